@@ -1,0 +1,10 @@
+import type { NextConfig } from 'next'
+
+const config: NextConfig = {
+  distDir: process.env.NEXT_DIST_DIR ?? '.next',
+  poweredByHeader: false,
+  reactStrictMode: true,
+  serverExternalPackages: ['@node-rs/argon2', 'pg', 'sharp', '@react-pdf/renderer'],
+}
+
+export default config

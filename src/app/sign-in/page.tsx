@@ -1,0 +1,24 @@
+import type { Metadata } from 'next'
+import { redirect } from 'next/navigation'
+import { SignInForm } from '@/stations/shop/SignInForm'
+import { shopIsEmpty } from '@/stations/shop/sign-in-actions'
+import { SocketMotif } from '@/ui/SocketMotif'
+
+export const metadata: Metadata = { title: 'Sign in' }
+
+export default async function SignIn({ searchParams }: { searchParams: Promise<{ back?: string }> }) {
+  if (await shopIsEmpty()) redirect('/welcome')
+  const { back } = await searchParams
+  return (
+    <main className="grid min-h-screen grid-cols-1 md:grid-cols-[1fr_minmax(24rem,32rem)]">
+      <div className="hidden items-center justify-center border-r border-line md:flex">
+        <SocketMotif />
+      </div>
+      <div className="flex flex-col justify-center bg-sheet p-10">
+        <h1 className="text-3xl">Arch Needle</h1>
+        <p className="mt-1 mb-8 text-soft">For the board that will not POST.</p>
+        <SignInForm back={back ?? '/'} demo={process.env.DEMO_SIGN_IN === '1'} />
+      </div>
+    </main>
+  )
+}

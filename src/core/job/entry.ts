@@ -1,0 +1,156 @@
+import type { School } from '../socket/plan'
+import type { Mark } from '../socket/mark'
+
+/** The seven stations in the order of work. */
+export const stations = ['intake', 'triage', 'socket', 'firmware', 'parts', 'proof', 'hand-back'] as const
+export type Station = (typeof stations)[number]
+
+export const rails = ['12v', '5v', '3v3', 'standby', 'vcore', 'vmem', 'vsys'] as const
+export type Rail = (typeof rails)[number]
+
+export const railWords: Readonly<Record<Rail, string>> = {
+  '12v': '12 V rail',
+  '5v': '5 V rail',
+  '3v3': '3.3 V rail',
+  standby: 'standby rail',
+  vcore: 'core rail',
+  vmem: 'memory rail',
+  vsys: 'system-agent rail',
+}
+
+export const historyItems = ['cooler swap', 'CPU swap', 'firmware update', 'power cut during update', 'cleaning', 'shipped without socket cover', 'long unplugged', 'dropped something in', 'liquid', 'lightning or surge', 'worked on by others', 'none known'] as const
+export type HistoryItem = (typeof historyItems)[number]
+
+/** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
+export interface Ticket {
+  readonly boardModelId: string | null
+  readonly board: string
+  readonly revision: string
+  readonly serial: string
+  readonly socketId: string | null
+  readonly use: string
+  readonly complaint: string
+  readonly cpu: string
+  readonly memory: string
+  readonly history: readonly HistoryItem[]
+  readonly valueMinor: number | null
+  readonly limitMinor: number | null
+  readonly minutesPromised: number | null
+  readonly promisedAt: string | null
+  readonly warranty: 'unknown' | 'none' | 'in warranty' | 'paid repair offered'
+  readonly warrantyDecision: string
+  readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
+}
+
+export const outcomes = ['fixed', 'exchanged', 'parked', 'sent out', 'returned unrepaired', 'returned untested'] as const
+export type Outcome = (typeof outcomes)[number]
+
+/** The typed body of every kind of entry. `v` of the entry is 1 for all of these. */
+export interface Bodies {
+  ticket: { readonly set: Partial<Ticket> }
+  claim: { readonly text: string }
+  'claim checked': { readonly claim: number; readonly verdict: 'holds' | 'wrong' | 'cannot tell'; readonly how: string }
+  consent: { readonly risks: readonly string[]; readonly limitMinor: number | null; readonly signature: string | null }
+  offer: { readonly text: string; readonly limitMinor: number | null; readonly minutes: number | null }
+  'offer answered': { readonly offer: number; readonly approved: boolean; readonly how: string }
+  photo: { readonly file: string; readonly name: string; readonly type: string; readonly bytes: number; readonly caption: string }
+  note: { readonly text: string }
+  decision: { readonly text: string }
+  rail: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }
+  volts: { readonly rail: Rail; readonly volts: number }
+  cell: { readonly volts: number }
+  codes: { readonly codes: readonly string[] }
+  baseline: Baseline
+  fitted: { readonly cpu?: string | null; readonly heatsink?: boolean; readonly modules?: readonly string[]; readonly card?: string | null }
+  supply: { readonly limitA: number | null }
+  look: { readonly what: string; readonly seen: string; readonly clear: boolean }
+  pass: { readonly name: string }
+  looked: { readonly contacts: readonly string[] | 'all' }
+  mark: { readonly contacts: readonly string[]; readonly mark: Mark }
+  stroke: { readonly contact: string; readonly technique: string; readonly tool: string; readonly from: string | null; readonly strokes: number; readonly result: 'there' | 'still off' | 'snapped'; readonly predictedSnaps: number | null; readonly light?: string }
+  left: { readonly contact: string; readonly why: string }
+  school: { readonly school: School }
+  seat: { readonly cpu: string; readonly drop: 'flat' | 'proud' | 'needed force'; readonly heatsink: boolean }
+  missing: { readonly what: string; readonly from: string }
+  accounted: { readonly item: number; readonly where: string }
+  firmware: { readonly version?: string; readonly chip?: string; readonly chipVolts?: number; readonly programmerVolts?: number; readonly clipOn?: boolean; readonly did?: string }
+  part: { readonly ref: string; readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'; readonly value?: string; readonly side?: 'top' | 'bottom'; readonly text?: string }
+  proof: { readonly test: string; readonly result: 'pass' | 'fail' | 'cannot run here'; readonly reading: string }
+  advice: { readonly text: string }
+  'hand-back': { readonly outcome: Outcome; readonly priceMinor: number | null; readonly text: string }
+  'late outcome': { readonly text: string; readonly holds: boolean }
+  clock: { readonly run: Station | null }
+  station: { readonly station: Station; readonly mark: 'settled' | 'passed over' | 'open'; readonly why: string }
+  strike: { readonly why: string }
+}
+
+export interface Baseline {
+  readonly fans: 'off' | 'twitch' | 'on' | 'not noted'
+  readonly current: 'none' | 'standby' | 'steady' | 'cycling' | 'trips' | 'not noted'
+  readonly amps: number | null
+  readonly lamp: 'none' | 'cpu' | 'memory' | 'graphics' | 'boot' | 'not noted'
+  readonly beeps: string
+  readonly cpuHeat: 'cold' | 'warm' | 'hot' | 'not noted'
+  readonly codes: readonly string[]
+  readonly picture: 'none' | 'maker screen' | 'system loads' | 'not noted'
+}
+
+export type Kind = keyof Bodies
+
+type EntryOf<K extends Kind> = {
+  /** Made by the client, so that a retry never doubles it. */
+  readonly id: string
+  /** Place on the job's tape, from 1; 0 while it is not saved yet. */
+  readonly seq: number
+  readonly at: string
+  readonly by: string
+  readonly kind: K
+  readonly v: 1
+  readonly body: Bodies[K]
+  /** The entry this one corrects or undoes. */
+  readonly strikes: number | null
+}
+
+/** One line of the job's paper tape. */
+export type Entry = { [K in Kind]: EntryOf<K> }[Kind]
+
+export const kinds = [
+  'ticket', 'claim', 'claim checked', 'consent', 'offer', 'offer answered', 'photo', 'note', 'decision', 'rail', 'volts', 'cell', 'codes', 'baseline', 'fitted', 'supply', 'look', 'pass', 'looked', 'mark', 'stroke', 'left', 'school', 'seat', 'missing', 'accounted', 'firmware', 'part', 'proof', 'advice', 'hand-back', 'late outcome', 'clock', 'station', 'strike',
+] as const satisfies readonly Kind[]
+
+/** Sequence numbers that no longer count: struck, unless the strike itself is struck (that is how redo works). */
+export function struckBy(entries: readonly Entry[]): ReadonlyMap<number, number> {
+  const struck = new Map<number, number>()
+  for (let i = entries.length - 1; i >= 0; i--) {
+    const entry = entries[i]!
+    if (entry.strikes !== null && !struck.has(entry.seq)) struck.set(entry.strikes, entry.seq)
+  }
+  return struck
+}
+
+/** What an entry is about, so that two people writing about the same thing at once can be told. */
+export function subjects(entry: Pick<Entry, 'kind' | 'body' | 'strikes'>): readonly string[] {
+  const e = entry as Entry
+  const own = e.strikes === null ? [] : [`entry ${e.strikes}`]
+  switch (e.kind) {
+    case 'ticket':
+      return [...own, ...Object.keys(e.body.set).map((field) => `ticket ${field}`)]
+    case 'mark':
+      return [...own, ...e.body.contacts.map((c) => `contact ${c}`)]
+    case 'stroke':
+    case 'left':
+      return [...own, `contact ${e.body.contact}`]
+    case 'claim checked':
+      return [...own, `claim ${e.body.claim}`]
+    case 'offer answered':
+      return [...own, `offer ${e.body.offer}`]
+    case 'accounted':
+      return [...own, `missing ${e.body.item}`]
+    case 'hand-back':
+      return [...own, 'hand-back']
+    case 'pass':
+      return [...own, 'pass']
+    default:
+      return own
+  }
+}

@@ -1,0 +1,92 @@
+import { sayMark } from '../socket/mark'
+import { railWords } from './entry'
+import type { Entry } from './entry'
+
+/** One line of the tape as it is read at the bench. */
+export function sayEntry(entry: Entry): string {
+  const e = entry
+  switch (e.kind) {
+    case 'ticket': {
+      const fields = Object.keys(e.body.set)
+      return e.body.set.complaint ? `ticket: ${e.body.set.complaint}` : `ticket: ${fields.map((f) => fieldWords[f] ?? f).join(', ')}`
+    }
+    case 'claim':
+      return e.body.text
+    case 'claim checked':
+      return `checked line ${e.body.claim}: ${e.body.verdict}${e.body.how ? `, ${e.body.how}` : ''}`
+    case 'consent':
+      return `owner agreed to ${e.body.risks.length} ${e.body.risks.length === 1 ? 'risk' : 'risks'}${e.body.signature ? ' and signed' : ''}`
+    case 'offer':
+      return `changed offer: ${e.body.text}`
+    case 'offer answered':
+      return `owner ${e.body.approved ? 'approves' : 'refuses'} the offer${e.body.how ? ` (${e.body.how})` : ''}`
+    case 'photo':
+      return `photo, ${e.body.caption || e.body.name}`
+    case 'note':
+    case 'decision':
+      return e.kind === 'decision' ? `decided: ${e.body.text}` : e.body.text
+    case 'rail':
+      return `${railWords[e.body.rail]} to ground ${e.body.ohms} Ω, CPU ${e.body.cpu}`
+    case 'volts':
+      return `${railWords[e.body.rail]} ${e.body.volts} V`
+    case 'cell':
+      return `cell ${e.body.volts} V`
+    case 'codes':
+      return `codes ${e.body.codes.join(' ')}`
+    case 'baseline': {
+      const b = e.body
+      const said = [b.fans !== 'not noted' && `fans ${b.fans}`, b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`, b.lamp !== 'not noted' && `lamp ${b.lamp}`, b.beeps && `beeps ${b.beeps}`, b.cpuHeat !== 'not noted' && `CPU ${b.cpuHeat}`, b.codes.length > 0 && `codes ${b.codes.join(' ')}`, b.picture !== 'not noted' && `picture ${b.picture}`]
+      return `powered: ${said.filter(Boolean).join(', ') || 'nothing noted'}`
+    }
+    case 'fitted': {
+      const b = e.body
+      const said = [b.cpu !== undefined && (b.cpu === null ? 'CPU out' : `CPU ${b.cpu}`), b.heatsink !== undefined && `heatsink ${b.heatsink ? 'on' : 'off'}`, b.modules && `memory in ${b.modules.join(', ') || 'no slot'}`, b.card !== undefined && (b.card ? `card ${b.card}` : 'no card')]
+      return `fitted: ${said.filter(Boolean).join(', ')}`
+    }
+    case 'supply':
+      return e.body.limitA === null ? 'supply: limit off' : `supply: limit ${e.body.limitA} A`
+    case 'look':
+      return `looked at ${e.body.what}: ${e.body.seen}`
+    case 'pass':
+      return `new pass: ${e.body.name}`
+    case 'looked':
+      return e.body.contacts === 'all' ? 'whole field looked at' : `${e.body.contacts.length} contacts looked at`
+    case 'mark':
+      return e.body.contacts.length === 1 ? `${e.body.contacts[0]} ${sayMark(e.body.mark)}` : `${e.body.contacts.length} contacts ${sayMark(e.body.mark)}`
+    case 'stroke':
+      return `${e.body.contact} ${e.body.technique}, ${e.body.strokes} ${e.body.strokes === 1 ? 'stroke' : 'strokes'}, ${e.body.result}`
+    case 'left':
+      return `${e.body.contact} left as it is: ${e.body.why}`
+    case 'school':
+      return e.body.school === 'A' ? 'order: easy ones first' : 'order: worst first'
+    case 'seat':
+      return `seated ${e.body.cpu}: ${e.body.drop}`
+    case 'missing':
+      return `to be accounted for: ${e.body.what}`
+    case 'accounted':
+      return `line ${e.body.item} accounted for: ${e.body.where}`
+    case 'firmware': {
+      const b = e.body
+      const said = [b.version && `version ${b.version} seen`, b.chip && `chip ${b.chip}`, b.chipVolts !== undefined && `${b.chipVolts} V chip`, b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`, b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`, b.did]
+      return said.filter(Boolean).join(', ')
+    }
+    case 'part':
+      return [`${e.body.ref} ${e.body.did}`, e.body.value, e.body.text].filter(Boolean).join(', ')
+    case 'proof':
+      return `${e.body.test}: ${e.body.result}${e.body.reading ? `, ${e.body.reading}` : ''}`
+    case 'advice':
+      return `advice: ${e.body.text}`
+    case 'hand-back':
+      return `handed back: ${e.body.outcome}`
+    case 'late outcome':
+      return `later: ${e.body.text}`
+    case 'clock':
+      return e.body.run ? `clock on ${e.body.run}` : 'clock paused'
+    case 'station':
+      return `${e.body.station} ${e.body.mark}${e.body.why ? `: ${e.body.why}` : ''}`
+    case 'strike':
+      return `struck line ${e.strikes}: ${e.body.why}`
+  }
+}
+
+export const fieldWords: Readonly<Record<string, string>> = { boardModelId: 'board model', board: 'board', revision: 'revision', serial: 'serial', socketId: 'socket', use: 'use', complaint: 'complaint', cpu: 'CPU', memory: 'memory', history: 'history', valueMinor: 'value', limitMinor: 'price limit', minutesPromised: 'minutes promised', promisedAt: 'promised', warranty: 'warranty', warrantyDecision: 'warranty decision', diskLock: 'disk lock' }

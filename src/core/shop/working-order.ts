@@ -1,0 +1,34 @@
+/** What the bench needs of a job to say when it is its turn. */
+export interface Queued {
+  readonly id: string
+  readonly promisedAt: string | null
+  readonly minutesLeft: number
+  readonly waiting: boolean
+}
+
+/** How a job stands against its promise. Slack is bench minutes to spare; null without a promise. */
+export interface Standing {
+  readonly id: string
+  readonly slackMinutes: number | null
+  readonly say: 'late' | 'today' | 'soon' | 'in time' | 'waits for the owner' | 'no promise'
+}
+
+/** Bench minutes in a working day (bench default). */
+const DAY_MINUTES = 420
+
+/**
+ * The working order: least slack first, jobs without a promise after those with one, jobs that wait for the owner last.
+ * Slack is the working time until the promise less the minutes still needed; a day has 7 bench hours.
+ */
+export function workingOrder(queue: readonly Queued[], nowIso: string): Standing[] {
+  const now = Date.parse(nowIso)
+  const standings = queue.map((job): Standing & { rank: number } => {
+    if (job.promisedAt === null) return { id: job.id, slackMinutes: null, say: job.waiting ? 'waits for the owner' : 'no promise', rank: job.waiting ? 3 : 1 }
+    const days = (Date.parse(job.promisedAt) - now) / 86_400_000
+    const slackMinutes = Math.round(days * DAY_MINUTES - Math.max(0, job.minutesLeft))
+    const say = job.waiting ? 'waits for the owner' : days < 0 ? 'late' : slackMinutes < 0 ? 'today' : days < 1 ? 'today' : slackMinutes < DAY_MINUTES ? 'soon' : 'in time'
+    return { id: job.id, slackMinutes, say, rank: job.waiting ? 3 : 0 }
+  })
+  standings.sort((a, b) => a.rank - b.rank || (a.slackMinutes ?? 0) - (b.slackMinutes ?? 0) || (a.id < b.id ? -1 : 1))
+  return standings.map(({ id, slackMinutes, say }) => ({ id, slackMinutes, say }))
+}

@@ -1,0 +1,63 @@
+/** What is wrong with a contact; every kind has its own shape on the map. */
+export const damageKinds = ['intact', 'lean', 'low', 'high', 'twisted', 'folded', 'touching', 'tip gone', 'snapped', 'scuffed', 'lodged', 'paste'] as const
+export type DamageKind = (typeof damageKinds)[number]
+
+/** What was seen of one contact. Lean is the tip's displacement, seen from above; height is up. */
+export interface Mark {
+  readonly kind: DamageKind
+  readonly leanMm?: readonly [number, number]
+  /** Below zero is low, above is high. */
+  readonly heightMm?: number
+  /** Name of the neighbour it touches or lies over. */
+  readonly touches?: string
+  readonly twistDeg?: number
+  readonly unsure?: boolean
+}
+
+export type Marks = Readonly<Record<string, Mark>>
+
+/** How a kind is said at the bench, on its own and with a swath. */
+export const damageWords: Readonly<Record<DamageKind, { readonly word: string; readonly land: string; readonly pin: string }>> = {
+  intact: { word: 'intact', land: 'stands as its neighbours do', pin: 'stands straight' },
+  lean: { word: 'leaning', land: 'tip dragged sideways', pin: 'leans out of line' },
+  low: { word: 'low', land: 'pressed below the others', pin: 'pushed in' },
+  high: { word: 'high', land: 'stands above the others', pin: 'pulled out' },
+  twisted: { word: 'twisted', land: 'tip turned about its beam', pin: 'turned' },
+  folded: { word: 'folded flat', land: 'lies back over a neighbour', pin: 'lies flat' },
+  touching: { word: 'touching', land: 'rests against a neighbour', pin: 'rests against a neighbour' },
+  'tip gone': { word: 'tip gone', land: 'the tip broke off, the beam stands', pin: 'the end broke off' },
+  snapped: { word: 'snapped off', land: 'nothing left above the housing', pin: 'missing' },
+  scuffed: { word: 'housing scuffed', land: 'plastic scuffed or melted here', pin: 'body scuffed here' },
+  lodged: { word: 'something lodged', land: 'a foreign piece sits here', pin: 'a foreign piece sits here' },
+  paste: { word: 'paste', land: 'heat paste on the contact', pin: 'heat paste on the pin' },
+}
+
+export const isDamage = (mark: Mark | undefined): boolean => mark !== undefined && mark.kind !== 'intact'
+
+/** Nothing of it can reach the land any more. */
+export const isGone = (mark: Mark): boolean => mark.kind === 'snapped' || mark.kind === 'tip gone' || mark.kind === 'folded'
+
+/** The lean to reckon with: measured if measured, else the usual for the kind (bench default, mm). */
+export function usualLeanMm(mark: Mark): readonly [number, number] {
+  return mark.leanMm ?? [0, 0]
+}
+
+/** Height off level to reckon with, mm: measured if measured, else the usual for the kind (bench default). */
+export function usualHeightMm(mark: Mark): number {
+  if (mark.heightMm !== undefined) return mark.heightMm
+  if (mark.kind === 'low') return -0.15
+  if (mark.kind === 'high') return 0.12
+  if (mark.kind === 'twisted') return -0.05
+  return 0
+}
+
+/** One line for the tape: “low by 0.19 mm, leaning 0.14 mm”. */
+export function sayMark(mark: Mark): string {
+  const said: string[] = [damageWords[mark.kind].word]
+  const lean = mark.leanMm ? Math.hypot(...mark.leanMm) : 0
+  if (lean > 0.004) said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
+  if (mark.heightMm) said.push(`${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`)
+  if (mark.touches) said.push(`on ${mark.touches}`)
+  if (mark.unsure) said.push('not sure')
+  return said.join(', ')
+}

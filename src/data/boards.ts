@@ -1,0 +1,59 @@
+import 'server-only'
+import { randomUUID } from 'node:crypto'
+import { pool } from './pool'
+import type { Queryable } from './pool'
+
+export interface BoardModel {
+  readonly id: string
+  readonly maker: string
+  readonly name: string
+  readonly revision: string
+  readonly socketId: string | null
+  readonly socketName: string | null
+  readonly notes: string
+}
+
+export interface Landmark {
+  readonly id: string
+  readonly what: string
+  readonly place: string
+  readonly blockedBy: string
+  readonly photoSha256: string | null
+}
+
+const columns = `b.id, b.maker, b.name, b.revision, b.socket_id as "socketId", s.name as "socketName", b.notes`
+
+export async function listBoards(): Promise<(BoardModel & { landmarks: number })[]> {
+  const { rows } = await pool().query(
+    `select ${columns}, (select count(*)::int from landmark l where l.board_model_id = b.id) as landmarks
+     from board_model b left join socket s on s.id = b.socket_id order by b.maker, b.name, b.revision`,
+  )
+  return rows
+}
+
+export async function boardById(id: string): Promise<BoardModel | null> {
+  const { rows } = await pool().query<BoardModel>(`select ${columns} from board_model b left join socket s on s.id = b.socket_id where b.id = $1`, [id])
+  return rows[0] ?? null
+}
+
+/** @throws Error with code 23505 when maker, name and revision are there already */
+export async function addBoard(board: Omit<BoardModel, 'socketName'>, db: Queryable = pool()): Promise<void> {
+  await db.query('insert into board_model (id, maker, name, revision, socket_id, notes) values ($1, $2, $3, $4, $5, $6)', [board.id, board.maker, board.name, board.revision, board.socketId, board.notes])
+}
+
+export async function landmarksOf(boardModelId: string | null): Promise<Landmark[]> {
+  if (boardModelId === null) return []
+  const { rows } = await pool().query<Landmark>(
+    `select id, what, place, blocked_by as "blockedBy", photo_sha256 as "photoSha256" from landmark where board_model_id = $1 order by what, created_at`,
+    [boardModelId],
+  )
+  return rows
+}
+
+export async function addLandmark(boardModelId: string, what: string, place: string, blockedBy: string, photoSha256: string | null, db: Queryable = pool()): Promise<void> {
+  await db.query('insert into landmark (id, board_model_id, what, place, blocked_by, photo_sha256) values ($1, $2, $3, $4, $5, $6)', [randomUUID(), boardModelId, what, place, blockedBy, photoSha256])
+}
+
+export async function removeLandmark(boardModelId: string, id: string): Promise<void> {
+  await pool().query('delete from landmark where id = $1 and board_model_id = $2', [id, boardModelId])
+}

@@ -1,0 +1,124 @@
+import 'server-only'
+import { subjects } from '@/core/job/entry'
+import type { Bodies, Entry, Kind } from '@/core/job/entry'
+import { canonical } from '@/core/job/canonical'
+import { handBackHolds, powerEvidence, powerGate } from '@/core/job/power-gate'
+import { benchSeconds, jobState, openOffers } from '@/core/job/state'
+import type { JobState } from '@/core/job/state'
+import { nextStation, nextStep } from '@/core/job/way'
+import type { Socket } from '@/core/socket/socket'
+import type { Account } from './accounts'
+import { saveState } from './jobs'
+import type { BenchLine } from './jobs'
+import { pool, transaction } from './pool'
+import type { Queryable } from './pool'
+import { socketById } from './sockets'
+
+export interface NewEntry {
+  readonly id: string
+  readonly kind: Kind
+  readonly body: Bodies[Kind]
+  readonly strikes: number | null
+  readonly at: string
+  /** The last line the writer had seen. */
+  readonly basis: number
+}
+
+export type Appended =
+  | { readonly result: 'saved'; readonly entries: readonly Entry[] }
+  | { readonly result: 'other body' }
+  | { readonly result: 'conflict'; readonly entries: readonly Entry[]; readonly with: Entry }
+  | { readonly result: 'refused'; readonly field: string; readonly text: string }
+
+interface Row {
+  seq: number
+  id: string
+  at: Date
+  by_name: string
+  kind: Kind
+  v: 1
+  body: unknown
+  strikes: number | null
+}
+
+const entryOf = (row: Row): Entry => ({ seq: row.seq, id: row.id, at: row.at.toISOString(), by: row.by_name, kind: row.kind, v: row.v, body: row.body, strikes: row.strikes }) as unknown as Entry
+
+/** The lines of a job's tape after a place, oldest first. */
+export async function readTape(jobId: string, after = 0, db: Queryable = pool()): Promise<Entry[]> {
+  const { rows } = await db.query<Row>('select seq, id, at, by_name, kind, v, body, strikes from tape_entry where job_id = $1 and seq > $2 order by seq', [jobId, after])
+  return rows.map(entryOf)
+}
+
+/** Folds a tape with the names of its own socket's contacts. */
+export async function foldTape(entries: readonly Entry[], db: Queryable = pool()): Promise<{ state: JobState; socket: Socket | null }> {
+  const plain = jobState(entries)
+  const socket = await socketById(plain.ticket.socketId, db)
+  if (!socket || !entries.some((e) => e.kind === 'looked' && e.body.contacts === 'all')) return { state: plain, socket }
+  return { state: jobState(entries, socket.contacts.map((c) => c.name)), socket }
+}
+
+export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
+  const gate = powerGate(powerEvidence(state, socket))
+  const station = nextStation(state, socket)
+  return {
+    lamp: gate.lamp,
+    reason: gate.reasons[0]?.text ?? '',
+    next: nextStep(station, state, socket, gate, null).say,
+    station,
+    minutes: Math.round(benchSeconds(state, nowIso).all / 60),
+    minutesPromised: state.ticket.minutesPromised,
+    waiting: openOffers(state).length > 0,
+  }
+}
+
+/** Folds the tape again and writes the state beside it. */
+export async function refold(jobId: string, db: Queryable): Promise<JobState> {
+  const { state, socket } = await foldTape(await readTape(jobId, 0, db), db)
+  await saveState(jobId, state, benchLine(state, socket, new Date().toISOString()), db)
+  return state
+}
+
+const MAX_FUTURE_MS = 60_000
+
+/**
+ * Puts one line on a job's tape, with its state, in one transaction under the job's row lock.
+ * The same id again is answered as before; with another body it is refused. If somebody else has written about the
+ * same thing since `basis`, nothing is written and both are shown.
+ */
+export async function appendEntry(jobId: string, by: Account, draft: NewEntry): Promise<Appended> {
+  return transaction(async (db) => {
+    const { rows } = await db.query<{ seq: number }>('select seq from job where id = $1 for update', [jobId])
+    const seq = rows[0]?.seq
+    if (seq === undefined) return { result: 'refused', field: 'job', text: 'this job is not there any more' }
+    const tape = await readTape(jobId, 0, db)
+    const before = tape.find((e) => e.id === draft.id)
+    if (before) {
+      const same = before.kind === draft.kind && before.strikes === draft.strikes && canonical(before.body) === canonical(draft.body)
+      return same ? { result: 'saved', entries: tape.filter((e) => e.seq > draft.basis) } : { result: 'other body' }
+    }
+    if (draft.strikes !== null && !tape.some((e) => e.seq === draft.strikes)) return { result: 'refused', field: 'strikes', text: `there is no line ${draft.strikes} to strike; the tape has ${seq}` }
+    const mine = new Set(subjects(draft as unknown as Entry))
+    const other = tape.find((e) => e.seq > draft.basis && e.by !== by.name && subjects(e).some((s) => mine.has(s)))
+    if (other) return { result: 'conflict', entries: tape.filter((e) => e.seq > draft.basis), with: other }
+    if (draft.kind === 'hand-back' && (draft.body as Bodies['hand-back']).outcome !== 'parked') {
+      const { state } = await foldTape(tape, db)
+      const hold = handBackHolds(state)[0]
+      if (hold) return { result: 'refused', field: 'outcome', text: `hand-back is held: ${hold.text}` }
+    }
+    const at = new Date(Math.min(Date.parse(draft.at), Date.now() + MAX_FUTURE_MS))
+    await db.query('insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes) values ($1, $2, $3, $4, $5, $6, $7, 1, $8, $9)', [jobId, seq + 1, draft.id, at, by.id, by.name, draft.kind, JSON.stringify(draft.body), draft.strikes])
+    await refold(jobId, db)
+    return { result: 'saved', entries: await readTape(jobId, draft.basis, db) }
+  })
+}
+
+/** Lays a whole tape at once (import and demo): numbered as given, state folded at the end. */
+export async function layTape(jobId: string, entries: readonly Entry[], byAccount: string | null, db: Queryable): Promise<JobState> {
+  await db.query(
+    `insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes)
+     select $1, e.seq, e.id, e.at, $2, e.by, e.kind, 1, e.body, e.strikes
+     from jsonb_to_recordset($3::jsonb) as e(seq int, id uuid, at timestamptz, by text, kind text, body jsonb, strikes int)`,
+    [jobId, byAccount, JSON.stringify(entries)],
+  )
+  return refold(jobId, db)
+}

@@ -1,0 +1,183 @@
+import { createStore } from 'zustand/vanilla'
+import type { Bodies, Entry, Kind } from '@/core/job/entry'
+import { powerEvidence, powerGate } from '@/core/job/power-gate'
+import type { PowerGate } from '@/core/job/power-gate'
+import { jobState } from '@/core/job/state'
+import type { JobState } from '@/core/job/state'
+import type { Landmark } from '@/data/boards'
+import type { Socket } from '@/core/socket/socket'
+import { dropUnsent, keepUnsent, unsentOf } from './outbox'
+import type { Unsent } from './outbox'
+import { redoable, undoable } from './undo'
+
+export interface JobSeed {
+  readonly tag: string
+  readonly me: string
+  readonly entries: readonly Entry[]
+  readonly socket: Socket | null
+  readonly landmarks: readonly Landmark[]
+  readonly customer: { readonly name: string; readonly contact: string; readonly erased: boolean } | null
+}
+
+type Line = 'open' | 'lost' | 'signed out'
+
+export interface JobStore extends JobSeed {
+  readonly unsent: readonly Unsent[]
+  /** Saved and unsent lines together, as they will stand. */
+  readonly lines: readonly Entry[]
+  readonly state: JobState
+  readonly gate: PowerGate
+  readonly line: Line
+  readonly put: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null) => string
+  readonly undo: () => string | null
+  readonly redo: () => string | null
+  readonly send: () => Promise<void>
+  readonly poll: () => Promise<void>
+  readonly restore: () => Promise<void>
+  readonly giveUp: (id: string) => void
+  readonly insist: (id: string) => void
+}
+
+/** Everything derived from the lines; small enough to do anew at every line. */
+function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readonly Unsent[]) {
+  const last = seed.entries.at(-1)?.seq ?? 0
+  const saved = new Map(seed.entries.map((e) => [e.id, e.seq]))
+  const waiting = unsent.filter((u) => !saved.has(u.id) && u.trouble?.kind !== 'refused')
+  waiting.forEach((u, i) => saved.set(u.id, last + i + 1))
+  const overlay = waiting.map((u) => ({ id: u.id, seq: saved.get(u.id)!, at: u.at, by: seed.me, kind: u.kind, v: 1, body: u.body, strikes: u.strikesId === null ? null : (saved.get(u.strikesId) ?? null) }) as unknown as Entry)
+  const lines = [...seed.entries, ...overlay]
+  const state = jobState(lines, seed.socket?.contacts.map((c) => c.name))
+  return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
+}
+
+const RETRY_MS = [1000, 2000, 4000, 8000, 15000]
+
+/** The job as one browser sees it: what is saved, what waits to be, and what both say together. */
+export function createJobStore(seed: JobSeed) {
+  let sending = false
+  let failures = 0
+  let timer: ReturnType<typeof setTimeout> | null = null
+
+  return createStore<JobStore>((set, get) => {
+    const show = (unsent: readonly Unsent[], entries = get().entries) => set({ unsent, entries, ...derive({ ...get(), entries }, unsent) })
+    const merged = (fresh: readonly Entry[]) => {
+      const known = new Set(get().entries.map((e) => e.seq))
+      return [...get().entries, ...fresh.filter((e) => !known.has(e.seq))].sort((a, b) => a.seq - b.seq)
+    }
+    const change = (id: string, next: Unsent | null, entries = get().entries) => {
+      void (next ? keepUnsent(next) : dropUnsent(id))
+      show(next ? get().unsent.map((u) => (u.id === id ? next : u)) : get().unsent.filter((u) => u.id !== id), entries)
+    }
+    const later = () => {
+      if (timer) return
+      timer = setTimeout(() => {
+        timer = null
+        void get().send()
+      }, RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)])
+    }
+
+    /** One line to the server; true when the next may follow. */
+    async function post(u: Unsent): Promise<boolean> {
+      const entry = { id: u.id, kind: u.kind, body: u.body, strikes: u.strikesId === null ? null : (get().entries.find((e) => e.id === u.strikesId)?.seq ?? null), at: u.at, basis: Math.max(u.basis, 0) }
+      let answer: Response
+      try {
+        answer = await fetch(`/api/jobs/${get().tag}/tape`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(entry) })
+      } catch {
+        set({ line: 'lost' })
+        later()
+        return false
+      }
+      const said = (await answer.json().catch(() => null)) as { entries?: Entry[]; error?: { field: string; text: string } } | null
+      if (answer.ok && said?.entries) {
+        failures = 0
+        set({ line: 'open' })
+        change(u.id, null, merged(said.entries))
+        return true
+      }
+      if (answer.status === 401) {
+        set({ line: 'signed out' })
+        return false
+      }
+      if (answer.status === 409 && said?.entries) {
+        change(u.id, { ...u, trouble: { kind: 'conflict', say: said.error?.text ?? 'Somebody else wrote about the same thing.' } }, merged(said.entries))
+        return true
+      }
+      if (answer.status >= 500) {
+        set({ line: 'lost' })
+        later()
+        return false
+      }
+      change(u.id, { ...u, trouble: { kind: 'refused', say: said?.error ? `${said.error.text}` : `The server refused it (${answer.status}).` } })
+      return true
+    }
+
+    return {
+      ...seed,
+      unsent: [],
+      ...derive(seed, []),
+      line: 'open',
+      put(kind, body, strikes = null) {
+        const { lines, unsent, entries, tag } = get()
+        const target = strikes === null ? null : (lines.find((e) => e.seq === strikes)?.id ?? null)
+        const u: Unsent = { id: crypto.randomUUID(), tag, order: (unsent.at(-1)?.order ?? 0) + 1, kind, body, strikesId: target, at: new Date().toISOString(), basis: entries.at(-1)?.seq ?? 0, trouble: null }
+        void keepUnsent(u)
+        show([...unsent, u])
+        void get().send()
+        return u.id
+      },
+      undo() {
+        const entry = undoable(get().lines, get().me)
+        if (!entry) return null
+        get().put('strike', { why: 'undo' }, entry.seq)
+        return entry.kind
+      },
+      redo() {
+        const entry = redoable(get().lines, get().me)
+        if (!entry) return null
+        get().put('strike', { why: 'redo' }, entry.seq)
+        return entry.kind
+      },
+      async send() {
+        if (sending) return
+        sending = true
+        try {
+          for (;;) {
+            const next = get().unsent.find((u) => u.trouble === null)
+            if (!next || !(await post(next))) break
+          }
+        } finally {
+          sending = false
+        }
+      },
+      async poll() {
+        if (get().unsent.some((u) => u.trouble === null)) return get().send()
+        try {
+          const answer = await fetch(`/api/jobs/${get().tag}/tape?after=${get().entries.at(-1)?.seq ?? 0}`)
+          if (answer.status === 401) return set({ line: 'signed out' })
+          if (!answer.ok) return set({ line: 'lost' })
+          const { entries } = (await answer.json()) as { entries: Entry[] }
+          if (entries.length > 0) show(get().unsent, merged(entries))
+          if (get().line !== 'open') set({ line: 'open' })
+        } catch {
+          set({ line: 'lost' })
+        }
+      },
+      async restore() {
+        const kept = await unsentOf(get().tag)
+        const here = new Set(get().unsent.map((u) => u.id))
+        const saved = new Set(get().entries.map((e) => e.id))
+        for (const u of kept) if (saved.has(u.id)) void dropUnsent(u.id)
+        const back = kept.filter((u) => !here.has(u.id) && !saved.has(u.id))
+        if (back.length > 0) show([...back, ...get().unsent])
+        return get().send()
+      },
+      giveUp: (id) => change(id, null),
+      insist(id) {
+        const u = get().unsent.find((x) => x.id === id)
+        if (!u) return
+        change(id, { ...u, trouble: null, basis: get().entries.at(-1)?.seq ?? 0 })
+        void get().send()
+      },
+    }
+  })
+}

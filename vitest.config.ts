@@ -1,0 +1,9 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineConfig({
+  resolve: { alias: { '@': at('./src'), 'server-only': at('./src/data/server-only.stub.ts') } },
+  test: { include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'cli/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 30_000 },
+})
