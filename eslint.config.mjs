@@ -2,12 +2,37 @@ import next from 'eslint-config-next'
 import tseslint from 'typescript-eslint'
 
 /** What a room may not import; the arrows go app → stations → (ui, workers, data) → core. */
-const closed = (patterns) => ({ 'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group] })) }] })
+const closed = (patterns) => ({
+  'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group] })) }],
+})
 const rooms = (...names) => names.flatMap((name) => [`@/${name}`, `@/${name}/*`])
-const impure = ['react', 'react-*', 'next', 'next/*', 'pg', 'konva', 'node:*', 'fs', 'path', 'papaparse', 'joi', 'sharp', 'fflate']
+const impure = [
+  'react',
+  'react-*',
+  'next',
+  'next/*',
+  'pg',
+  'konva',
+  'node:*',
+  'fs',
+  'path',
+  'papaparse',
+  'joi',
+  'sharp',
+  'fflate',
+]
 
 export default [
-  { ignores: ['.next/**', '.next-test/**', '.arch-needle/**', 'node_modules/**', 'next-env.d.ts', 'test-results/**'] },
+  {
+    ignores: [
+      '.next/**',
+      '.next-test/**',
+      '.arch-needle/**',
+      'node_modules/**',
+      'next-env.d.ts',
+      'test-results/**',
+    ],
+  },
   ...next,
   ...tseslint.configs.strict,
   {
@@ -34,7 +59,11 @@ export default [
     },
   },
   { files: ['src/stand-ins/**'], rules: closed(rooms('data', 'ui', 'app', 'stations', 'workers')) },
-  { files: ['src/data/**'], ignores: ['**/*.test.ts'], rules: closed(['react', 'react-*', 'konva', ...rooms('ui', 'app', 'stations', 'workers')]) },
+  {
+    files: ['src/data/**'],
+    ignores: ['**/*.test.ts'],
+    rules: closed(['react', 'react-*', 'konva', ...rooms('ui', 'app', 'stations', 'workers')]),
+  },
   { files: ['src/ui/**'], rules: closed(rooms('data', 'app', 'stations', 'workers')) },
   { files: ['src/workers/**'], rules: closed(rooms('data', 'ui', 'app', 'stations')) },
   { files: ['src/stations/**'], rules: closed(rooms('app')) },

@@ -5,5 +5,14 @@ const at = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineConfig({
   resolve: { alias: { '@': at('./src'), 'server-only': at('./src/data/server-only.stub.ts') } },
-  test: { include: ['src/**/*.test.ts', 'src/**/*.test.tsx', 'cli/**/*.test.ts', 'demo/**/*.test.ts', 'scripts/**/*.test.ts'], testTimeout: 30_000 },
+  test: {
+    include: [
+      'src/**/*.test.ts',
+      'src/**/*.test.tsx',
+      'cli/**/*.test.ts',
+      'demo/**/*.test.ts',
+      'scripts/**/*.test.ts',
+    ],
+    testTimeout: 30_000,
+  },
 })

@@ -1,7 +1,17 @@
 // The application's own PostgreSQL: found or installed, made once, started on loopback, stopped with its parent.
 import { execFileSync, spawn, spawnSync } from 'node:child_process'
 import { createHash, randomBytes } from 'node:crypto'
-import { chmodSync, chownSync, existsSync, mkdirSync, mkdtempSync, readFileSync, readdirSync, rmSync, writeFileSync } from 'node:fs'
+import {
+  chmodSync,
+  chownSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  readdirSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer, connect } from 'node:net'
 import { join } from 'node:path'
 import { tmpdir } from 'node:os'
@@ -14,7 +24,9 @@ export function ensurePackages(wanted) {
   if (missing.length === 0) return
   const command = `apt-get install -y --no-install-recommends ${missing.join(' ')}`
   if (!isRoot) {
-    console.error(`Missing Debian packages. Nothing was changed. Run this, then try again:\n\n  sudo apt-get update && sudo ${command}\n`)
+    console.error(
+      `Missing Debian packages. Nothing was changed. Run this, then try again:\n\n  sudo apt-get update && sudo ${command}\n`,
+    )
     process.exit(1)
   }
   console.log(`Installing ${missing.join(', ')} from Debian's packages…`)
@@ -24,13 +36,18 @@ export function ensurePackages(wanted) {
   }
   const env = { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }
   execFileSync('apt-get', ['update', '-q'], { stdio: ['ignore', 'ignore', 'inherit'], env })
-  execFileSync('apt-get', command.split(' ').slice(1).concat('-q', '-o', 'Dpkg::Options::=--force-confold'), { stdio: ['ignore', 'ignore', 'inherit'], env })
+  execFileSync('apt-get', command.split(' ').slice(1).concat('-q', '-o', 'Dpkg::Options::=--force-confold'), {
+    stdio: ['ignore', 'ignore', 'inherit'],
+    env,
+  })
 }
 
 function binaries() {
   const root = '/usr/lib/postgresql'
   if (!existsSync(root)) return null
-  const versions = readdirSync(root).filter((v) => existsSync(join(root, v, 'bin/initdb')) && existsSync(join(root, v, 'bin/postgres')))
+  const versions = readdirSync(root).filter(
+    (v) => existsSync(join(root, v, 'bin/initdb')) && existsSync(join(root, v, 'bin/postgres')),
+  )
   versions.sort((a, b) => Number(b) - Number(a))
   return versions.length ? join(root, versions[0], 'bin') : null
 }
@@ -51,7 +68,8 @@ export const freePort = () =>
 /** Waits until something accepts on the port, or the child has died. */
 export async function accepting(port, child) {
   for (let tries = 0; tries < 600; tries++) {
-    if (child && child.exitCode !== null) throw new Error(`the server stopped before it answered (exit ${child.exitCode})`)
+    if (child && child.exitCode !== null)
+      throw new Error(`the server stopped before it answered (exit ${child.exitCode})`)
     const open = await new Promise((resolve) => {
       const socket = connect(port, '127.0.0.1')
       socket.on('connect', () => (socket.destroy(), resolve(true)))
@@ -90,7 +108,22 @@ function makeCluster(bin, home, who) {
   writeFileSync(passwordFile, secrets.owner, { mode: 0o600 })
   if (who.uid) chownSync(passwordFile, who.uid, who.gid)
   try {
-    execFileSync(join(bin, 'initdb'), ['-D', data, '-U', 'needle_owner', '-E', 'UTF8', '--locale=C', '-A', 'scram-sha-256', `--pwfile=${passwordFile}`], { stdio: ['ignore', 'ignore', 'inherit'], cwd: '/', ...who })
+    execFileSync(
+      join(bin, 'initdb'),
+      [
+        '-D',
+        data,
+        '-U',
+        'needle_owner',
+        '-E',
+        'UTF8',
+        '--locale=C',
+        '-A',
+        'scram-sha-256',
+        `--pwfile=${passwordFile}`,
+      ],
+      { stdio: ['ignore', 'ignore', 'inherit'], cwd: '/', ...who },
+    )
   } finally {
     rmSync(passwordFile, { force: true })
   }
@@ -108,13 +141,28 @@ export async function startCluster({ checkout, throwaway = false }) {
   mkdirSync(home, { recursive: true })
   if (throwaway) chmodSync(home, 0o755)
   const data = join(home, 'postgres')
-  if (!existsSync(join(home, 'secrets.json')) || !existsSync(join(data, 'PG_VERSION'))) makeCluster(bin, home, who)
+  if (!existsSync(join(home, 'secrets.json')) || !existsSync(join(data, 'PG_VERSION')))
+    makeCluster(bin, home, who)
   const secrets = JSON.parse(readFileSync(join(home, 'secrets.json'), 'utf8'))
-  if (existsSync(join(data, 'postmaster.pid'))) spawnSync(join(bin, 'pg_ctl'), ['stop', '-D', data, '-m', 'fast', '-s'], { stdio: 'ignore', cwd: '/', ...who })
+  if (existsSync(join(data, 'postmaster.pid')))
+    spawnSync(join(bin, 'pg_ctl'), ['stop', '-D', data, '-m', 'fast', '-s'], {
+      stdio: 'ignore',
+      cwd: '/',
+      ...who,
+    })
   const port = await freePort()
-  const settings = ['listen_addresses=127.0.0.1', 'unix_socket_directories=', 'log_min_messages=fatal', 'max_connections=60']
+  const settings = [
+    'listen_addresses=127.0.0.1',
+    'unix_socket_directories=',
+    'log_min_messages=fatal',
+    'max_connections=60',
+  ]
   if (throwaway) settings.push('fsync=off')
-  const child = spawn(join(bin, 'postgres'), ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])], { stdio: ['ignore', 'ignore', 'inherit'], detached: true, cwd: '/', ...who })
+  const child = spawn(
+    join(bin, 'postgres'),
+    ['-D', data, '-p', String(port), ...settings.flatMap((s) => ['-c', s])],
+    { stdio: ['ignore', 'ignore', 'inherit'], detached: true, cwd: '/', ...who },
+  )
   const stop = () =>
     new Promise((resolve) => {
       const done = () => {
@@ -147,7 +195,10 @@ export async function ensureDatabase(cluster, database) {
     const password = client.escapeLiteral(cluster.secrets.app)
     await client.query(`${role.rowCount ? 'alter' : 'create'} role needle_app login password ${password}`)
     const found = await client.query('select 1 from pg_database where datname = $1', [database])
-    if (!found.rowCount) await client.query(`create database ${client.escapeIdentifier(database)} template template0 encoding 'UTF8' locale 'C'`)
+    if (!found.rowCount)
+      await client.query(
+        `create database ${client.escapeIdentifier(database)} template template0 encoding 'UTF8' locale 'C'`,
+      )
   } finally {
     await client.end()
   }
@@ -180,11 +231,20 @@ export function ensureModules(checkout) {
   const stamp = join(checkout, 'node_modules', '.installed-from')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   console.log('Installing npm packages…')
-  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], { cwd: checkout, stdio: ['ignore', 'ignore', 'inherit'] })
+  execFileSync('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error'], {
+    cwd: checkout,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   writeFileSync(stamp, wanted)
 }
 
-export const buildInputs = ['src', 'package-lock.json', 'next.config.ts', 'tsconfig.json', 'postcss.config.mjs']
+export const buildInputs = [
+  'src',
+  'package-lock.json',
+  'next.config.ts',
+  'tsconfig.json',
+  'postcss.config.mjs',
+]
 
 /** Builds the application unless the sources are those of the last build. */
 export function ensureBuild(checkout, distDir) {
@@ -192,6 +252,10 @@ export function ensureBuild(checkout, distDir) {
   const stamp = join(checkout, distDir, 'built-from')
   if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return
   console.log('Building…')
-  execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], { cwd: checkout, stdio: ['ignore', process.env.CI ? 'inherit' : 'ignore', 'inherit'], env: { ...process.env, NEXT_DIST_DIR: distDir, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' } })
+  execFileSync(process.execPath, ['node_modules/next/dist/bin/next', 'build'], {
+    cwd: checkout,
+    stdio: ['ignore', process.env.CI ? 'inherit' : 'ignore', 'inherit'],
+    env: { ...process.env, NEXT_DIST_DIR: distDir, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: 'production' },
+  })
   writeFileSync(stamp, wanted)
 }

@@ -3,7 +3,16 @@ import { execFileSync, spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { accepting, ensureBuild, ensureDatabase, ensureModules, ensurePackages, freePort, postgresPackage, startCluster } from './cluster.mjs'
+import {
+  accepting,
+  ensureBuild,
+  ensureDatabase,
+  ensureModules,
+  ensurePackages,
+  freePort,
+  postgresPackage,
+  startCluster,
+} from './cluster.mjs'
 
 const checkout = dirname(dirname(fileURLToPath(import.meta.url)))
 const flags = new Set(process.argv.slice(2))
@@ -46,22 +55,42 @@ async function stop(code) {
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => stop(0))
 
 try {
-  const urls = cluster ? await ensureDatabase(cluster, 'arch_needle') : { owner: process.env.DATABASE_URL, app: process.env.DATABASE_URL }
+  const urls = cluster
+    ? await ensureDatabase(cluster, 'arch_needle')
+    : { owner: process.env.DATABASE_URL, app: process.env.DATABASE_URL }
   const load = ['--conditions=react-server', '--import', 'tsx', 'demo/load.ts']
   if (flags.has('--empty')) load.push('--empty')
   if (flags.has('--reset')) load.push('--reset')
-  execFileSync(process.execPath, load, { cwd: checkout, stdio: 'inherit', env: { ...process.env, DATABASE_URL: urls.owner } })
+  execFileSync(process.execPath, load, {
+    cwd: checkout,
+    stdio: 'inherit',
+    env: { ...process.env, DATABASE_URL: urls.owner },
+  })
   const port = process.env.PORT ?? String(await freePort())
   const host = process.env.HOST ?? '127.0.0.1'
-  const env = { ...process.env, DATABASE_URL: urls.app, NEXT_TELEMETRY_DISABLED: '1', NODE_ENV: dev ? 'development' : 'production' }
+  const env = {
+    ...process.env,
+    DATABASE_URL: urls.app,
+    NEXT_TELEMETRY_DISABLED: '1',
+    NODE_ENV: dev ? 'development' : 'production',
+  }
   if (!flags.has('--empty')) env.DEMO_SIGN_IN = '1'
-  server = spawn(process.execPath, ['node_modules/next/dist/bin/next', dev ? 'dev' : 'start', '-p', port, '-H', host], { cwd: checkout, stdio: ['ignore', 'ignore', 'inherit'], detached: true, env })
+  server = spawn(
+    process.execPath,
+    ['node_modules/next/dist/bin/next', dev ? 'dev' : 'start', '-p', port, '-H', host],
+    { cwd: checkout, stdio: ['ignore', 'ignore', 'inherit'], detached: true, env },
+  )
   server.on('exit', (code) => stop(code ?? 1))
   await accepting(Number(port), server)
   const address = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`
-  writeFileSync(runFile, JSON.stringify({ pid: process.pid, address, databaseUrl: urls.app, ownerUrl: urls.owner }), { mode: 0o600 })
+  writeFileSync(
+    runFile,
+    JSON.stringify({ pid: process.pid, address, databaseUrl: urls.app, ownerUrl: urls.owner }),
+    { mode: 0o600 },
+  )
   console.log(`\nArch Needle is at ${address}`)
-  if (!flags.has('--empty')) console.log('Sign in as  ines  (lead),  tolliver  or  maren;  the word is  quay-bench-demo')
+  if (!flags.has('--empty'))
+    console.log('Sign in as  ines  (lead),  tolliver  or  maren;  the word is  quay-bench-demo')
   console.log('Ctrl-C stops it and its database; the data stays.\n')
 } catch (error) {
   console.error(error instanceof Error ? error.message : error)

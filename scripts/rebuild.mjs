@@ -17,7 +17,11 @@ if (!url) {
   url = (await ensureDatabase(cluster, 'arch_needle')).owner
 }
 try {
-  execFileSync(process.execPath, ['--conditions=react-server', '--import', 'tsx', 'scripts/rebuild-jobs.ts'], { cwd: checkout, stdio: 'inherit', env: { ...process.env, DATABASE_URL: url } })
+  execFileSync(
+    process.execPath,
+    ['--conditions=react-server', '--import', 'tsx', 'scripts/rebuild-jobs.ts'],
+    { cwd: checkout, stdio: 'inherit', env: { ...process.env, DATABASE_URL: url } },
+  )
 } finally {
   await cluster?.stop()
 }

@@ -2,7 +2,16 @@
 import { spawn } from 'node:child_process'
 import { dirname } from 'node:path'
 import { fileURLToPath } from 'node:url'
-import { chromiumPackage, ensureBuild, ensureDatabase, ensureModules, ensurePackages, freePort, postgresPackage, startCluster } from './cluster.mjs'
+import {
+  chromiumPackage,
+  ensureBuild,
+  ensureDatabase,
+  ensureModules,
+  ensurePackages,
+  freePort,
+  postgresPackage,
+  startCluster,
+} from './cluster.mjs'
 
 const checkout = dirname(dirname(fileURLToPath(import.meta.url)))
 const only = new Set(process.argv.slice(2).filter((arg) => !arg.startsWith('-')))
@@ -30,19 +39,27 @@ const run = (label, file, args, env = {}) =>
   new Promise((resolve, reject) => {
     const began = performance.now()
     console.log(`\n── ${label}`)
-    child = spawn(process.execPath, [file, ...args], { cwd: checkout, stdio: ['ignore', 'pipe', 'inherit'], env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0', NO_COLOR: '1' } })
+    child = spawn(process.execPath, [file, ...args], {
+      cwd: checkout,
+      stdio: ['ignore', 'pipe', 'inherit'],
+      env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0', NO_COLOR: '1' },
+    })
     let text = ''
     child.stdout.on('data', (chunk) => {
       text += chunk
       process.stdout.write(chunk)
     })
     child.on('exit', (code) => {
-      const closing = text.split('\n').filter((line) => /^\s*(Tests\s+)?(\d+ failed)?[ |]*\d+ passed|^\s*\d+ failed\s*$/.test(line))
+      const closing = text
+        .split('\n')
+        .filter((line) => /^\s*(Tests\s+)?(\d+ failed)?[ |]*\d+ passed|^\s*\d+ failed\s*$/.test(line))
       for (const line of closing) {
         counted.passed += Number(/(\d+) passed/.exec(line)?.[1] ?? 0)
         counted.failed += Number(/(\d+) failed/.exec(line)?.[1] ?? 0)
       }
-      console.log(`── ${label}: ${code === 0 ? 'good' : `failed (${code})`}, ${((performance.now() - began) / 1000).toFixed(0)} s`)
+      console.log(
+        `── ${label}: ${code === 0 ? 'good' : `failed (${code})`}, ${((performance.now() - began) / 1000).toFixed(0)} s`,
+      )
       if (code === 0) resolve()
       else reject(new Error(`${label} failed`))
     })
@@ -58,12 +75,25 @@ try {
   cluster = await startCluster({ throwaway: true })
   if (wants('unit')) {
     const urls = await ensureDatabase(cluster, 'needle_unit')
-    await run('unit and database', 'node_modules/vitest/vitest.mjs', ['run'], { TEST_OWNER_URL: urls.owner, TEST_APP_URL: urls.app })
+    await run('unit and database', 'node_modules/vitest/vitest.mjs', ['run'], {
+      TEST_OWNER_URL: urls.owner,
+      TEST_APP_URL: urls.app,
+    })
   }
   if (wants('e2e')) {
     const urls = await ensureDatabase(cluster, 'needle_e2e')
     ensureBuild(checkout, '.next-test')
-    await run('end to end', 'node_modules/@playwright/test/cli.js', ['test', ...process.argv.slice(2).filter((arg) => arg.startsWith('-'))], { E2E_OWNER_URL: urls.owner, E2E_APP_URL: urls.app, E2E_PORT: String(await freePort()), NEXT_DIST_DIR: '.next-test' })
+    await run(
+      'end to end',
+      'node_modules/@playwright/test/cli.js',
+      ['test', ...process.argv.slice(2).filter((arg) => arg.startsWith('-'))],
+      {
+        E2E_OWNER_URL: urls.owner,
+        E2E_APP_URL: urls.app,
+        E2E_PORT: String(await freePort()),
+        NEXT_DIST_DIR: '.next-test',
+      },
+    )
   }
   console.log(`\n${counted.passed} passed, ${counted.failed} failed`)
   await finish(0)

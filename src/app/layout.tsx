@@ -3,7 +3,10 @@ import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
 import './globals.css'
 
-export const metadata: Metadata = { title: { default: 'Arch Needle', template: '%s · Arch Needle' }, description: 'For the bench technician who brings back a motherboard that will not POST' }
+export const metadata: Metadata = {
+  title: { default: 'Arch Needle', template: '%s · Arch Needle' },
+  description: 'For the bench technician who brings back a motherboard that will not POST',
+}
 
 export default async function RootLayout({ children }: { children: ReactNode }) {
   const theme = (await cookies()).get('theme')?.value === 'scope' ? 'scope' : 'paper'

@@ -32,13 +32,19 @@ export async function listBoards(): Promise<(BoardModel & { landmarks: number })
 }
 
 export async function boardById(id: string): Promise<BoardModel | null> {
-  const { rows } = await pool().query<BoardModel>(`select ${columns} from board_model b left join socket s on s.id = b.socket_id where b.id = $1`, [id])
+  const { rows } = await pool().query<BoardModel>(
+    `select ${columns} from board_model b left join socket s on s.id = b.socket_id where b.id = $1`,
+    [id],
+  )
   return rows[0] ?? null
 }
 
 /** @throws Error with code 23505 when maker, name and revision are there already */
 export async function addBoard(board: Omit<BoardModel, 'socketName'>, db: Queryable = pool()): Promise<void> {
-  await db.query('insert into board_model (id, maker, name, revision, socket_id, notes) values ($1, $2, $3, $4, $5, $6)', [board.id, board.maker, board.name, board.revision, board.socketId, board.notes])
+  await db.query(
+    'insert into board_model (id, maker, name, revision, socket_id, notes) values ($1, $2, $3, $4, $5, $6)',
+    [board.id, board.maker, board.name, board.revision, board.socketId, board.notes],
+  )
 }
 
 export async function landmarksOf(boardModelId: string | null): Promise<Landmark[]> {
@@ -50,8 +56,18 @@ export async function landmarksOf(boardModelId: string | null): Promise<Landmark
   return rows
 }
 
-export async function addLandmark(boardModelId: string, what: string, place: string, blockedBy: string, photoSha256: string | null, db: Queryable = pool()): Promise<void> {
-  await db.query('insert into landmark (id, board_model_id, what, place, blocked_by, photo_sha256) values ($1, $2, $3, $4, $5, $6)', [randomUUID(), boardModelId, what, place, blockedBy, photoSha256])
+export async function addLandmark(
+  boardModelId: string,
+  what: string,
+  place: string,
+  blockedBy: string,
+  photoSha256: string | null,
+  db: Queryable = pool(),
+): Promise<void> {
+  await db.query(
+    'insert into landmark (id, board_model_id, what, place, blocked_by, photo_sha256) values ($1, $2, $3, $4, $5, $6)',
+    [randomUUID(), boardModelId, what, place, blockedBy, photoSha256],
+  )
 }
 
 export async function removeLandmark(boardModelId: string, id: string): Promise<void> {

@@ -50,11 +50,20 @@ class Bounded extends Transform {
   override _transform(chunk: Buffer, _: string, done: (error: Error | null, chunk?: Buffer) => void): void {
     if (this.seen === 0) {
       this.type = pictureType(chunk)
-      if (!this.type) return done(new FileRefused(415, 'This is not a JPEG, PNG or WebP picture. Save it as one and drop it again.'))
+      if (!this.type)
+        return done(
+          new FileRefused(415, 'This is not a JPEG, PNG or WebP picture. Save it as one and drop it again.'),
+        )
       this.onType(this.type)
     }
     this.seen += chunk.length
-    if (this.seen > MAX_PHOTO_BYTES) return done(new FileRefused(413, `This picture is larger than ${megabytes(MAX_PHOTO_BYTES)}. Save it smaller, or crop it to the socket.`))
+    if (this.seen > MAX_PHOTO_BYTES)
+      return done(
+        new FileRefused(
+          413,
+          `This picture is larger than ${megabytes(MAX_PHOTO_BYTES)}. Save it smaller, or crop it to the socket.`,
+        ),
+      )
     done(null, chunk)
   }
 }
@@ -79,7 +88,12 @@ class ChunkWriter extends Writable {
       const rest = joined.subarray(CHUNK)
       this.held = [rest]
       this.size = rest.length
-      await this.db.query('insert into file_chunk (file_id, n, sha256, data) values ($1, $2, $3, $4)', [this.fileId, this.n++, createHash('sha256').update(piece).digest('hex'), piece])
+      await this.db.query('insert into file_chunk (file_id, n, sha256, data) values ($1, $2, $3, $4)', [
+        this.fileId,
+        this.n++,
+        createHash('sha256').update(piece).digest('hex'),
+        piece,
+      ])
     }
   }
   override _write(chunk: Buffer, _: string, done: (error?: Error | null) => void): void {
@@ -94,10 +108,22 @@ class ChunkWriter extends Writable {
   }
 }
 
-async function keep(db: PoolClient, fileId: string, sha256: string, type: string, bytes: number, width: number, height: number): Promise<StoredFile> {
+async function keep(
+  db: PoolClient,
+  fileId: string,
+  sha256: string,
+  type: string,
+  bytes: number,
+  width: number,
+  height: number,
+): Promise<StoredFile> {
   const { rowCount } = await db.query('select 1 from file where sha256 = $1', [sha256])
   if (rowCount) await db.query('delete from file where id = $1', [fileId])
-  else await db.query('update file set sha256 = $2, type = $3, bytes = $4, width = $5, height = $6 where id = $1', [fileId, sha256, type, bytes, width, height])
+  else
+    await db.query(
+      'update file set sha256 = $2, type = $3, bytes = $4, width = $5, height = $6 where id = $1',
+      [fileId, sha256, type, bytes, width, height],
+    )
   return { sha256, type, bytes, width, height }
 }
 
@@ -106,7 +132,10 @@ async function keep(db: PoolClient, fileId: string, sha256: string, type: string
  * turned upright, and written again without EXIF, so that no place stays in it. JPEG and WebP are written at quality 95.
  * @throws FileRefused with 413 or 415
  */
-export async function storePicture(body: ReadableStream<Uint8Array>, attach: (db: PoolClient, file: StoredFile) => Promise<void>): Promise<StoredFile> {
+export async function storePicture(
+  body: ReadableStream<Uint8Array>,
+  attach: (db: PoolClient, file: StoredFile) => Promise<void>,
+): Promise<StoredFile> {
   return transaction(async (db) => {
     const id = randomUUID()
     await db.query("insert into file (id, type) values ($1, 'pending')", [id])
@@ -124,10 +153,29 @@ export async function storePicture(body: ReadableStream<Uint8Array>, attach: (db
       await pipeline(source, bounded, decode, writer)
     } catch (error) {
       if (error instanceof FileRefused) throw error
-      if (error instanceof Error && 'code' in error && typeof error.code === 'string' && /^[0-9A-Z]{5}$/.test(error.code)) throw error
-      throw new FileRefused(415, bounded.type ? `It begins like a ${bounded.type.slice(6).toUpperCase()} but cannot be read as one; it may be damaged or only named so. Export it again.` : 'The picture did not arrive. Drop it again.')
+      if (
+        error instanceof Error &&
+        'code' in error &&
+        typeof error.code === 'string' &&
+        /^[0-9A-Z]{5}$/.test(error.code)
+      )
+        throw error
+      throw new FileRefused(
+        415,
+        bounded.type
+          ? `It begins like a ${bounded.type.slice(6).toUpperCase()} but cannot be read as one; it may be damaged or only named so. Export it again.`
+          : 'The picture did not arrive. Drop it again.',
+      )
     }
-    const file = await keep(db, id, writer.hash.digest('hex'), bounded.type!, writer.bytes, size.width, size.height)
+    const file = await keep(
+      db,
+      id,
+      writer.hash.digest('hex'),
+      bounded.type!,
+      writer.bytes,
+      size.width,
+      size.height,
+    )
     await attach(db, file)
     return file
   })
@@ -143,33 +191,60 @@ export async function storeBytes(db: PoolClient, bytes: Uint8Array, type: string
   return keep(db, id, writer.hash.digest('hex'), type, writer.bytes, meta.width ?? 0, meta.height ?? 0)
 }
 
-export async function attachToJob(db: Queryable, jobId: string, sha256: string, purpose: string): Promise<void> {
-  await db.query('insert into job_file (job_id, sha256, purpose) values ($1, $2, $3) on conflict do nothing', [jobId, sha256, purpose])
+export async function attachToJob(
+  db: Queryable,
+  jobId: string,
+  sha256: string,
+  purpose: string,
+): Promise<void> {
+  await db.query(
+    'insert into job_file (job_id, sha256, purpose) values ($1, $2, $3) on conflict do nothing',
+    [jobId, sha256, purpose],
+  )
 }
 
 export async function attachToBoard(db: Queryable, boardModelId: string, sha256: string): Promise<void> {
-  await db.query('insert into board_file (board_model_id, sha256) values ($1, $2) on conflict do nothing', [boardModelId, sha256])
+  await db.query('insert into board_file (board_model_id, sha256) values ($1, $2) on conflict do nothing', [
+    boardModelId,
+    sha256,
+  ])
 }
 
 export async function filesOfJob(jobId: string): Promise<(StoredFile & { purpose: string })[]> {
-  const { rows } = await pool().query('select f.sha256, f.type, f.bytes::int as bytes, f.width, f.height, j.purpose from job_file j join file f on f.sha256 = j.sha256 where j.job_id = $1 order by j.created_at', [jobId])
+  const { rows } = await pool().query(
+    'select f.sha256, f.type, f.bytes::int as bytes, f.width, f.height, j.purpose from job_file j join file f on f.sha256 = j.sha256 where j.job_id = $1 order by j.created_at',
+    [jobId],
+  )
   return rows
 }
 
 /** A file's head, if it hangs on this job or board. */
-export async function findFile(owner: { readonly jobId: string } | { readonly boardModelId: string }, sha256: string): Promise<(StoredFile & { readonly id: string }) | null> {
-  const [table, column, key] = 'jobId' in owner ? ['job_file', 'job_id', owner.jobId] : ['board_file', 'board_model_id', owner.boardModelId]
-  const { rows } = await pool().query(`select f.id, f.sha256, f.type, f.bytes::int as bytes, f.width, f.height from ${table} o join file f on f.sha256 = o.sha256 where o.${column} = $1 and o.sha256 = $2`, [key, sha256])
+export async function findFile(
+  owner: { readonly jobId: string } | { readonly boardModelId: string },
+  sha256: string,
+): Promise<(StoredFile & { readonly id: string }) | null> {
+  const [table, column, key] =
+    'jobId' in owner
+      ? ['job_file', 'job_id', owner.jobId]
+      : ['board_file', 'board_model_id', owner.boardModelId]
+  const { rows } = await pool().query(
+    `select f.id, f.sha256, f.type, f.bytes::int as bytes, f.width, f.height from ${table} o join file f on f.sha256 = o.sha256 where o.${column} = $1 and o.sha256 = $2`,
+    [key, sha256],
+  )
   return rows[0] ?? null
 }
 
 /** The file's bytes chunk by chunk, each checked against its hash before it is given out. */
 export async function* fileChunks(fileId: string): AsyncGenerator<Buffer> {
   for (let n = 0; ; n++) {
-    const { rows } = await pool().query<{ data: Buffer; sha256: string }>('select data, sha256 from file_chunk where file_id = $1 and n = $2', [fileId, n])
+    const { rows } = await pool().query<{ data: Buffer; sha256: string }>(
+      'select data, sha256 from file_chunk where file_id = $1 and n = $2',
+      [fileId, n],
+    )
     const row = rows[0]
     if (!row) return
-    if (createHash('sha256').update(row.data).digest('hex') !== row.sha256) throw new Error(`chunk ${n} of file ${fileId} is damaged`)
+    if (createHash('sha256').update(row.data).digest('hex') !== row.sha256)
+      throw new Error(`chunk ${n} of file ${fileId} is damaged`)
     yield row.data
   }
 }

@@ -40,7 +40,12 @@ interface Row {
   closedAt: Date | null
 }
 
-const jobOf = (row: Row & Omit<Job, keyof Row>): Job => ({ ...row, createdAt: row.createdAt.toISOString(), promisedAt: row.promisedAt?.toISOString() ?? null, closedAt: row.closedAt?.toISOString() ?? null })
+const jobOf = (row: Row & Omit<Job, keyof Row>): Job => ({
+  ...row,
+  createdAt: row.createdAt.toISOString(),
+  promisedAt: row.promisedAt?.toISOString() ?? null,
+  closedAt: row.closedAt?.toISOString() ?? null,
+})
 
 export async function jobByTag(tag: string, db: Queryable = pool()): Promise<Job | null> {
   const { rows } = await db.query(`select ${columns} from job where tag = $1`, [tag.toUpperCase()])
@@ -49,25 +54,41 @@ export async function jobByTag(tag: string, db: Queryable = pool()): Promise<Job
 
 /** Open jobs in the order of their promise; the bench orders them further. */
 export async function openJobs(limit = 200): Promise<Job[]> {
-  const { rows } = await pool().query(`select ${columns} from job where closed_at is null order by promised_at nulls last, id limit $1`, [limit])
+  const { rows } = await pool().query(
+    `select ${columns} from job where closed_at is null order by promised_at nulls last, id limit $1`,
+    [limit],
+  )
   return rows.map(jobOf)
 }
 
 /** Finished jobs, newest first, by keyset: pass the last line's `closedAt` and `id` for the next page. */
-export async function closedJobs(options: { readonly words?: string; readonly after?: { readonly closedAt: string; readonly id: string } | null; readonly limit?: number } = {}): Promise<Job[]> {
+export async function closedJobs(
+  options: {
+    readonly words?: string
+    readonly after?: { readonly closedAt: string; readonly id: string } | null
+    readonly limit?: number
+  } = {},
+): Promise<Job[]> {
   const { rows } = await pool().query(
     `select ${columns} from job
      where closed_at is not null
        and ($1::text is null or (tag || ' ' || board || ' ' || words) ilike '%' || $1 || '%')
        and ($2::timestamptz is null or (closed_at, id) < ($2::timestamptz, $3::uuid))
      order by closed_at desc, id desc limit $4`,
-    [options.words ? options.words.replace(/[\\%_]/g, '\\$&') : null, options.after?.closedAt ?? null, options.after?.id ?? null, options.limit ?? 40],
+    [
+      options.words ? options.words.replace(/[\\%_]/g, '\\$&') : null,
+      options.after?.closedAt ?? null,
+      options.after?.id ?? null,
+      options.limit ?? 40,
+    ],
   )
   return rows.map(jobOf)
 }
 
 export async function countClosed(): Promise<number> {
-  const { rows } = await pool().query<{ n: number }>('select count(*)::int as n from job where closed_at is not null')
+  const { rows } = await pool().query<{ n: number }>(
+    'select count(*)::int as n from job where closed_at is not null',
+  )
   return rows[0]!.n
 }
 
@@ -79,36 +100,63 @@ export interface Customer {
 
 export async function customerOf(customerId: string | null): Promise<Customer | null> {
   if (customerId === null) return null
-  const { rows } = await pool().query<{ name: string; contact: string; erased_at: Date | null }>('select name, contact, erased_at from customer where id = $1', [customerId])
+  const { rows } = await pool().query<{ name: string; contact: string; erased_at: Date | null }>(
+    'select name, contact, erased_at from customer where id = $1',
+    [customerId],
+  )
   return rows[0] ? { name: rows[0].name, contact: rows[0].contact, erased: rows[0].erased_at !== null } : null
 }
 
-export async function saveCustomer(jobId: string, name: string, contact: string): Promise<void> {
-  await transaction(async (db) => {
-    const { rows } = await db.query<{ customer_id: string | null }>('select customer_id from job where id = $1 for update', [jobId])
+export async function saveCustomer(
+  jobId: string,
+  name: string,
+  contact: string,
+  db?: Queryable,
+): Promise<void> {
+  const save = async (client: Queryable) => {
+    const { rows } = await client.query<{ customer_id: string | null }>(
+      'select customer_id from job where id = $1 for update',
+      [jobId],
+    )
     const existing = rows[0]?.customer_id
-    if (existing) await db.query('update customer set name = $2, contact = $3, erased_at = null where id = $1', [existing, name, contact])
-    else {
-      const id = randomUUID()
-      await db.query('insert into customer (id, name, contact) values ($1, $2, $3)', [id, name, contact])
-      await db.query('update job set customer_id = $2 where id = $1', [jobId, id])
-    }
-  })
+    const id = existing ?? randomUUID()
+    await client.query(
+      `insert into customer (id, name, contact) values ($1, $2, $3)
+       on conflict (id) do update set name = $2, contact = $3, erased_at = null`,
+      [id, name, contact],
+    )
+    if (!existing) await client.query('update job set customer_id = $2 where id = $1', [jobId, id])
+  }
+  await (db ? save(db) : transaction(save))
 }
 
 /** Erases the owner's name, contact and signature; the technical record stays. */
 export async function eraseCustomer(jobId: string): Promise<void> {
   await transaction(async (db) => {
-    await db.query(`update customer set name = '', contact = '', erased_at = now() where id = (select customer_id from job where id = $1)`, [jobId])
-    const { rows } = await db.query<{ sha256: string }>("delete from job_file where job_id = $1 and purpose = 'signature' returning sha256", [jobId])
+    await db.query(
+      `update customer set name = '', contact = '', erased_at = now() where id = (select customer_id from job where id = $1)`,
+      [jobId],
+    )
+    const { rows } = await db.query<{ sha256: string }>(
+      "delete from job_file where job_id = $1 and purpose = 'signature' returning sha256",
+      [jobId],
+    )
     for (const { sha256 } of rows) {
-      await db.query('delete from file f where f.sha256 = $1 and not exists (select 1 from job_file j where j.sha256 = $1) and not exists (select 1 from board_file b where b.sha256 = $1)', [sha256])
+      await db.query(
+        'delete from file f where f.sha256 = $1 and not exists (select 1 from job_file j where j.sha256 = $1) and not exists (select 1 from board_file b where b.sha256 = $1)',
+        [sha256],
+      )
     }
   })
 }
 
 /** A new job with an empty tape; its tag is the next of the shop. The client's id makes a retry harmless. */
-export async function createJob(id: string, createdBy: string, db: Queryable = pool(), tag: string | null = null): Promise<string> {
+export async function createJob(
+  id: string,
+  createdBy: string,
+  db: Queryable = pool(),
+  tag: string | null = null,
+): Promise<string> {
   const { rows } = await db.query<{ tag: string }>(
     `insert into job (id, tag, created_by) values ($1, coalesce($3, 'Q-' || lpad(nextval('job_tag')::text, 4, '0')), $2)
      on conflict (id) do update set id = excluded.id returning tag`,
@@ -118,12 +166,31 @@ export async function createJob(id: string, createdBy: string, db: Queryable = p
 }
 
 /** Writes what the tape says now beside it. */
-export async function saveState(jobId: string, state: JobState, bench: BenchLine, db: Queryable): Promise<void> {
+export async function saveState(
+  jobId: string,
+  state: JobState,
+  bench: BenchLine,
+  db: Queryable,
+): Promise<void> {
   const t = state.ticket
   const board = [t.board, t.revision && `rev ${t.revision}`].filter(Boolean).join(' ')
   const words = [t.use, t.complaint].filter(Boolean).join(': ')
   const closedAt = state.handBack && state.handBack.outcome !== 'parked' ? state.handBack.at : null
-  await db.query('update job set seq = $2, state = $3, board = $4, words = $5, socket_id = $6, promised_at = $7, outcome = $8, closed_at = $9, bench = $10 where id = $1', [jobId, state.seq, JSON.stringify(state), board, words, t.socketId, t.promisedAt, state.handBack?.outcome ?? null, closedAt, JSON.stringify(bench)])
+  await db.query(
+    'update job set seq = $2, state = $3, board = $4, words = $5, socket_id = $6, promised_at = $7, outcome = $8, closed_at = $9, bench = $10 where id = $1',
+    [
+      jobId,
+      state.seq,
+      JSON.stringify(state),
+      board,
+      words,
+      t.socketId,
+      t.promisedAt,
+      state.handBack?.outcome ?? null,
+      closedAt,
+      JSON.stringify(bench),
+    ],
+  )
 }
 
 export async function savedState(jobId: string, db: Queryable = pool()): Promise<JobState | null> {

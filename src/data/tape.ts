@@ -2,7 +2,9 @@ import 'server-only'
 import { subjects } from '@/core/job/entry'
 import type { Bodies, Entry, Kind } from '@/core/job/entry'
 import { canonical } from '@/core/job/canonical'
-import { handBackHolds, powerEvidence, powerGate } from '@/core/job/power-gate'
+import { handBackHolds } from '@/core/hand-back/holds'
+import { powerEvidence } from '@/core/job/power-evidence'
+import { powerGate } from '@/core/job/power-gate'
 import { benchSeconds, jobState, openOffers } from '@/core/job/state'
 import type { JobState } from '@/core/job/state'
 import { nextStation, nextStep } from '@/core/job/way'
@@ -41,20 +43,43 @@ interface Row {
   strikes: number | null
 }
 
-const entryOf = (row: Row): Entry => ({ seq: row.seq, id: row.id, at: row.at.toISOString(), by: row.by_name, kind: row.kind, v: row.v, body: row.body, strikes: row.strikes }) as unknown as Entry
+const entryOf = (row: Row): Entry =>
+  ({
+    seq: row.seq,
+    id: row.id,
+    at: row.at.toISOString(),
+    by: row.by_name,
+    kind: row.kind,
+    v: row.v,
+    body: row.body,
+    strikes: row.strikes,
+  }) as unknown as Entry
 
 /** The lines of a job's tape after a place, oldest first. */
 export async function readTape(jobId: string, after = 0, db: Queryable = pool()): Promise<Entry[]> {
-  const { rows } = await db.query<Row>('select seq, id, at, by_name, kind, v, body, strikes from tape_entry where job_id = $1 and seq > $2 order by seq', [jobId, after])
+  const { rows } = await db.query<Row>(
+    'select seq, id, at, by_name, kind, v, body, strikes from tape_entry where job_id = $1 and seq > $2 order by seq',
+    [jobId, after],
+  )
   return rows.map(entryOf)
 }
 
 /** Folds a tape with the names of its own socket's contacts. */
-export async function foldTape(entries: readonly Entry[], db: Queryable = pool()): Promise<{ state: JobState; socket: Socket | null }> {
+export async function foldTape(
+  entries: readonly Entry[],
+  db: Queryable = pool(),
+): Promise<{ state: JobState; socket: Socket | null }> {
   const plain = jobState(entries)
   const socket = await socketById(plain.ticket.socketId, db)
-  if (!socket || !entries.some((e) => e.kind === 'looked' && e.body.contacts === 'all')) return { state: plain, socket }
-  return { state: jobState(entries, socket.contacts.map((c) => c.name)), socket }
+  if (!socket || !entries.some((e) => e.kind === 'looked' && e.body.contacts === 'all'))
+    return { state: plain, socket }
+  return {
+    state: jobState(
+      entries,
+      socket.contacts.map((c) => c.name),
+    ),
+    socket,
+  }
 }
 
 export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
@@ -93,12 +118,24 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
     const tape = await readTape(jobId, 0, db)
     const before = tape.find((e) => e.id === draft.id)
     if (before) {
-      const same = before.kind === draft.kind && before.strikes === draft.strikes && canonical(before.body) === canonical(draft.body)
-      return same ? { result: 'saved', entries: tape.filter((e) => e.seq > draft.basis) } : { result: 'other body' }
+      const same =
+        before.kind === draft.kind &&
+        before.strikes === draft.strikes &&
+        canonical(before.body) === canonical(draft.body)
+      return same
+        ? { result: 'saved', entries: tape.filter((e) => e.seq > draft.basis) }
+        : { result: 'other body' }
     }
-    if (draft.strikes !== null && !tape.some((e) => e.seq === draft.strikes)) return { result: 'refused', field: 'strikes', text: `there is no line ${draft.strikes} to strike; the tape has ${seq}` }
+    if (draft.strikes !== null && !tape.some((e) => e.seq === draft.strikes))
+      return {
+        result: 'refused',
+        field: 'strikes',
+        text: `there is no line ${draft.strikes} to strike; the tape has ${seq}`,
+      }
     const mine = new Set(subjects(draft as unknown as Entry))
-    const other = tape.find((e) => e.seq > draft.basis && e.by !== by.name && subjects(e).some((s) => mine.has(s)))
+    const other = tape.find(
+      (e) => e.seq > draft.basis && e.by !== by.name && subjects(e).some((s) => mine.has(s)),
+    )
     if (other) return { result: 'conflict', entries: tape.filter((e) => e.seq > draft.basis), with: other }
     if (draft.kind === 'hand-back' && (draft.body as Bodies['hand-back']).outcome !== 'parked') {
       const { state } = await foldTape(tape, db)
@@ -106,14 +143,22 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
       if (hold) return { result: 'refused', field: 'outcome', text: `hand-back is held: ${hold.text}` }
     }
     const at = new Date(Math.min(Date.parse(draft.at), Date.now() + MAX_FUTURE_MS))
-    await db.query('insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes) values ($1, $2, $3, $4, $5, $6, $7, 1, $8, $9)', [jobId, seq + 1, draft.id, at, by.id, by.name, draft.kind, JSON.stringify(draft.body), draft.strikes])
+    await db.query(
+      'insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes) values ($1, $2, $3, $4, $5, $6, $7, 1, $8, $9)',
+      [jobId, seq + 1, draft.id, at, by.id, by.name, draft.kind, JSON.stringify(draft.body), draft.strikes],
+    )
     await refold(jobId, db)
     return { result: 'saved', entries: await readTape(jobId, draft.basis, db) }
   })
 }
 
 /** Lays a whole tape at once (import and demo): numbered as given, state folded at the end. */
-export async function layTape(jobId: string, entries: readonly Entry[], byAccount: string | null, db: Queryable): Promise<JobState> {
+export async function layTape(
+  jobId: string,
+  entries: readonly Entry[],
+  byAccount: string | null,
+  db: Queryable,
+): Promise<JobState> {
   await db.query(
     `insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes)
      select $1, e.seq, e.id, e.at, $2, e.by, e.kind, 1, e.body, e.strikes

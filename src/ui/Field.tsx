@@ -30,9 +30,20 @@ function Frame({ id, label, hint, error, wide, children }: Labelled & { id: stri
   )
 }
 
-const described = (id: string, { hint, error }: Labelled) => ({ id, 'aria-invalid': error ? true : undefined, 'aria-describedby': hint || error ? `${id}-say` : undefined })
+const described = (id: string, { hint, error }: Labelled) => ({
+  id,
+  'aria-invalid': error ? true : undefined,
+  'aria-describedby': hint || error ? `${id}-say` : undefined,
+})
 
-export function TextField({ label, hint, error, wide, className = '', ...rest }: Labelled & InputHTMLAttributes<HTMLInputElement>) {
+export function TextField({
+  label,
+  hint,
+  error,
+  wide,
+  className = '',
+  ...rest
+}: Labelled & InputHTMLAttributes<HTMLInputElement>) {
   const id = useId()
   const own = { label, hint, error, wide }
   return (
@@ -42,7 +53,13 @@ export function TextField({ label, hint, error, wide, className = '', ...rest }:
   )
 }
 
-export function TextArea({ label, hint, error, wide, ...rest }: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
+export function TextArea({
+  label,
+  hint,
+  error,
+  wide,
+  ...rest
+}: Labelled & TextareaHTMLAttributes<HTMLTextAreaElement>) {
   const id = useId()
   const own = { label, hint, error, wide }
   return (
@@ -52,7 +69,14 @@ export function TextArea({ label, hint, error, wide, ...rest }: Labelled & Texta
   )
 }
 
-export function SelectField({ label, hint, error, wide, children, ...rest }: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
+export function SelectField({
+  label,
+  hint,
+  error,
+  wide,
+  children,
+  ...rest
+}: Labelled & SelectHTMLAttributes<HTMLSelectElement>) {
   const id = useId()
   const own = { label, hint, error, wide }
   return (

@@ -6,12 +6,20 @@ export type KeyMap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 /** True while letters belong to a field or a sheet, so that single-key moves keep out of the way. */
 function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
-  if (target.isContentEditable || target.closest('[role="dialog"], [role="radiogroup"], [role="listbox"], [role="menu"]')) return true
-  if (target instanceof HTMLInputElement) return !['checkbox', 'radio', 'button', 'submit', 'file'].includes(target.type)
+  if (
+    target.isContentEditable ||
+    target.closest('[role="dialog"], [role="radiogroup"], [role="listbox"], [role="menu"]')
+  )
+    return true
+  if (target instanceof HTMLInputElement)
+    return !['checkbox', 'radio', 'button', 'submit', 'file'].includes(target.type)
   return target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
 }
 
-const named = (event: KeyboardEvent) => (event.shiftKey && (event.key.length > 1 || /[a-z]/i.test(event.key)) ? `shift+${event.key.toLowerCase()}` : event.key.toLowerCase())
+const named = (event: KeyboardEvent) =>
+  event.shiftKey && (event.key.length > 1 || /[a-z]/i.test(event.key))
+    ? `shift+${event.key.toLowerCase()}`
+    : event.key.toLowerCase()
 
 /**
  * Single-key moves of a surface: `{ 'z': undo, 'shift+arrowleft': …, 'g 3': … }`.
@@ -26,8 +34,10 @@ export function useKeys(keys: KeyMap, active = true): void {
     if (!active) return
     let first = ''
     const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || typing(event.target)) return
-      const onControl = event.target instanceof HTMLElement && event.target.closest('button, a, summary, input') !== null
+      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || typing(event.target))
+        return
+      const onControl =
+        event.target instanceof HTMLElement && event.target.closest('button, a, summary, input') !== null
       if (onControl && (event.key === ' ' || event.key === 'Enter')) return
       const key = named(event)
       const action = held.current[`${first} ${key}`.trim()] ?? held.current[key]

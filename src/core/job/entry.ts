@@ -18,7 +18,20 @@ export const railWords: Readonly<Record<Rail, string>> = {
   vsys: 'system-agent rail',
 }
 
-export const historyItems = ['cooler swap', 'CPU swap', 'firmware update', 'power cut during update', 'cleaning', 'shipped without socket cover', 'long unplugged', 'dropped something in', 'liquid', 'lightning or surge', 'worked on by others', 'none known'] as const
+export const historyItems = [
+  'cooler swap',
+  'CPU swap',
+  'firmware update',
+  'power cut during update',
+  'cleaning',
+  'shipped without socket cover',
+  'long unplugged',
+  'dropped something in',
+  'liquid',
+  'lightning or surge',
+  'worked on by others',
+  'none known',
+] as const
 export type HistoryItem = (typeof historyItems)[number]
 
 /** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
@@ -42,18 +55,41 @@ export interface Ticket {
   readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
 }
 
-export const outcomes = ['fixed', 'exchanged', 'parked', 'sent out', 'returned unrepaired', 'returned untested'] as const
+export const outcomes = [
+  'fixed',
+  'exchanged',
+  'parked',
+  'sent out',
+  'returned unrepaired',
+  'returned untested',
+] as const
 export type Outcome = (typeof outcomes)[number]
 
 /** The typed body of every kind of entry. `v` of the entry is 1 for all of these. */
 export interface Bodies {
   ticket: { readonly set: Partial<Ticket> }
   claim: { readonly text: string }
-  'claim checked': { readonly claim: number; readonly verdict: 'holds' | 'wrong' | 'cannot tell'; readonly how: string }
-  consent: { readonly risks: readonly string[]; readonly limitMinor: number | null; readonly signature: string | null }
+  'claim checked': {
+    readonly claim: number
+    readonly verdict: 'holds' | 'wrong' | 'cannot tell'
+    readonly how: string
+  }
+  consent: {
+    readonly risks: readonly string[]
+    readonly limitMinor: number | null
+    readonly signature: string | null
+    /** How they agreed: signed here, on paper, by telephone. */
+    readonly how: string
+  }
   offer: { readonly text: string; readonly limitMinor: number | null; readonly minutes: number | null }
   'offer answered': { readonly offer: number; readonly approved: boolean; readonly how: string }
-  photo: { readonly file: string; readonly name: string; readonly type: string; readonly bytes: number; readonly caption: string }
+  photo: {
+    readonly file: string
+    readonly name: string
+    readonly type: string
+    readonly bytes: number
+    readonly caption: string
+  }
   note: { readonly text: string }
   decision: { readonly text: string }
   rail: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }
@@ -61,26 +97,61 @@ export interface Bodies {
   cell: { readonly volts: number }
   codes: { readonly codes: readonly string[] }
   baseline: Baseline
-  fitted: { readonly cpu?: string | null; readonly heatsink?: boolean; readonly modules?: readonly string[]; readonly card?: string | null }
+  fitted: {
+    readonly cpu?: string | null
+    readonly heatsink?: boolean
+    readonly modules?: readonly string[]
+    readonly card?: string | null
+  }
   supply: { readonly limitA: number | null }
   look: { readonly what: string; readonly seen: string; readonly clear: boolean }
   pass: { readonly name: string }
   looked: { readonly contacts: readonly string[] | 'all' }
   mark: { readonly contacts: readonly string[]; readonly mark: Mark }
-  stroke: { readonly contact: string; readonly technique: string; readonly tool: string; readonly from: string | null; readonly strokes: number; readonly result: 'there' | 'still off' | 'snapped'; readonly predictedSnaps: number | null; readonly light?: string }
+  stroke: {
+    readonly contact: string
+    readonly technique: string
+    readonly tool: string
+    readonly from: string | null
+    readonly strokes: number
+    readonly result: 'there' | 'still off' | 'snapped'
+    readonly predictedSnaps: number | null
+    readonly light?: string
+  }
   left: { readonly contact: string; readonly why: string }
   school: { readonly school: School }
   seat: { readonly cpu: string; readonly drop: 'flat' | 'proud' | 'needed force'; readonly heatsink: boolean }
   missing: { readonly what: string; readonly from: string }
   accounted: { readonly item: number; readonly where: string }
-  firmware: { readonly version?: string; readonly chip?: string; readonly chipVolts?: number; readonly programmerVolts?: number; readonly clipOn?: boolean; readonly did?: string }
-  part: { readonly ref: string; readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'; readonly value?: string; readonly side?: 'top' | 'bottom'; readonly text?: string }
-  proof: { readonly test: string; readonly result: 'pass' | 'fail' | 'cannot run here'; readonly reading: string }
+  firmware: {
+    readonly version?: string
+    readonly chip?: string
+    readonly chipVolts?: number
+    readonly programmerVolts?: number
+    readonly clipOn?: boolean
+    readonly did?: string
+  }
+  part: {
+    readonly ref: string
+    readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'
+    readonly value?: string
+    readonly side?: 'top' | 'bottom'
+    readonly text?: string
+  }
+  proof: {
+    readonly test: string
+    readonly result: 'pass' | 'fail' | 'cannot run here'
+    readonly reading: string
+  }
   advice: { readonly text: string }
   'hand-back': { readonly outcome: Outcome; readonly priceMinor: number | null; readonly text: string }
   'late outcome': { readonly text: string; readonly holds: boolean }
   clock: { readonly run: Station | null }
-  station: { readonly station: Station; readonly mark: 'settled' | 'passed over' | 'open'; readonly why: string }
+  station: {
+    readonly station: Station
+    readonly mark: 'settled' | 'passed over' | 'open'
+    readonly why: string
+  }
   strike: { readonly why: string }
 }
 
@@ -115,7 +186,41 @@ type EntryOf<K extends Kind> = {
 export type Entry = { [K in Kind]: EntryOf<K> }[Kind]
 
 export const kinds = [
-  'ticket', 'claim', 'claim checked', 'consent', 'offer', 'offer answered', 'photo', 'note', 'decision', 'rail', 'volts', 'cell', 'codes', 'baseline', 'fitted', 'supply', 'look', 'pass', 'looked', 'mark', 'stroke', 'left', 'school', 'seat', 'missing', 'accounted', 'firmware', 'part', 'proof', 'advice', 'hand-back', 'late outcome', 'clock', 'station', 'strike',
+  'ticket',
+  'claim',
+  'claim checked',
+  'consent',
+  'offer',
+  'offer answered',
+  'photo',
+  'note',
+  'decision',
+  'rail',
+  'volts',
+  'cell',
+  'codes',
+  'baseline',
+  'fitted',
+  'supply',
+  'look',
+  'pass',
+  'looked',
+  'mark',
+  'stroke',
+  'left',
+  'school',
+  'seat',
+  'missing',
+  'accounted',
+  'firmware',
+  'part',
+  'proof',
+  'advice',
+  'hand-back',
+  'late outcome',
+  'clock',
+  'station',
+  'strike',
 ] as const satisfies readonly Kind[]
 
 /** Sequence numbers that no longer count: struck, unless the strike itself is struck (that is how redo works). */

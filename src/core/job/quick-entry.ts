@@ -4,9 +4,13 @@ import { rails } from './entry'
 import type { Bodies, Kind, Rail } from './entry'
 
 /** A typed line, understood: what to put on the tape. */
-export type Typed = { [K in Kind]: { readonly kind: K; readonly body: Bodies[K]; readonly strikes: number | null } }[Kind]
+export type Typed = {
+  [K in Kind]: { readonly kind: K; readonly body: Bodies[K]; readonly strikes: number | null }
+}[Kind]
 
-export type Parsed = { readonly ok: true; readonly entry: Typed; readonly say: string } | { readonly ok: false; readonly say: string; readonly example: string }
+export type Parsed =
+  | { readonly ok: true; readonly entry: Typed; readonly say: string }
+  | { readonly ok: false; readonly say: string; readonly example: string }
 
 interface Word {
   readonly word: string
@@ -16,9 +20,22 @@ interface Word {
   readonly read: (rest: string[], text: string) => Typed | string
 }
 
-const entry = <K extends Kind>(kind: K, body: Bodies[K], strikes: number | null = null): Typed => ({ kind, body, strikes }) as unknown as Typed
+const entry = <K extends Kind>(kind: K, body: Bodies[K], strikes: number | null = null): Typed =>
+  ({ kind, body, strikes }) as unknown as Typed
 
-const railAlias: Readonly<Record<string, Rail>> = { '12': '12v', '5': '5v', '3.3': '3v3', '3v3': '3v3', '3.3v': '3v3', '5vsb': 'standby', sb: 'standby', core: 'vcore', mem: 'vmem', memory: 'vmem', sa: 'vsys' }
+const railAlias: Readonly<Record<string, Rail>> = {
+  '12': '12v',
+  '5': '5v',
+  '3.3': '3v3',
+  '3v3': '3v3',
+  '3.3v': '3v3',
+  '5vsb': 'standby',
+  sb: 'standby',
+  core: 'vcore',
+  mem: 'vmem',
+  memory: 'vmem',
+  sa: 'vsys',
+}
 
 const railOf = (text: string | undefined): Rail | null => {
   const word = (text ?? '').toLowerCase()
@@ -33,7 +50,8 @@ function numberOf(text: string | undefined): number | null {
   return match[2]?.toLowerCase() === 'k' ? value * 1000 : value
 }
 
-const contactOf = (text: string | undefined) => (/^[a-z]{1,3}\d{1,3}$/i.test(text ?? '') ? text!.toUpperCase() : null)
+const contactOf = (text: string | undefined) =>
+  /^[a-z]{1,3}\d{1,3}$/i.test(text ?? '') ? text!.toUpperCase() : null
 
 export const words: readonly Word[] = [
   {
@@ -47,7 +65,8 @@ export const words: readonly Word[] = [
       const ohms = numberOf(rest[1])
       if (ohms === null || ohms < 0) return `how many ohms? “${rest[1] ?? ''}” is not a resistance`
       const where = rest.slice(2).join(' ').toLowerCase()
-      if (where && !/^(cpu )?(in|out)$/.test(where)) return `“${where}” is not understood; end with cpu in or cpu out`
+      if (where && !/^(cpu )?(in|out)$/.test(where))
+        return `“${where}” is not understood; end with cpu in or cpu out`
       return entry('rail', { rail, ohms, cpu: where.endsWith('in') ? 'in' : 'out' })
     },
   },
@@ -60,7 +79,8 @@ export const words: readonly Word[] = [
       const rail = railOf(rest[0])
       const volts = numberOf(rest[1])
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
-      if (volts === null || Math.abs(volts) > 60) return `how many volts? “${rest[1] ?? ''}” is not a reading up to 60 V`
+      if (volts === null || Math.abs(volts) > 60)
+        return `how many volts? “${rest[1] ?? ''}” is not a reading up to 60 V`
       return entry('volts', { rail, volts })
     },
   },
@@ -71,7 +91,8 @@ export const words: readonly Word[] = [
     say: 'volts of the coin cell',
     read: (rest) => {
       const volts = numberOf(rest[0])
-      if (volts === null || volts < 0 || volts > 5) return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
+      if (volts === null || volts < 0 || volts > 5)
+        return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
       return entry('cell', { volts })
     },
   },
@@ -96,13 +117,32 @@ export const words: readonly Word[] = [
     read: (rest) => {
       if (rest[0]?.toLowerCase() === 'off') return entry('supply', { limitA: null })
       const amps = numberOf(rest[0])
-      if (amps === null || amps <= 0 || amps > 60) return `how many amperes? “${rest[0] ?? ''}” is not a limit`
+      if (amps === null || amps <= 0 || amps > 60)
+        return `how many amperes? “${rest[0] ?? ''}” is not a limit`
       return entry('supply', { limitA: amps })
     },
   },
-  { word: 'says', form: 'says WHAT THE OWNER SAYS', example: 'says it worked until Tuesday', say: 'a claim: weighs less until checked here', read: (_, text) => (text ? entry('claim', { text }) : 'what does the owner say?') },
-  { word: 'note', form: 'note TEXT', example: 'note flux left of the socket', say: 'anything worth keeping', read: (_, text) => (text ? entry('note', { text }) : 'what is the note?') },
-  { word: 'decide', form: 'decide TEXT', example: 'decide straighten first, flash later', say: 'a decision and its reason', read: (_, text) => (text ? entry('decision', { text }) : 'what was decided?') },
+  {
+    word: 'says',
+    form: 'says WHAT THE OWNER SAYS',
+    example: 'says it worked until Tuesday',
+    say: 'a claim: weighs less until checked here',
+    read: (_, text) => (text ? entry('claim', { text }) : 'what does the owner say?'),
+  },
+  {
+    word: 'note',
+    form: 'note TEXT',
+    example: 'note flux left of the socket',
+    say: 'anything worth keeping',
+    read: (_, text) => (text ? entry('note', { text }) : 'what is the note?'),
+  },
+  {
+    word: 'decide',
+    form: 'decide TEXT',
+    example: 'decide straighten first, flash later',
+    say: 'a decision and its reason',
+    read: (_, text) => (text ? entry('decision', { text }) : 'what was decided?'),
+  },
   {
     word: 'mark',
     form: 'mark CONTACT KIND [MM] [on CONTACT]',
@@ -112,7 +152,8 @@ export const words: readonly Word[] = [
       const contact = contactOf(rest[0])
       if (!contact) return `“${rest[0] ?? ''}” is no contact; say it like M31`
       const said = rest.slice(1).join(' ').toLowerCase()
-      const kind = [...damageKinds].sort((a, b) => b.length - a.length).find((k) => said.startsWith(k)) as DamageKind | undefined
+      const kind = [...damageKinds].sort((a, b) => b.length - a.length).find((k) => said.startsWith(k)) as
+        DamageKind | undefined
       if (!kind) return `what is wrong with ${contact}? one of ${damageKinds.join(', ')}`
       const tail = said.slice(kind.length).trim().split(/\s+/).filter(Boolean)
       const on = tail.indexOf('on')
@@ -122,8 +163,21 @@ export const words: readonly Word[] = [
       const figure = tail.filter((_, i) => on < 0 || i < on)[0]
       const mm = figure === undefined ? null : numberOf(figure)
       if (figure !== undefined && (mm === null || Math.abs(mm) > 5)) return `“${figure}” is no distance in mm`
-      const height = mm !== null && kind === 'low' ? { heightMm: -Math.abs(mm) } : mm !== null && kind === 'high' ? { heightMm: Math.abs(mm) } : {}
-      return entry('mark', { contacts: [contact], mark: { kind, ...height, ...(touches ? { touches } : {}), ...(mm !== null && kind === 'lean' ? { leanMm: [mm, 0] } : {}) } })
+      const height =
+        mm !== null && kind === 'low'
+          ? { heightMm: -Math.abs(mm) }
+          : mm !== null && kind === 'high'
+            ? { heightMm: Math.abs(mm) }
+            : {}
+      return entry('mark', {
+        contacts: [contact],
+        mark: {
+          kind,
+          ...height,
+          ...(touches ? { touches } : {}),
+          ...(mm !== null && kind === 'lean' ? { leanMm: [mm, 0] } : {}),
+        },
+      })
     },
   },
   {
@@ -141,24 +195,38 @@ export const words: readonly Word[] = [
     read: (rest) => {
       if (!rest[0]) return 'what does the chip’s marking say?'
       const volts = rest[1] === undefined ? undefined : numberOf(rest[1])
-      if (volts === null || (volts !== undefined && (volts < 1 || volts > 5.5))) return `“${rest[1]}” is no chip voltage; 1.8 or 3.3`
-      return entry('firmware', { chip: rest[0].toUpperCase(), ...(volts === undefined ? {} : { chipVolts: volts }) })
+      if (volts === null || (volts !== undefined && (volts < 1 || volts > 5.5)))
+        return `“${rest[1]}” is no chip voltage; 1.8 or 3.3`
+      return entry('firmware', {
+        chip: rest[0].toUpperCase(),
+        ...(volts === undefined ? {} : { chipVolts: volts }),
+      })
     },
   },
-  { word: 'version', form: 'version TEXT', example: 'version 1.40', say: 'firmware version seen on the screen', read: (_, text) => (text ? entry('firmware', { version: text }) : 'which version was seen?') },
+  {
+    word: 'version',
+    form: 'version TEXT',
+    example: 'version 1.40',
+    say: 'firmware version seen on the screen',
+    read: (_, text) => (text ? entry('firmware', { version: text }) : 'which version was seen?'),
+  },
   {
     word: 'heatsink',
     form: 'heatsink on|off',
     example: 'heatsink on',
     say: 'no CPU is powered without one',
-    read: (rest) => (rest[0] === 'on' || rest[0] === 'off' ? entry('fitted', { heatsink: rest[0] === 'on' }) : 'heatsink on, or heatsink off?'),
+    read: (rest) =>
+      rest[0] === 'on' || rest[0] === 'off'
+        ? entry('fitted', { heatsink: rest[0] === 'on' })
+        : 'heatsink on, or heatsink off?',
   },
   {
     word: 'cpu',
     form: 'cpu NAME | cpu out',
     example: 'cpu Orrin 41',
     say: 'which CPU is in the socket',
-    read: (_, text) => (text ? entry('fitted', { cpu: /^out$/i.test(text) ? null : text }) : 'which CPU? or cpu out'),
+    read: (_, text) =>
+      text ? entry('fitted', { cpu: /^out$/i.test(text) ? null : text }) : 'which CPU? or cpu out',
   },
   {
     word: 'strike',
@@ -179,7 +247,8 @@ function letterDistance(a: string, b: string): number {
   let row = Array.from({ length: b.length + 1 }, (_, i) => i)
   for (let i = 1; i <= a.length; i++) {
     const next = [i]
-    for (let j = 1; j <= b.length; j++) next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)))
+    for (let j = 1; j <= b.length; j++)
+      next.push(Math.min(row[j]! + 1, next[j - 1]! + 1, row[j - 1]! + (a[i - 1] === b[j - 1] ? 0 : 1)))
     row = next
   }
   return row[b.length]!
@@ -194,22 +263,46 @@ export function readLine(line: string): Parsed {
   const [first = '', ...rest] = text.split(' ')
   const word = words.find((w) => w.word === first.toLowerCase())
   if (!word) {
-    const near = words.map((w) => ({ w, d: letterDistance(first.toLowerCase(), w.word) })).sort((a, b) => a.d - b.d)[0]!
-    if (near.d <= 2 && first.length > 1) return { ok: false, say: `“${first}” is not a word of the tape; did you mean ${near.w.word}?`, example: near.w.example }
-    return { ok: false, say: first ? `“${first}” is not a word of the tape; begin with ${words.map((w) => w.word).join(', ')}` : 'type a word and a reading', example: first ? `note ${text}` : words[0]!.example }
+    const near = words
+      .map((w) => ({ w, d: letterDistance(first.toLowerCase(), w.word) }))
+      .sort((a, b) => a.d - b.d)[0]!
+    if (near.d <= 2 && first.length > 1)
+      return {
+        ok: false,
+        say: `“${first}” is not a word of the tape; did you mean ${near.w.word}?`,
+        example: near.w.example,
+      }
+    return {
+      ok: false,
+      say: first
+        ? `“${first}” is not a word of the tape; begin with ${words.map((w) => w.word).join(', ')}`
+        : 'type a word and a reading',
+      example: first ? `note ${text}` : words[0]!.example,
+    }
   }
   const read = word.read(rest, rest.join(' '))
-  return typeof read === 'string' ? { ok: false, say: read, example: word.example } : { ok: true, entry: read, say: word.form }
+  return typeof read === 'string'
+    ? { ok: false, say: read, example: word.example }
+    : { ok: true, entry: read, say: word.form }
 }
 
 /** Completions for a line being typed: first words, then rails and kinds where they fit. */
 export function completions(line: string): readonly { readonly text: string; readonly say: string }[] {
   const parts = line.replace(/^\s+/, '').split(/\s+/)
   const [first = '', second = '', third = ''] = parts
-  if (parts.length <= 1) return words.filter((w) => w.word.startsWith(first.toLowerCase())).map((w) => ({ text: `${w.word} `, say: w.form }))
+  if (parts.length <= 1)
+    return words
+      .filter((w) => w.word.startsWith(first.toLowerCase()))
+      .map((w) => ({ text: `${w.word} `, say: w.form }))
   const word = words.find((w) => w.word === first.toLowerCase())
   if (!word) return []
-  if ((word.word === 'ohm' || word.word === 'volt') && parts.length === 2) return rails.filter((r) => r.startsWith(second.toLowerCase())).map((r) => ({ text: `${word.word} ${r} `, say: word.form }))
-  if (word.word === 'mark' && parts.length === 3) return damageKinds.filter((k) => k.startsWith(third.toLowerCase())).map((k) => ({ text: `mark ${second} ${k} `, say: word.form }))
+  if ((word.word === 'ohm' || word.word === 'volt') && parts.length === 2)
+    return rails
+      .filter((r) => r.startsWith(second.toLowerCase()))
+      .map((r) => ({ text: `${word.word} ${r} `, say: word.form }))
+  if (word.word === 'mark' && parts.length === 3)
+    return damageKinds
+      .filter((k) => k.startsWith(third.toLowerCase()))
+      .map((k) => ({ text: `mark ${second} ${k} `, say: word.form }))
   return [{ text: '', say: `${word.form} — ${word.say}` }]
 }

@@ -8,14 +8,16 @@ export function sayEntry(entry: Entry): string {
   switch (e.kind) {
     case 'ticket': {
       const fields = Object.keys(e.body.set)
-      return e.body.set.complaint ? `ticket: ${e.body.set.complaint}` : `ticket: ${fields.map((f) => fieldWords[f] ?? f).join(', ')}`
+      return e.body.set.complaint
+        ? `ticket: ${e.body.set.complaint}`
+        : `ticket: ${fields.map((f) => fieldWords[f] ?? f).join(', ')}`
     }
     case 'claim':
       return e.body.text
     case 'claim checked':
       return `checked line ${e.body.claim}: ${e.body.verdict}${e.body.how ? `, ${e.body.how}` : ''}`
     case 'consent':
-      return `owner agreed to ${e.body.risks.length} ${e.body.risks.length === 1 ? 'risk' : 'risks'}${e.body.signature ? ' and signed' : ''}`
+      return `owner agreed to ${e.body.risks.length} ${e.body.risks.length === 1 ? 'risk' : 'risks'}${e.body.how ? `, ${e.body.how}` : ''}`
     case 'offer':
       return `changed offer: ${e.body.text}`
     case 'offer answered':
@@ -35,12 +37,25 @@ export function sayEntry(entry: Entry): string {
       return `codes ${e.body.codes.join(' ')}`
     case 'baseline': {
       const b = e.body
-      const said = [b.fans !== 'not noted' && `fans ${b.fans}`, b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`, b.lamp !== 'not noted' && `lamp ${b.lamp}`, b.beeps && `beeps ${b.beeps}`, b.cpuHeat !== 'not noted' && `CPU ${b.cpuHeat}`, b.codes.length > 0 && `codes ${b.codes.join(' ')}`, b.picture !== 'not noted' && `picture ${b.picture}`]
+      const said = [
+        b.fans !== 'not noted' && `fans ${b.fans}`,
+        b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`,
+        b.lamp !== 'not noted' && `lamp ${b.lamp}`,
+        b.beeps && `beeps ${b.beeps}`,
+        b.cpuHeat !== 'not noted' && `CPU ${b.cpuHeat}`,
+        b.codes.length > 0 && `codes ${b.codes.join(' ')}`,
+        b.picture !== 'not noted' && `picture ${b.picture}`,
+      ]
       return `powered: ${said.filter(Boolean).join(', ') || 'nothing noted'}`
     }
     case 'fitted': {
       const b = e.body
-      const said = [b.cpu !== undefined && (b.cpu === null ? 'CPU out' : `CPU ${b.cpu}`), b.heatsink !== undefined && `heatsink ${b.heatsink ? 'on' : 'off'}`, b.modules && `memory in ${b.modules.join(', ') || 'no slot'}`, b.card !== undefined && (b.card ? `card ${b.card}` : 'no card')]
+      const said = [
+        b.cpu !== undefined && (b.cpu === null ? 'CPU out' : `CPU ${b.cpu}`),
+        b.heatsink !== undefined && `heatsink ${b.heatsink ? 'on' : 'off'}`,
+        b.modules && `memory in ${b.modules.join(', ') || 'no slot'}`,
+        b.card !== undefined && (b.card ? `card ${b.card}` : 'no card'),
+      ]
       return `fitted: ${said.filter(Boolean).join(', ')}`
     }
     case 'supply':
@@ -50,9 +65,13 @@ export function sayEntry(entry: Entry): string {
     case 'pass':
       return `new pass: ${e.body.name}`
     case 'looked':
-      return e.body.contacts === 'all' ? 'whole field looked at' : `${e.body.contacts.length} contacts looked at`
+      return e.body.contacts === 'all'
+        ? 'whole field looked at'
+        : `${e.body.contacts.length} contacts looked at`
     case 'mark':
-      return e.body.contacts.length === 1 ? `${e.body.contacts[0]} ${sayMark(e.body.mark)}` : `${e.body.contacts.length} contacts ${sayMark(e.body.mark)}`
+      return e.body.contacts.length === 1
+        ? `${e.body.contacts[0]} ${sayMark(e.body.mark)}`
+        : `${e.body.contacts.length} contacts ${sayMark(e.body.mark)}`
     case 'stroke':
       return `${e.body.contact} ${e.body.technique}, ${e.body.strokes} ${e.body.strokes === 1 ? 'stroke' : 'strokes'}, ${e.body.result}`
     case 'left':
@@ -67,7 +86,14 @@ export function sayEntry(entry: Entry): string {
       return `line ${e.body.item} accounted for: ${e.body.where}`
     case 'firmware': {
       const b = e.body
-      const said = [b.version && `version ${b.version} seen`, b.chip && `chip ${b.chip}`, b.chipVolts !== undefined && `${b.chipVolts} V chip`, b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`, b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`, b.did]
+      const said = [
+        b.version && `version ${b.version} seen`,
+        b.chip && `chip ${b.chip}`,
+        b.chipVolts !== undefined && `${b.chipVolts} V chip`,
+        b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
+        b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
+        b.did,
+      ]
       return said.filter(Boolean).join(', ')
     }
     case 'part':
@@ -89,4 +115,22 @@ export function sayEntry(entry: Entry): string {
   }
 }
 
-export const fieldWords: Readonly<Record<string, string>> = { boardModelId: 'board model', board: 'board', revision: 'revision', serial: 'serial', socketId: 'socket', use: 'use', complaint: 'complaint', cpu: 'CPU', memory: 'memory', history: 'history', valueMinor: 'value', limitMinor: 'price limit', minutesPromised: 'minutes promised', promisedAt: 'promised', warranty: 'warranty', warrantyDecision: 'warranty decision', diskLock: 'disk lock' }
+export const fieldWords: Readonly<Record<string, string>> = {
+  boardModelId: 'board model',
+  board: 'board',
+  revision: 'revision',
+  serial: 'serial',
+  socketId: 'socket',
+  use: 'use',
+  complaint: 'complaint',
+  cpu: 'CPU',
+  memory: 'memory',
+  history: 'history',
+  valueMinor: 'value',
+  limitMinor: 'price limit',
+  minutesPromised: 'minutes promised',
+  promisedAt: 'promised',
+  warranty: 'warranty',
+  warrantyDecision: 'warranty decision',
+  diskLock: 'disk lock',
+}

@@ -44,7 +44,12 @@ export interface JobState {
   readonly codes: readonly string[]
   readonly baselines: readonly (Noted & Baseline)[]
   readonly looks: readonly (Noted & Bodies['look'])[]
-  readonly fitted: { readonly cpu: string | null; readonly heatsink: boolean; readonly modules: readonly string[]; readonly card: string | null }
+  readonly fitted: {
+    readonly cpu: string | null
+    readonly heatsink: boolean
+    readonly modules: readonly string[]
+    readonly card: string | null
+  }
   readonly supplyLimitA: number | null
   readonly passes: readonly Pass[]
   readonly strokes: readonly StrokeDone[]
@@ -58,8 +63,13 @@ export interface JobState {
   readonly advice: readonly string[]
   readonly handBack: (Noted & Bodies['hand-back']) | null
   readonly lateOutcomes: readonly (Noted & Bodies['late outcome'])[]
-  readonly marks: Readonly<Record<Station, { readonly mark: 'untouched' | 'open' | 'settled' | 'passed over'; readonly why: string }>>
-  readonly clock: { readonly running: { readonly station: Station; readonly since: string } | null; readonly seconds: Readonly<Record<Station, number>> }
+  readonly marks: Readonly<
+    Record<Station, { readonly mark: 'untouched' | 'open' | 'settled' | 'passed over'; readonly why: string }>
+  >
+  readonly clock: {
+    readonly running: { readonly station: Station; readonly since: string } | null
+    readonly seconds: Readonly<Record<Station, number>>
+  }
   /** Place on the tape of the last change to socket or parts, and of the last power-up. */
   readonly lastTouched: number
   readonly lastPowered: number
@@ -118,8 +128,13 @@ const blank = (): Draft => ({
   advice: [],
   handBack: null,
   lateOutcomes: [],
-  marks: Object.fromEntries(stations.map((s) => [s, { mark: 'untouched', why: '' }])) as unknown as Draft['marks'],
-  clock: { running: null, seconds: Object.fromEntries(stations.map((s) => [s, 0])) as unknown as Record<Station, number> },
+  marks: Object.fromEntries(
+    stations.map((s) => [s, { mark: 'untouched', why: '' }]),
+  ) as unknown as Draft['marks'],
+  clock: {
+    running: null,
+    seconds: Object.fromEntries(stations.map((s) => [s, 0])) as unknown as Record<Station, number>,
+  },
   lastTouched: 0,
   lastPowered: 0,
   limitedSinceTouch: false,
@@ -158,13 +173,33 @@ function openPass(passes: OpenPass[], at: string): OpenPass {
 }
 
 const stationOfKind: Partial<Record<Entry['kind'], Station>> = {
-  ticket: 'intake', claim: 'intake', consent: 'intake', rail: 'triage', volts: 'triage', cell: 'triage', codes: 'triage', baseline: 'triage', look: 'triage', mark: 'socket', looked: 'socket', pass: 'socket', stroke: 'socket', seat: 'socket', left: 'socket', firmware: 'firmware', part: 'parts', proof: 'proof', 'hand-back': 'hand-back', advice: 'hand-back',
+  ticket: 'intake',
+  claim: 'intake',
+  consent: 'intake',
+  rail: 'triage',
+  volts: 'triage',
+  cell: 'triage',
+  codes: 'triage',
+  baseline: 'triage',
+  look: 'triage',
+  mark: 'socket',
+  looked: 'socket',
+  pass: 'socket',
+  stroke: 'socket',
+  seat: 'socket',
+  left: 'socket',
+  firmware: 'firmware',
+  part: 'parts',
+  proof: 'proof',
+  'hand-back': 'hand-back',
+  advice: 'hand-back',
 }
 
 function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly string[]): void {
   const noted = { seq: entry.seq, at: entry.at, by: entry.by }
   const station = stationOfKind[entry.kind]
-  if (station && s.marks[station].mark === 'untouched') s.marks = { ...s.marks, [station]: { mark: 'open', why: '' } }
+  if (station && s.marks[station].mark === 'untouched')
+    s.marks = { ...s.marks, [station]: { mark: 'open', why: '' } }
   const touched = () => {
     s.lastTouched = entry.seq || s.seq + 1
     s.limitedSinceTouch = false
@@ -192,7 +227,12 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       const { offer, approved } = entry.body
       const answered = s.offers.find((o) => o.seq === offer)
       s.offers = s.offers.map((o) => (o.seq === offer ? { ...o, approved } : o))
-      if (approved && answered) s.ticket = { ...s.ticket, limitMinor: answered.limitMinor ?? s.ticket.limitMinor, minutesPromised: answered.minutes ?? s.ticket.minutesPromised }
+      if (approved && answered)
+        s.ticket = {
+          ...s.ticket,
+          limitMinor: answered.limitMinor ?? s.ticket.limitMinor,
+          minutesPromised: answered.minutes ?? s.ticket.minutesPromised,
+        }
       break
     }
     case 'photo':
@@ -219,7 +259,8 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'baseline':
       s.baselines = [...s.baselines, { ...noted, ...entry.body }]
       s.lastPowered = entry.seq || s.seq + 1
-      s.limitedSinceTouch = s.limitedSinceTouch || s.supplyLimitA !== null
+      s.limitedSinceTouch =
+        s.limitedSinceTouch || (s.supplyLimitA !== null && entry.body.current !== 'trips')
       if (entry.body.codes.length > 0) s.codes = entry.body.codes
       break
     case 'look':
@@ -238,7 +279,8 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     }
     case 'looked': {
       const pass = openPass(passes, entry.at)
-      for (const name of entry.body.contacts === 'all' ? contactNames : entry.body.contacts) pass.looked[name] = true
+      for (const name of entry.body.contacts === 'all' ? contactNames : entry.body.contacts)
+        pass.looked[name] = true
       break
     }
     case 'mark': {
@@ -288,8 +330,12 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'part': {
       s.parts = [...s.parts, { ...noted, ...entry.body }]
       const { did, ref } = entry.body
-      if (did === 'taken off') s.ledger = [...s.ledger, { ...noted, what: `part ${ref}`, from: 'board', where: null }]
-      if (did === 'fitted') s.ledger = s.ledger.map((i) => (i.what === `part ${ref}` && i.where === null ? { ...i, where: 'fitted again' } : i))
+      if (did === 'taken off')
+        s.ledger = [...s.ledger, { ...noted, what: `part ${ref}`, from: 'board', where: null }]
+      if (did === 'fitted')
+        s.ledger = s.ledger.map((i) =>
+          i.what === `part ${ref}` && i.where === null ? { ...i, where: 'fitted again' } : i,
+        )
       if (did === 'taken off' || did === 'fitted') touched()
       break
     }
@@ -324,7 +370,10 @@ function stopClock(s: Draft, at: string): void {
 }
 
 /** Seconds on the bench clock at a moment, by station and together. */
-export function benchSeconds(state: JobState, nowIso: string): { readonly all: number; readonly station: (station: Station) => number } {
+export function benchSeconds(
+  state: JobState,
+  nowIso: string,
+): { readonly all: number; readonly station: (station: Station) => number } {
   const { running, seconds } = state.clock
   const extra = running ? Math.max(0, (Date.parse(nowIso) - Date.parse(running.since)) / 1000) : 0
   const at = (station: Station) => seconds[station] + (running?.station === station ? extra : 0)
@@ -335,9 +384,12 @@ export function benchSeconds(state: JobState, nowIso: string): { readonly all: n
 export const currentPass = (state: JobState): Pass | null => state.passes.at(-1) ?? null
 
 /** Changed offers the owner has not answered yet. */
-export const openOffers = (state: JobState): readonly Offer[] => state.offers.filter((o) => o.approved === null)
+export const openOffers = (state: JobState): readonly Offer[] =>
+  state.offers.filter((o) => o.approved === null)
 
 /** Fragments and parts nobody has accounted for. */
-export const unaccounted = (state: JobState): readonly LedgerItem[] => state.ledger.filter((i) => i.where === null)
+export const unaccounted = (state: JobState): readonly LedgerItem[] =>
+  state.ledger.filter((i) => i.where === null)
 
-export const uncheckedClaims = (state: JobState): readonly Claim[] => state.claims.filter((c) => c.checked === null)
+export const uncheckedClaims = (state: JobState): readonly Claim[] =>
+  state.claims.filter((c) => c.checked === null)

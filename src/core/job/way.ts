@@ -1,3 +1,4 @@
+import { handBackHolds } from '../hand-back/holds'
 import { proofStanding } from '../proof/plan'
 import { isDamage } from '../socket/mark'
 import type { Plan } from '../socket/plan'
@@ -5,7 +6,6 @@ import type { Socket } from '../socket/socket'
 import { stageReached } from '../triage/stage'
 import { rails, railWords, stations } from './entry'
 import type { Station } from './entry'
-import { handBackHolds } from './power-gate'
 import type { PowerGate } from './power-gate'
 import { currentPass, openOffers, uncheckedClaims } from './state'
 import type { JobState } from './state'
@@ -24,19 +24,33 @@ export function way(state: JobState, socket: Socket | null): WayStop[] {
   const owed = proofStanding(state, socket).owed
   const notes: Record<Station, string> = {
     intake: openOffers(state).length > 0 ? 'offer not answered' : state.consent ? '' : 'not signed yet',
-    triage: baseline ? stageReached(baseline).say : Object.keys(state.rails).length > 0 ? 'rails measured' : '',
+    triage: baseline
+      ? stageReached(baseline).say
+      : Object.keys(state.rails).length > 0
+        ? 'rails measured'
+        : '',
     socket: pass ? `pass ${state.passes.length}, ${damaged} marked` : '',
     firmware: state.firmware.findLast((f) => f.version)?.version ?? '',
     parts: state.parts.length > 0 ? `${state.parts.length} noted` : '',
-    proof: state.baselines.length > 0 || Object.keys(state.proof).length > 0 ? (owed === 0 ? 'all done' : `${owed} ${owed === 1 ? 'test' : 'tests'} owed`) : '',
+    proof:
+      state.baselines.length > 0 || Object.keys(state.proof).length > 0
+        ? owed === 0
+          ? 'all done'
+          : `${owed} ${owed === 1 ? 'test' : 'tests'} owed`
+        : '',
     'hand-back': state.handBack?.outcome ?? '',
   }
-  return stations.map((station) => ({ station, mark: state.marks[station].mark, note: state.marks[station].mark === 'passed over' ? state.marks[station].why : notes[station] }))
+  return stations.map((station) => ({
+    station,
+    mark: state.marks[station].mark,
+    note: state.marks[station].mark === 'passed over' ? state.marks[station].why : notes[station],
+  }))
 }
 
 /** The next sensible stop: where the work stands now. */
 export function nextStation(state: JobState, socket: Socket | null): Station {
-  const open = (station: Station) => state.marks[station].mark === 'untouched' || state.marks[station].mark === 'open'
+  const open = (station: Station) =>
+    state.marks[station].mark === 'untouched' || state.marks[station].mark === 'open'
   if (state.handBack) return 'hand-back'
   if (!state.consent && open('intake')) return 'intake'
   if (open('triage') && Object.keys(state.rails).length < rails.length) return 'triage'
@@ -45,61 +59,175 @@ export function nextStation(state: JobState, socket: Socket | null): Station {
 }
 
 /** What to do next at a station: one sentence, and why. Computed from the tape, never a slogan. */
-export function nextStep(station: Station, state: JobState, socket: Socket | null, gate: PowerGate, planned: Plan | null): { readonly say: string; readonly why: string } {
-  if (state.handBack) return { say: `Handed back: ${state.handBack.outcome}.`, why: 'A late word from the owner can still be entered below.' }
+export function nextStep(
+  station: Station,
+  state: JobState,
+  socket: Socket | null,
+  gate: PowerGate,
+  planned: Plan | null,
+): { readonly say: string; readonly why: string } {
+  if (state.handBack)
+    return {
+      say: `Handed back: ${state.handBack.outcome}.`,
+      why: 'A late word from the owner can still be entered below.',
+    }
   switch (station) {
     case 'intake': {
       const t = state.ticket
       const offer = openOffers(state)[0]
-      if (offer) return { say: `Ask the owner about the changed offer: ${offer.text}.`, why: 'Hand-back is held until it is answered.' }
-      if (!t.board) return { say: 'Say which board this is.', why: 'Socket, landmarks and limits follow from it.' }
-      if (!t.complaint) return { say: 'Write down what the owner says is wrong, in their words.', why: 'It is kept as a claim until somebody here has checked it.' }
-      if (t.history.length === 0) return { say: 'Ask what happened just before it died.', why: 'It decides what to look at first and which risks to name.' }
-      if (!state.consent) return { say: 'Read the risks to the owner and have them signed.', why: 'Nothing is bent or heated before the owner agrees.' }
+      if (offer)
+        return {
+          say: `Ask the owner about the changed offer: ${offer.text}.`,
+          why: 'Hand-back is held until it is answered.',
+        }
+      if (!t.board)
+        return { say: 'Say which board this is.', why: 'Socket, landmarks and limits follow from it.' }
+      if (!t.complaint)
+        return {
+          say: 'Write down what the owner says is wrong, in their words.',
+          why: 'It is kept as a claim until somebody here has checked it.',
+        }
+      if (t.history.length === 0)
+        return {
+          say: 'Ask what happened just before it died.',
+          why: 'It decides what to look at first and which risks to name.',
+        }
+      if (!state.consent)
+        return {
+          say: 'Read the risks to the owner and have them signed.',
+          why: 'Nothing is bent or heated before the owner agrees.',
+        }
       const claims = uncheckedClaims(state).length
-      if (claims > 0) return { say: `Ticket taken; ${claims} ${claims === 1 ? 'claim waits' : 'claims wait'} to be checked.`, why: 'A claim weighs less until somebody here has checked it.' }
-      return { say: 'The ticket is complete. Look before power: go to triage.', why: 'Outside first, then the socket, then the rails.' }
+      if (claims > 0)
+        return {
+          say: `Ticket taken; ${claims} ${claims === 1 ? 'claim waits' : 'claims wait'} to be checked.`,
+          why: 'A claim weighs less until somebody here has checked it.',
+        }
+      return {
+        say: 'The ticket is complete. Look before power: go to triage.',
+        why: 'Outside first, then the socket, then the rails.',
+      }
     }
     case 'triage': {
       const missing = rails.filter((rail) => !state.rails[rail])
-      if (missing.length > 0) return { say: `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`, why: missing.length === rails.length ? 'Seven readings; note whether the CPU is in.' : `${missing.length} of ${rails.length} still to do; note whether the CPU is in.` }
+      if (missing.length > 0)
+        return {
+          say: `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`,
+          why:
+            missing.length === rails.length
+              ? 'Seven readings; note whether the CPU is in.'
+              : `${missing.length} of ${rails.length} still to do; note whether the CPU is in.`,
+        }
       if (!state.cell) return { say: 'Measure the coin cell.', why: 'A weak cell looks like lost settings.' }
-      if (gate.lamp === 'do not power') return { say: `Do not power yet: ${gate.reasons[0]!.text}.`, why: gate.reasons[0]!.at.say + '.' }
+      if (gate.lamp === 'do not power')
+        return { say: `Do not power yet: ${gate.reasons[0]!.text}.`, why: gate.reasons[0]!.at.say + '.' }
       const baseline = state.baselines.at(-1)
-      if (!baseline || state.lastPowered < state.lastTouched) return { say: state.supplyLimitA === null ? 'Set a current limit, then power up with as little fitted as possible.' : `Power up under ${state.supplyLimitA} A and note what it does.`, why: 'CPU, one module, no card. Without a baseline no progress can be seen.' }
+      if (!baseline || state.lastPowered < state.lastTouched)
+        return {
+          say:
+            state.supplyLimitA === null
+              ? 'Set a current limit, then power up with as little fitted as possible.'
+              : `Power up under ${state.supplyLimitA} A and note what it does.`,
+          why: 'CPU, one module, no card. Without a baseline no progress can be seen.',
+        }
       const reached = stageReached(baseline)
-      return { say: reached.likeliest === 'running' ? 'It runs: prove it.' : `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100.`, why: reached.told[0] ? `What told most: ${reached.told[0].what}.` : 'Nothing was noted; note fans, current, lamps and codes.' }
+      return {
+        say:
+          reached.likeliest === 'running'
+            ? 'It runs: prove it.'
+            : `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100.`,
+        why: reached.told[0]
+          ? `What told most: ${reached.told[0].what}.`
+          : 'Nothing was noted; note fans, current, lamps and codes.',
+      }
     }
     case 'socket': {
-      if (!socket) return { say: 'Choose this board’s socket in the ticket first.', why: 'The library has it, or takes it from a CSV table.' }
+      if (!socket)
+        return {
+          say: 'Choose this board’s socket in the ticket first.',
+          why: 'The library has it, or takes it from a CSV table.',
+        }
       const pass = currentPass(state)
-      if (!pass) return { say: 'Look over the whole field and mark what breaks the pattern.', why: 'Light from low at one side; the tips must catch it in the same place.' }
+      if (!pass)
+        return {
+          say: 'Look over the whole field and mark what breaks the pattern.',
+          why: 'Light from low at one side; the tips must catch it in the same place.',
+        }
       const open = planned?.steps.filter((s) => s.technique !== 'leave') ?? []
       const first = open[0]
       if (first) {
         const short = gate.reasons.find((r) => r.code === 'short' && r.level === 'closed')
-        const touching = short ? `; ${short.at.say.charAt(0).toLowerCase()}${short.at.say.slice(1)} before any power` : ''
-        return { say: `Begin with ${first.contact}: ${first.say}${touching}.`, why: `${open.length} to do, about ${Math.max(1, Math.round(planned!.minutes))} minutes; ${Math.round(planned!.anySnaps * 100)} in 100 that one of them snaps.` }
+        const touching = short
+          ? `; ${short.at.say.charAt(0).toLowerCase()}${short.at.say.slice(1)} before any power`
+          : ''
+        return {
+          say: `Begin with ${first.contact}: ${first.say}${touching}.`,
+          why: `${open.length} to do, about ${Math.max(1, Math.round(planned!.minutes))} minutes; ${Math.round(planned!.anySnaps * 100)} in 100 that one of them snaps.`,
+        }
       }
       const looked = Object.keys(pass.looked).length
-      if (looked < socket.contacts.length) return { say: `Look at the other ${socket.contacts.length - looked} contacts.`, why: 'One in a thousand is easily missed; people still find one on the next pass.' }
-      return { say: 'The field looks right. Seat the CPU and try.', why: 'It must fall flat by its own weight. Heatsink before power.' }
+      if (looked < socket.contacts.length)
+        return {
+          say: `Look at the other ${socket.contacts.length - looked} contacts.`,
+          why: 'One in a thousand is easily missed; people still find one on the next pass.',
+        }
+      return {
+        say: 'The field looks right. Seat the CPU and try.',
+        why: 'It must fall flat by its own weight. Heatsink before power.',
+      }
     }
     case 'firmware':
-      return state.firmware.length === 0 ? { say: 'Do not flash yet: note the version it shows and the chip’s marking.', why: 'Firmware is blamed often and wrongly.' } : { say: 'Note each step and the version seen after it.', why: 'Labels lie; only the version shown after a start with mains off counts.' }
+      return state.firmware.length === 0
+        ? {
+            say: 'Do not flash yet: note the version it shows and the chip’s marking.',
+            why: 'Firmware is blamed often and wrongly.',
+          }
+        : {
+            say: 'Note each step and the version seen after it.',
+            why: 'Labels lie; only the version shown after a start with mains off counts.',
+          }
     case 'parts':
-      return state.parts.length === 0 ? { say: 'Look round the socket and the firmware chip for missing or cracked small parts.', why: 'A missing resistor can look like dead firmware.' } : { say: 'Note each part found, taken off and fitted.', why: 'What was taken off holds the power gate until it is accounted for.' }
+      return state.parts.length === 0
+        ? {
+            say: 'Look round the socket and the firmware chip for missing or cracked small parts.',
+            why: 'A missing resistor can look like dead firmware.',
+          }
+        : {
+            say: 'Note each part found, taken off and fitted.',
+            why: 'What was taken off holds the power gate until it is accounted for.',
+          }
     case 'proof': {
       const standing = proofStanding(state, socket)
-      if (standing.failed > 0) return { say: `${standing.failed} ${standing.failed === 1 ? 'test' : 'tests'} failed: back to triage with what was seen.`, why: 'A second fault often hides behind the first.' }
+      if (standing.failed > 0)
+        return {
+          say: `${standing.failed} ${standing.failed === 1 ? 'test' : 'tests'} failed: back to triage with what was seen.`,
+          why: 'A second fault often hides behind the first.',
+        }
       const next = standing.tests.find((t) => t.result === null)
-      return next ? { say: `${next.test}.`, why: `${next.why}; passes when: ${next.limit}. ${standing.owed} owed.` } : { say: 'Everything owed is proved. Hand it back.', why: 'What could not be run here stands on the sheet.' }
+      return next
+        ? { say: `${next.test}.`, why: `${next.why}; passes when: ${next.limit}. ${standing.owed} owed.` }
+        : {
+            say: 'Everything owed is proved. Hand it back.',
+            why: 'What could not be run here stands on the sheet.',
+          }
     }
     case 'hand-back': {
       const holds = handBackHolds(state)
-      if (holds.length > 0) return { say: `Held: ${holds[0]!.text}.`, why: holds.length > 1 ? `and ${holds.length - 1} more below` : 'Clear it, then hand back.' }
+      if (holds.length > 0)
+        return {
+          say: `Held: ${holds[0]!.text}.`,
+          why: holds.length > 1 ? `and ${holds.length - 1} more below` : 'Clear it, then hand back.',
+        }
       const owed = proofStanding(state, socket).owed
-      return owed > 0 ? { say: `${owed} ${owed === 1 ? 'test is' : 'tests are'} still owed; the sheet will say so.`, why: 'What is not proved is listed with the odds, never left out.' } : { say: 'Print the sheet, name the outcome, hand it over.', why: 'Found, done, proved, not proved, advice, safety.' }
+      return owed > 0
+        ? {
+            say: `${owed} ${owed === 1 ? 'test is' : 'tests are'} still owed; the sheet will say so.`,
+            why: 'What is not proved is listed with the odds, never left out.',
+          }
+        : {
+            say: 'Print the sheet, name the outcome, hand it over.',
+            why: 'Found, done, proved, not proved, advice, safety.',
+          }
     }
   }
 }

@@ -25,40 +25,148 @@ export interface Touched {
 
 /** Starts to make: n ≥ ln(1−c)/ln(1−p) clean ones show with certainty c that a fault that spoils a share p of starts is gone. */
 export function coldStartsFor(certainty: number, faultShare: number): number {
-  if (!(certainty > 0 && certainty < 1 && faultShare > 0 && faultShare < 1)) throw new RangeError('certainty and share must lie between 0 and 1')
+  if (!(certainty > 0 && certainty < 1 && faultShare > 0 && faultShare < 1))
+    throw new RangeError('certainty and share must lie between 0 and 1')
   return Math.ceil(Math.log(1 - certainty) / Math.log(1 - faultShare))
 }
 
 /** The list of what has to be proved, from the functions that were damaged or touched. */
 export function proofPlan(t: Touched): ProofTest[] {
   const tests: ProofTest[] = []
-  const add = (id: string, test: string, why: string, limit: string, minutes: number) => tests.push({ id, test, why, limit, minutes })
+  const add = (id: string, test: string, why: string, limit: string, minutes: number) =>
+    tests.push({ id, test, why, limit, minutes })
   const has = (...groups: FunctionGroup[]) => groups.some((g) => t.groups.includes(g))
   const starts = coldStartsFor(0.9, t.intermittent ? 0.2 : 0.5)
-  add('cold starts', `${starts} cold starts, mains off a minute before each`, t.intermittent ? 'the fault came and went' : 'one lucky start proves little', `${starts} of ${starts} reach the picture`, starts * 3)
-  add('temperature', 'Temperature under load for 15 minutes', 'mounting and power contacts', 'levels off well below the limit', 15)
-  add('memory amount', 'One module, then two: amount and dual channel', has('memory A', 'memory B', 'memory power') ? 'memory contacts were touched' : 'half-seen memory is easily missed', 'the full amount, dual channel', 6)
-  if (has('memory A')) add('memory A slots', 'A module in each slot of channel A', 'contacts of channel A were damaged', 'each slot seen at rated speed', 8)
-  if (has('memory B')) add('memory B slots', 'A module in each slot of channel B', 'contacts of channel B were damaged', 'each slot seen at rated speed', 8)
-  if (has('memory A', 'memory B', 'memory power')) add('memory test', 'Memory test, one pass', 'a weak contact shows under load', 'no error', 20)
-  if (has('card lanes')) add('card width', 'A card in the slot: link width read out', 'card-lane contacts were damaged', 'full width', 5)
-  if (has('storage lanes')) add('storage ports', 'A drive on each port', 'storage contacts were damaged', 'each port sees the drive', 6)
-  if (has('display')) add('own graphics', 'Picture from the CPU’s own graphics', 'display contacts were damaged', t.ownGraphics ? 'picture on each output' : 'needs a CPU with graphics', 4)
-  if (has('core power', 'io power', 'ground')) add('load', 'All cores under load for 20 minutes', 'power or ground contacts were damaged', 'no error, no restart', 20)
-  if (has('sense')) add('core volts', 'Core volts at rest and under load', 'a voltage-sense contact was damaged', 'within 5 % of what is asked for', 5)
-  if (has('control', 'reset', 'clock')) add('restart', 'Restart from the system, five times', 'a control contact was damaged', 'five of five', 8)
-  if (has('reserved', 'unknown')) add('ports', 'Network, USB and sound, one of each', 'contacts without a known function were damaged', 'each works', 6)
-  if (t.firmware) add('version', 'Version shown after a start with mains off', 'firmware was changed', 'the version that was meant', 3)
-  if (t.cell || t.firmware) add('settings', 'Clock and settings kept over ten minutes without mains', t.cell ? 'the cell was at fault or changed' : 'firmware was changed', 'time and settings are kept', 12)
-  if (t.parts) add('continuity', 'Continuity from pin to far end of each part fitted', 'small parts were fitted', 'below 1 Ω, or the part’s value', 5)
-  add('system', 'An operating system loads', 'the owner needs more than a POST', 'desktop or log-in appears', 5)
+  add(
+    'cold starts',
+    `${starts} cold starts, mains off a minute before each`,
+    t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
+    `${starts} of ${starts} reach the picture`,
+    starts * 3,
+  )
+  add(
+    'temperature',
+    'Temperature under load for 15 minutes',
+    'mounting and power contacts',
+    'levels off well below the limit',
+    15,
+  )
+  add(
+    'memory amount',
+    'One module, then two: amount and dual channel',
+    has('memory A', 'memory B', 'memory power')
+      ? 'memory contacts were touched'
+      : 'half-seen memory is easily missed',
+    'the full amount, dual channel',
+    6,
+  )
+  if (has('memory A'))
+    add(
+      'memory A slots',
+      'A module in each slot of channel A',
+      'contacts of channel A were damaged',
+      'each slot seen at rated speed',
+      8,
+    )
+  if (has('memory B'))
+    add(
+      'memory B slots',
+      'A module in each slot of channel B',
+      'contacts of channel B were damaged',
+      'each slot seen at rated speed',
+      8,
+    )
+  if (has('memory A', 'memory B', 'memory power'))
+    add('memory test', 'Memory test, one pass', 'a weak contact shows under load', 'no error', 20)
+  if (has('card lanes'))
+    add(
+      'card width',
+      'A card in the slot: link width read out',
+      'card-lane contacts were damaged',
+      'full width',
+      5,
+    )
+  if (has('storage lanes'))
+    add(
+      'storage ports',
+      'A drive on each port',
+      'storage contacts were damaged',
+      'each port sees the drive',
+      6,
+    )
+  if (has('display'))
+    add(
+      'own graphics',
+      'Picture from the CPU’s own graphics',
+      'display contacts were damaged',
+      t.ownGraphics ? 'picture on each output' : 'needs a CPU with graphics',
+      4,
+    )
+  if (has('core power', 'io power', 'ground'))
+    add(
+      'load',
+      'All cores under load for 20 minutes',
+      'power or ground contacts were damaged',
+      'no error, no restart',
+      20,
+    )
+  if (has('sense'))
+    add(
+      'core volts',
+      'Core volts at rest and under load',
+      'a voltage-sense contact was damaged',
+      'within 5 % of what is asked for',
+      5,
+    )
+  if (has('control', 'reset', 'clock'))
+    add('restart', 'Restart from the system, five times', 'a control contact was damaged', 'five of five', 8)
+  if (has('reserved', 'unknown'))
+    add(
+      'ports',
+      'Network, USB and sound, one of each',
+      'contacts without a known function were damaged',
+      'each works',
+      6,
+    )
+  if (t.firmware)
+    add(
+      'version',
+      'Version shown after a start with mains off',
+      'firmware was changed',
+      'the version that was meant',
+      3,
+    )
+  if (t.cell || t.firmware)
+    add(
+      'settings',
+      'Clock and settings kept over ten minutes without mains',
+      t.cell ? 'the cell was at fault or changed' : 'firmware was changed',
+      'time and settings are kept',
+      12,
+    )
+  if (t.parts)
+    add(
+      'continuity',
+      'Continuity from pin to far end of each part fitted',
+      'small parts were fitted',
+      'below 1 Ω, or the part’s value',
+      5,
+    )
+  add(
+    'system',
+    'An operating system loads',
+    'the owner needs more than a POST',
+    'desktop or log-in appears',
+    5,
+  )
   return tests
 }
 
 /** What was touched, as the tape has it: every contact that was ever marked damaged, in any pass. */
 export function touchedBy(state: JobState, socket: Socket | null): Touched {
   const ever = new Set(state.strokes.map((s) => s.contact))
-  for (const pass of state.passes) for (const [name, mark] of Object.entries(pass.marks)) if (isDamage(mark)) ever.add(name)
+  for (const pass of state.passes)
+    for (const [name, mark] of Object.entries(pass.marks)) if (isDamage(mark)) ever.add(name)
   const groups = new Set((socket?.contacts ?? []).filter((c) => ever.has(c.name)).map((c) => c.group))
   return {
     groups: functionGroups.filter((g) => groups.has(g)),
@@ -72,10 +180,21 @@ export function touchedBy(state: JobState, socket: Socket | null): Touched {
 }
 
 /** Tests planned, and how each stands. */
-export function proofStanding(state: JobState, socket: Socket | null): { readonly tests: readonly (ProofTest & { readonly result: string | null; readonly reading: string })[]; readonly owed: number; readonly failed: number } {
+export function proofStanding(
+  state: JobState,
+  socket: Socket | null,
+): {
+  readonly tests: readonly (ProofTest & { readonly result: string | null; readonly reading: string })[]
+  readonly owed: number
+  readonly failed: number
+} {
   const tests = proofPlan(touchedBy(state, socket)).map((test) => {
     const done = state.proof[test.id]
     return { ...test, result: done?.result ?? null, reading: done?.reading ?? '' }
   })
-  return { tests, owed: tests.filter((t) => t.result === null).length, failed: tests.filter((t) => t.result === 'fail').length }
+  return {
+    tests,
+    owed: tests.filter((t) => t.result === null).length,
+    failed: tests.filter((t) => t.result === 'fail').length,
+  }
 }

@@ -23,12 +23,30 @@ const DAY_MINUTES = 420
 export function workingOrder(queue: readonly Queued[], nowIso: string): Standing[] {
   const now = Date.parse(nowIso)
   const standings = queue.map((job): Standing & { rank: number } => {
-    if (job.promisedAt === null) return { id: job.id, slackMinutes: null, say: job.waiting ? 'waits for the owner' : 'no promise', rank: job.waiting ? 3 : 1 }
+    if (job.promisedAt === null)
+      return {
+        id: job.id,
+        slackMinutes: null,
+        say: job.waiting ? 'waits for the owner' : 'no promise',
+        rank: job.waiting ? 3 : 1,
+      }
     const days = (Date.parse(job.promisedAt) - now) / 86_400_000
     const slackMinutes = Math.round(days * DAY_MINUTES - Math.max(0, job.minutesLeft))
-    const say = job.waiting ? 'waits for the owner' : days < 0 ? 'late' : slackMinutes < 0 ? 'today' : days < 1 ? 'today' : slackMinutes < DAY_MINUTES ? 'soon' : 'in time'
+    const say = job.waiting
+      ? 'waits for the owner'
+      : days < 0
+        ? 'late'
+        : slackMinutes < 0
+          ? 'today'
+          : days < 1
+            ? 'today'
+            : slackMinutes < DAY_MINUTES
+              ? 'soon'
+              : 'in time'
     return { id: job.id, slackMinutes, say, rank: job.waiting ? 3 : 0 }
   })
-  standings.sort((a, b) => a.rank - b.rank || (a.slackMinutes ?? 0) - (b.slackMinutes ?? 0) || (a.id < b.id ? -1 : 1))
+  standings.sort(
+    (a, b) => a.rank - b.rank || (a.slackMinutes ?? 0) - (b.slackMinutes ?? 0) || (a.id < b.id ? -1 : 1),
+  )
   return standings.map(({ id, slackMinutes, say }) => ({ id, slackMinutes, say }))
 }

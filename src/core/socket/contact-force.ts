@@ -1,8 +1,9 @@
 import { inCircle, normalCdf } from '../normal'
 import { isGone, usualHeightMm, usualLeanMm } from './mark'
 import type { Mark } from './mark'
+import type { SocketKind } from './socket'
 
-/** Dimensions of a land-grid contact and what is asked of it; all bench defaults, all editable. */
+/** Dimensions of a contact and what is asked of it; all bench defaults, all editable. */
 export interface Beam {
   readonly widthMm: number
   readonly thicknessMm: number
@@ -17,6 +18,9 @@ export interface Beam {
   /** Scatter of an offset or height judged by eye. */
   readonly eyeSigmaMm: number
   readonly leastForceN: number
+  /** Pin-grid: radius of a pin, and how far its end may be off and still find its hole. */
+  readonly pinRadiusMm: number
+  readonly holeCatchMm: number
 }
 
 export const benchBeam: Beam = {
@@ -31,6 +35,8 @@ export const benchBeam: Beam = {
   placementSigmaMm: 0.05,
   eyeSigmaMm: 0.03,
   leastForceN: 0.1,
+  pinRadiusMm: 0.15,
+  holeCatchMm: 0.22,
 }
 
 /**
@@ -55,28 +61,48 @@ export function beamFinding(beam: Beam): string | null {
 
 /** Does one contact still do its work: where its tip lands, and with what force. */
 export interface ContactVerdict {
-  readonly forceN: number
+  /** Null for a pin, which is gripped by the socket. */
+  readonly forceN: number | null
   readonly onLand: number
   readonly enoughForce: number
   readonly makesContact: number
 }
 
+/** Chance that a dirty contact still conducts (bench default). */
+export const cleanOdds = (mark: Mark): number =>
+  mark.kind === 'paste' ? 0.7 : mark.kind === 'lodged' ? 0.3 : 1
+
 /**
+ * Land-grid: chance that the tip's spot lies on its land × chance that its force reaches the least reliable one,
+ * F = k·(working deflection − height deficit). Pin-grid: chance that the pin's end finds its hole.
+ *
  * @param mark what was seen
- * @param beam dimensions
  * @returns force in N at the mean height, and three probabilities; land and force are taken as independent here
  *   (the assessment samples them together with one shared shift of the CPU)
  */
-export function contactVerdict(mark: Mark, beam: Beam = benchBeam): ContactVerdict {
-  if (isGone(mark)) return { forceN: 0, onLand: 0, enoughForce: 0, makesContact: 0 }
+export function contactVerdict(
+  mark: Mark,
+  kind: SocketKind = 'land-grid',
+  beam: Beam = benchBeam,
+): ContactVerdict {
+  if (isGone(mark))
+    return { forceN: kind === 'pin-grid' ? null : 0, onLand: 0, enoughForce: 0, makesContact: 0 }
   const lean = Math.hypot(...usualLeanMm(mark))
+  if (kind === 'pin-grid') {
+    const finds = lean === 0 ? 1 : inCircle(lean, beam.holeCatchMm, beam.eyeSigmaMm)
+    return { forceN: null, onLand: finds, enoughForce: 1, makesContact: finds * cleanOdds(mark) }
+  }
   const height = usualHeightMm(mark)
   const k = stiffness(beam)
-  const forceN = Math.max(0, k * (beam.workingDeflectionMm + height))
-  const measured = lean > 0 || height !== 0
+  const meanN = k * (beam.workingDeflectionMm + height)
   const sigma = Math.hypot(beam.placementSigmaMm, lean > 0 ? beam.eyeSigmaMm : 0)
   const onLand = inCircle(lean, beam.landDiameterMm / 2, sigma)
-  const enoughForce = measured || height !== 0 ? normalCdf((k * (beam.workingDeflectionMm + height) - beam.leastForceN) / (k * beam.eyeSigmaMm)) : 1
-  const clean = mark.kind === 'paste' ? 0.7 : mark.kind === 'lodged' ? 0.3 : 1
-  return { forceN, onLand, enoughForce, makesContact: onLand * enoughForce * clean }
+  const judged = lean > 0 || height !== 0
+  const enoughForce = judged ? normalCdf((meanN - beam.leastForceN) / (k * beam.eyeSigmaMm)) : 1
+  return {
+    forceN: Math.max(0, meanN),
+    onLand,
+    enoughForce,
+    makesContact: onLand * enoughForce * cleanOdds(mark),
+  }
 }

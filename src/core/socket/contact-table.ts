@@ -29,16 +29,29 @@ export interface ContactTable {
  */
 export function readContactTable(rows: readonly ContactRow[], columns: readonly string[]): ContactTable {
   const findings: Finding[] = []
-  const say = (level: Finding['level'], line: number, field: string, text: string) => findings.push({ level, line, field, text })
+  const say = (level: Finding['level'], line: number, field: string, text: string) =>
+    findings.push({ level, line, field, text })
   const missing = contactColumns.slice(0, 3).filter((column) => !columns.includes(column))
   if (missing.length > 0) {
     const only = columns.length === 1 && /[;\t|]/.test(columns[0]!)
-    const mend = only ? `the columns are not split: save it with commas, semicolons or tabs and one header line` : `add the header ${contactColumns.join(',')}`
-    say('error', 1, missing.join(', '), `no column ${missing.map((m) => `“${m}”`).join(', ')}; found ${columns.map((c) => `“${c}”`).join(', ') || 'nothing'}; ${mend}`)
+    const mend = only
+      ? `the columns are not split: save it with commas, semicolons or tabs and one header line`
+      : `add the header ${contactColumns.join(',')}`
+    say(
+      'error',
+      1,
+      missing.join(', '),
+      `no column ${missing.map((m) => `“${m}”`).join(', ')}; found ${columns.map((c) => `“${c}”`).join(', ') || 'nothing'}; ${mend}`,
+    )
     return { contacts: [], pitchMm: null, findings }
   }
   if (rows.length > MAX_CONTACTS) {
-    say('error', MAX_CONTACTS + 2, 'rows', `${rows.length.toLocaleString('en')} contacts; the largest field taken is ${MAX_CONTACTS.toLocaleString('en')}: split it or leave out rows that are not contacts`)
+    say(
+      'error',
+      MAX_CONTACTS + 2,
+      'rows',
+      `${rows.length.toLocaleString('en')} contacts; the largest field taken is ${MAX_CONTACTS.toLocaleString('en')}: split it or leave out rows that are not contacts`,
+    )
     return { contacts: [], pitchMm: null, findings }
   }
   if (rows.length === 0) say('error', 2, 'rows', 'the table has a header but no contacts')
@@ -54,41 +67,81 @@ export function readContactTable(rows: readonly ContactRow[], columns: readonly 
       const value = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : NaN
       if (!Number.isFinite(value)) {
         const comma = /^[+-]?\d+,\d+$/.test(text)
-        say('error', line, field, `“${text}” is not a number${comma ? '; write a decimal point, not a comma' : ''}`)
+        say(
+          'error',
+          line,
+          field,
+          `“${text}” is not a number${comma ? '; write a decimal point, not a comma' : ''}`,
+        )
       }
       return value
     }
-    if (!/^[A-Za-z]{1,3}\d{1,3}$/.test(name)) say('error', line, 'name', `“${name}” is not a contact name: letters then a number, like M31`)
+    if (!/^[A-Za-z]{1,3}\d{1,3}$/.test(name))
+      say('error', line, 'name', `“${name}” is not a contact name: letters then a number, like M31`)
     const xMm = number('x_mm')
     const yMm = number('y_mm')
     const beamDeg = number('beam_deg', 0)
     const group = ((row.group ?? '').trim() || 'unknown') as FunctionGroup
-    if (!functionGroups.includes(group)) say('error', line, 'group', `“${group}” is not a function group; use one of: ${functionGroups.join(', ')}`)
+    if (!functionGroups.includes(group))
+      say(
+        'error',
+        line,
+        'group',
+        `“${group}” is not a function group; use one of: ${functionGroups.join(', ')}`,
+      )
     const trust = ((row.trust ?? '').trim() || 'none') as Trust
-    if (!trusts.includes(trust)) say('error', line, 'trust', `“${trust}” is not a trust; use ${trusts.join(', ')}`)
+    if (!trusts.includes(trust))
+      say('error', line, 'trust', `“${trust}” is not a trust; use ${trusts.join(', ')}`)
     const key = name.toUpperCase()
     if (names.has(key)) say('error', line, 'name', `${name} stands already on line ${names.get(key)}`)
     names.set(key, line)
     if (Number.isFinite(xMm) && Number.isFinite(yMm)) {
-      if (Math.abs(xMm) > 100 || Math.abs(yMm) > 100) say('error', line, 'x_mm, y_mm', `(${xMm}, ${yMm}) lies more than 100 mm from the centre; are these millimetres?`)
+      if (Math.abs(xMm) > 100 || Math.abs(yMm) > 100)
+        say(
+          'error',
+          line,
+          'x_mm, y_mm',
+          `(${xMm}, ${yMm}) lies more than 100 mm from the centre; are these millimetres?`,
+        )
       const place = `${xMm.toFixed(3)},${yMm.toFixed(3)}`
-      if (places.has(place)) say('error', line, 'x_mm, y_mm', `${name} stands where line ${places.get(place)} already has a contact`)
+      if (places.has(place))
+        say(
+          'error',
+          line,
+          'x_mm, y_mm',
+          `${name} stands where line ${places.get(place)} already has a contact`,
+        )
       places.set(place, line)
     }
     contacts.push({ name: key, xMm, yMm, group, net: (row.net ?? '').trim() || key, beamDeg, trust })
   })
   const unknown = contacts.filter((c) => c.group === 'unknown').length
-  if (unknown > 0) say('warning', 0, 'group', `${unknown} contacts have no function; the odds will be wider for it`)
+  if (unknown > 0)
+    say('warning', 0, 'group', `${unknown} contacts have no function; the odds will be wider for it`)
   const failed = findings.some((f) => f.level === 'error')
   const pitchMm = failed ? null : smallestSpacing(contacts)
-  if (pitchMm !== null && (pitchMm < 0.3 || pitchMm > 5)) say('warning', 0, 'x_mm, y_mm', `the nearest two contacts are ${pitchMm} mm apart, which is unusual; are these millimetres?`)
+  if (pitchMm !== null && (pitchMm < 0.3 || pitchMm > 5))
+    say(
+      'warning',
+      0,
+      'x_mm, y_mm',
+      `the nearest two contacts are ${pitchMm} mm apart, which is unusual; are these millimetres?`,
+    )
   const shown = findings.slice(0, 60)
-  if (findings.length > shown.length) shown.push({ level: 'error', line: 0, field: 'rows', text: `and ${findings.length - shown.length} more of the kind` })
+  if (findings.length > shown.length)
+    shown.push({
+      level: 'error',
+      line: 0,
+      field: 'rows',
+      text: `and ${findings.length - shown.length} more of the kind`,
+    })
   return { contacts: failed ? [] : contacts, pitchMm, findings: shown }
 }
 
 /** Smallest distance between two contacts, mm; null for fewer than two. Sorted sweep. */
-export function smallestSpacing(contacts: readonly { readonly xMm: number; readonly yMm: number }[]): number | null {
+export function smallestSpacing(
+  contacts: readonly { readonly xMm: number; readonly yMm: number }[],
+): number | null {
   const sorted = [...contacts].sort((a, b) => a.xMm - b.xMm || a.yMm - b.yMm)
   let best = Infinity
   for (let i = 0; i < sorted.length; i++) {
@@ -101,5 +154,13 @@ export function smallestSpacing(contacts: readonly { readonly xMm: number; reado
 
 /** The table back as rows, in the order of `contactColumns`. */
 export function contactRows(contacts: readonly Contact[]): string[][] {
-  return contacts.map((c) => [c.name, String(c.xMm), String(c.yMm), c.group, c.net, String(c.beamDeg), c.trust])
+  return contacts.map((c) => [
+    c.name,
+    String(c.xMm),
+    String(c.yMm),
+    c.group,
+    c.net,
+    String(c.beamDeg),
+    c.trust,
+  ])
 }

@@ -1,8 +1,7 @@
 import { isDamage, usualLeanMm } from './mark'
 import type { Mark } from './mark'
 import type { Pass } from './pass'
-import { byName } from './short'
-import { Neighbourhood } from './socket'
+import { fieldOf } from './socket'
 import type { Contact, FunctionGroup, Socket } from './socket'
 
 /** How the field is turned to match the eyepiece, and how far leans are exaggerated. */
@@ -15,7 +14,22 @@ export interface View {
 export const plainView: View = { quarterTurns: 0, mirrored: false, exaggeration: 2 }
 
 /** What a path of the list is, so that each drawer gives it its own ink. */
-export const inks = ['zone power', 'zone memory', 'zone lanes', 'zone control', 'untrusted', 'healthy', 'unseen', 'tie', 'stroke', 'head', 'ring', 'danger stroke', 'danger head', 'pin 1'] as const
+export const inks = [
+  'zone power',
+  'zone memory',
+  'zone lanes',
+  'zone control',
+  'untrusted',
+  'healthy',
+  'unseen',
+  'tie',
+  'stroke',
+  'head',
+  'ring',
+  'danger stroke',
+  'danger head',
+  'pin 1',
+] as const
 export type Ink = (typeof inks)[number]
 
 /** All shapes of one ink as one SVG path, mm in the view's orientation, y downwards. */
@@ -50,7 +64,8 @@ export function zoneOf(group: FunctionGroup): Ink | null {
   if (group === 'memory A' || group === 'memory B') return 'zone memory'
   if (group === 'card lanes' || group === 'storage lanes' || group === 'display') return 'zone lanes'
   if (group.endsWith('power')) return 'zone power'
-  if (group === 'clock' || group === 'reset' || group === 'sense' || group === 'control') return 'zone control'
+  if (group === 'clock' || group === 'reset' || group === 'sense' || group === 'control')
+    return 'zone control'
   return null
 }
 
@@ -58,10 +73,17 @@ export function zoneOf(group: FunctionGroup): Ink | null {
  * The field in needle notation: each contact a stroke from its foot to its tip, its head telling the state.
  * One path an ink, so that a canvas, an SVG and a PDF draw the same thing quickly.
  */
-export function displayList(socket: Socket, pass: Pick<Pass, 'marks' | 'looked'> | null, view: View = plainView): DisplayList {
-  const d: Record<Ink, string[]> = Object.fromEntries(inks.map((ink) => [ink, []])) as unknown as Record<Ink, string[]>
+export function displayList(
+  socket: Socket,
+  pass: Pick<Pass, 'marks' | 'looked'> | null,
+  view: View = plainView,
+): DisplayList {
+  const d: Record<Ink, string[]> = Object.fromEntries(inks.map((ink) => [ink, []])) as unknown as Record<
+    Ink,
+    string[]
+  >
   const p = socket.pitchMm
-  const named = byName(socket)
+  const { named } = fieldOf(socket)
   drawZones(socket, view, d)
   let left = Infinity
   let top = Infinity
@@ -74,7 +96,8 @@ export function displayList(socket: Socket, pass: Pick<Pass, 'marks' | 'looked'>
     top = Math.min(top, y)
     bottom = Math.max(bottom, y)
     const mark = pass?.marks[contact.name]
-    if (mark && isDamage(mark)) drawMark(d, p, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
+    if (mark && isDamage(mark))
+      drawMark(d, p, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
     else if (pass && !pass.looked[contact.name]) d.unseen.push(circle(x, y, p * 0.15))
     else d.healthy.push(circle(x, y, p * 0.11))
   }
@@ -83,7 +106,9 @@ export function displayList(socket: Socket, pass: Pick<Pass, 'marks' | 'looked'>
   const corner = pinOneCorner(view)
   const cx = corner[0] < 0 ? px : right + margin * 0.7
   const cy = corner[1] < 0 ? py : bottom + margin * 0.7
-  d['pin 1'].push(`M${n(cx)} ${n(cy)}l${n(-corner[0] * p * 0.75)} 0l${n(corner[0] * p * 0.75)} ${n(-corner[1] * p * 0.75)}Z`)
+  d['pin 1'].push(
+    `M${n(cx)} ${n(cy)}l${n(-corner[0] * p * 0.75)} 0l${n(corner[0] * p * 0.75)} ${n(-corner[1] * p * 0.75)}Z`,
+  )
   return {
     paths: inks.filter((ink) => d[ink].length > 0).map((ink) => ({ ink, d: d[ink].join('') })),
     box: [left - margin, top - margin, right - left + 2 * margin, bottom - top + 2 * margin],
@@ -96,7 +121,7 @@ function pinOneCorner(view: View): readonly [number, number] {
 }
 
 function drawZones(socket: Socket, view: View, d: Record<Ink, string[]>): void {
-  const near = new Neighbourhood(socket.contacts, socket.pitchMm)
+  const { near } = fieldOf(socket)
   const h = socket.pitchMm / 2
   for (const contact of socket.contacts) {
     let zone = zoneOf(contact.group)
@@ -111,17 +136,28 @@ function drawZones(socket: Socket, view: View, d: Record<Ink, string[]>): void {
     }
     const [x, y] = toView(view, contact.xMm, contact.yMm)
     if (zone) d[zone].push(`M${n(x - h)} ${n(y - h)}h${n(2 * h)}v${n(2 * h)}h${n(-2 * h)}Z`)
-    if (contact.trust === 'region' || contact.trust === 'none') d.untrusted.push(`M${n(x - h)} ${n(y + h)}L${n(x + h)} ${n(y - h)}`)
+    if (contact.trust === 'region' || contact.trust === 'none')
+      d.untrusted.push(`M${n(x - h)} ${n(y + h)}L${n(x + h)} ${n(y - h)}`)
   }
 }
 
-function drawMark(d: Record<Ink, string[]>, p: number, view: View, contact: Contact, mark: Mark, touched: Contact | undefined): void {
+function drawMark(
+  d: Record<Ink, string[]>,
+  p: number,
+  view: View,
+  contact: Contact,
+  mark: Mark,
+  touched: Contact | undefined,
+): void {
   const danger = mark.kind === 'touching' || mark.kind === 'snapped' || mark.kind === 'folded'
   const stroke = danger ? d['danger stroke'] : d.stroke
   const head = danger ? d['danger head'] : d.head
   const lean = usualLeanMm(mark)
   const [fx, fy] = toView(view, contact.xMm, contact.yMm)
-  const reach = mark.kind === 'folded' && touched ? ([touched.xMm - contact.xMm, touched.yMm - contact.yMm] as const) : ([lean[0] * view.exaggeration, lean[1] * view.exaggeration] as const)
+  const reach =
+    mark.kind === 'folded' && touched
+      ? ([touched.xMm - contact.xMm, touched.yMm - contact.yMm] as const)
+      : ([lean[0] * view.exaggeration, lean[1] * view.exaggeration] as const)
   const [x, y] = toView(view, contact.xMm + reach[0], contact.yMm + reach[1])
   const r = p * 0.24
   if (x !== fx || y !== fy) stroke.push(`M${n(fx)} ${n(fy)}L${n(x)} ${n(y)}`)
@@ -132,7 +168,9 @@ function drawMark(d: Record<Ink, string[]>, p: number, view: View, contact: Cont
   const bar = (dy: number) => stroke.push(`M${n(x - p * 0.34)} ${n(y + dy)}h${n(p * 0.68)}`)
   switch (mark.kind) {
     case 'snapped':
-      stroke.push(`M${n(x - r)} ${n(y - r)}l${n(2 * r)} ${n(2 * r)}M${n(x + r)} ${n(y - r)}l${n(-2 * r)} ${n(2 * r)}`)
+      stroke.push(
+        `M${n(x - r)} ${n(y - r)}l${n(2 * r)} ${n(2 * r)}M${n(x + r)} ${n(y - r)}l${n(-2 * r)} ${n(2 * r)}`,
+      )
       break
     case 'tip gone':
       d.ring.push(circle(x, y, r))
@@ -149,10 +187,13 @@ function drawMark(d: Record<Ink, string[]>, p: number, view: View, contact: Cont
       stroke.push(`M${n(fx - r)} ${n(fy)}h${n(2 * r)}M${n(fx)} ${n(fy - r)}v${n(2 * r)}`)
       break
     case 'scuffed':
-      for (const k of [-1, 0, 1]) stroke.push(`M${n(x + k * r * 0.8 - r * 0.5)} ${n(y + r)}l${n(r)} ${n(-2 * r)}`)
+      for (const k of [-1, 0, 1])
+        stroke.push(`M${n(x + k * r * 0.8 - r * 0.5)} ${n(y + r)}l${n(r)} ${n(-2 * r)}`)
       break
     case 'lodged':
-      d.ring.push(`M${n(x)} ${n(y - r * 1.3)}l${n(r * 1.3)} ${n(r * 1.3)}l${n(-r * 1.3)} ${n(r * 1.3)}l${n(-r * 1.3)} ${n(-r * 1.3)}Z`)
+      d.ring.push(
+        `M${n(x)} ${n(y - r * 1.3)}l${n(r * 1.3)} ${n(r * 1.3)}l${n(-r * 1.3)} ${n(r * 1.3)}l${n(-r * 1.3)} ${n(-r * 1.3)}Z`,
+      )
       break
     case 'paste':
       d.ring.push(`M${n(x - r * 1.3)} ${n(y)}q${n(r * 0.65)} ${n(-r * 1.4)} ${n(r * 1.3)} 0t${n(r * 1.3)} 0`)
@@ -166,46 +207,5 @@ function drawMark(d: Record<Ink, string[]>, p: number, view: View, contact: Cont
 }
 
 const n = (v: number) => String(Math.round(v * 1000) / 1000)
-const circle = (x: number, y: number, r: number) => `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0Z`
-
-/** How each ink is put down: fill or line, and the line's width in pitches. */
-export const inkStyle: Readonly<Record<Ink, { readonly fill: boolean; readonly width: number; readonly dash?: readonly [number, number] }>> = {
-  'zone power': { fill: true, width: 0 },
-  'zone memory': { fill: true, width: 0 },
-  'zone lanes': { fill: true, width: 0 },
-  'zone control': { fill: true, width: 0 },
-  untrusted: { fill: false, width: 0.06 },
-  healthy: { fill: true, width: 0 },
-  unseen: { fill: false, width: 0.06, dash: [0.1, 0.1] },
-  tie: { fill: false, width: 0.09, dash: [0.18, 0.12] },
-  stroke: { fill: false, width: 0.14 },
-  head: { fill: true, width: 0 },
-  ring: { fill: false, width: 0.14 },
-  'danger stroke': { fill: false, width: 0.15 },
-  'danger head': { fill: true, width: 0 },
-  'pin 1': { fill: true, width: 0 },
-}
-
-/** Colours of the two themes, for drawings that leave the screen (SVG, PNG, PDF). */
-export const inkColours: Readonly<Record<'paper' | 'scope', Readonly<Record<Ink, string>> & { readonly ground: string }>> = {
-  paper: {
-    ground: '#fbf8f1', 'zone power': '#f0e2d3', 'zone memory': '#e4e4d6', 'zone lanes': '#ece5d6', 'zone control': '#e3e0ea', untrusted: '#d5cdbb', healthy: '#8a9096', unseen: '#8a9096', tie: '#a8341a', stroke: '#1f262d', head: '#1f262d', ring: '#1f262d', 'danger stroke': '#a8341a', 'danger head': '#a8341a', 'pin 1': '#94651a',
-  },
-  scope: {
-    ground: '#191e22', 'zone power': '#2a211c', 'zone memory': '#1d2a2d', 'zone lanes': '#1d2327', 'zone control': '#26232e', untrusted: '#30373b', healthy: '#72797d', unseen: '#72797d', tie: '#ee8565', stroke: '#e4dfd2', head: '#e4dfd2', ring: '#e4dfd2', 'danger stroke': '#ee8565', 'danger head': '#ee8565', 'pin 1': '#dcab58',
-  },
-}
-
-/** The list as a stand-alone SVG drawing, 1 user unit = 1 mm. */
-export function toSvg(list: DisplayList, pitchMm: number, theme: 'paper' | 'scope', title: string): string {
-  const [x, y, w, h] = list.box
-  const colours = inkColours[theme]
-  const body = list.paths.map(({ ink, d }) => {
-    const style = inkStyle[ink]
-    if (style.fill) return `<path d="${d}" fill="${colours[ink]}"/>`
-    const dash = style.dash ? ` stroke-dasharray="${style.dash.map((v) => n(v * pitchMm)).join(' ')}"` : ''
-    return `<path d="${d}" fill="none" stroke="${colours[ink]}" stroke-width="${n(style.width * pitchMm)}" stroke-linecap="round"${dash}/>`
-  })
-  const safe = title.replace(/[<>&"]/g, (c) => ({ '<': '&lt;', '>': '&gt;', '&': '&amp;', '"': '&quot;' })[c]!)
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="${[x, y, w, h].map(n).join(' ')}" width="${n(w * 4)}mm" height="${n(h * 4)}mm" role="img"><title>${safe}</title><rect x="${n(x)}" y="${n(y)}" width="${n(w)}" height="${n(h)}" fill="${colours.ground}"/>${body.join('')}</svg>\n`
-}
+const circle = (x: number, y: number, r: number) =>
+  `M${n(x - r)} ${n(y)}a${n(r)} ${n(r)} 0 1 0 ${n(2 * r)} 0a${n(r)} ${n(r)} 0 1 0 ${n(-2 * r)} 0Z`

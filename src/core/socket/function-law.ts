@@ -1,3 +1,4 @@
+import { functionGroups } from './socket'
 import type { FunctionGroup } from './socket'
 
 /** What losing contacts of a group does. */
@@ -13,11 +14,33 @@ export interface FunctionLaw {
 }
 
 export const functionLaw: Readonly<Record<FunctionGroup, FunctionLaw>> = {
-  'core power': { kind: 'parallel', effect: 'dead', symptom: 'unstable under load, heat at the socket', usualA: 0.55, limitA: 1.0 },
-  'memory power': { kind: 'parallel', effect: 'dead', symptom: 'memory trains and fails', usualA: 0.45, limitA: 1.0 },
-  'io power': { kind: 'parallel', effect: 'dead', symptom: 'no start, or card and display drop out', usualA: 0.4, limitA: 1.0 },
+  'core power': {
+    kind: 'parallel',
+    effect: 'dead',
+    symptom: 'unstable under load, heat at the socket',
+    usualA: 0.55,
+    limitA: 1.0,
+  },
+  'memory power': {
+    kind: 'parallel',
+    effect: 'dead',
+    symptom: 'memory trains and fails',
+    usualA: 0.45,
+    limitA: 1.0,
+  },
+  'io power': {
+    kind: 'parallel',
+    effect: 'dead',
+    symptom: 'no start, or card and display drop out',
+    usualA: 0.4,
+    limitA: 1.0,
+  },
   ground: { kind: 'parallel', effect: 'dead', symptom: 'unstable under load', usualA: 0.5, limitA: 1.0 },
-  'memory A': { kind: 'single', effect: 'function', symptom: 'channel A dead: a memory code, or half the memory seen' },
+  'memory A': {
+    kind: 'single',
+    effect: 'function',
+    symptom: 'channel A dead: a memory code, or half the memory seen',
+  },
   'memory B': { kind: 'single', effect: 'function', symptom: 'channel B dead: half the memory seen' },
   'card lanes': { kind: 'single', effect: 'width', symptom: 'card runs at reduced width' },
   'storage lanes': { kind: 'single', effect: 'function', symptom: 'a drive port is not seen' },
@@ -42,13 +65,42 @@ export function parallelState(law: FunctionLaw, of: number, lost: number): 'whol
   return perContact > limit ? 'failed' : perContact > 0.8 * limit ? 'strained' : 'whole'
 }
 
+/** How a group stands with some of its contacts lost. */
+export function groupState(group: FunctionGroup, of: number, lost: number): 'whole' | 'strained' | 'failed' {
+  const law = functionLaw[group]
+  if (lost === 0 || law.kind === 'none') return 'whole'
+  return law.kind === 'single' ? 'failed' : parallelState(law, of, lost)
+}
+
+const memory = (['memory A', 'memory B'] as const).map((group) => functionGroups.indexOf(group))
+
+/**
+ * Whether a board starts with this many contacts lost in each group, both in the order of `functionGroups`:
+ * nothing deadly or dangerous failed, and one memory channel left.
+ */
+export function starts(lost: ArrayLike<number>, of: ArrayLike<number>): boolean {
+  for (let g = 0; g < functionGroups.length; g++) {
+    const { effect } = functionLaw[functionGroups[g]!]
+    if (
+      lost[g]! > 0 &&
+      (effect === 'dead' || effect === 'danger') &&
+      groupState(functionGroups[g]!, of[g]!, lost[g]!) === 'failed'
+    )
+      return false
+  }
+  return memory.some((g) => lost[g] === 0)
+}
+
 /** A rail or ground, as against a signal. */
 export const isRail = (group: FunctionGroup): boolean => group === 'ground' || group.endsWith('power')
 
 export type ShortGrade = 'gravest' | 'grave' | 'signal' | 'harmless' | 'unknown'
 
 /** How bad a join of two contacts is, by what they carry. Same net is harmless. */
-export function shortGrade(a: { group: FunctionGroup; net: string }, b: { group: FunctionGroup; net: string }): ShortGrade {
+export function shortGrade(
+  a: { group: FunctionGroup; net: string },
+  b: { group: FunctionGroup; net: string },
+): ShortGrade {
   if (a.net === b.net) return 'harmless'
   if (a.group === 'unknown' || b.group === 'unknown') return 'unknown'
   const rails = Number(isRail(a.group)) + Number(isRail(b.group))

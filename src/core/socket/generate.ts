@@ -1,14 +1,20 @@
+import { functionGroups, MAX_CONTACTS } from './socket'
 import type { Contact, FunctionGroup, Socket, SocketKind, Trust } from './socket'
+import { isRail } from './function-law'
 
-/** A painted rectangle in rows and columns (inclusive): what the contacts inside it do. */
-export interface Region {
+/** A rectangle in rows and columns, counted from 0, both ends inclusive. */
+export interface Box {
   readonly rows: readonly [number, number]
   readonly columns: readonly [number, number]
+}
+
+/** A painted rectangle: what the contacts inside it do. */
+export interface Region extends Box {
   readonly group: FunctionGroup
   /** Stem of the net names, such as `MA_DQ`. */
   readonly net: string
-  readonly trust?: Trust
-  /** Every n-th contact of the region is a ground instead; 0 for none. */
+  readonly trust: Trust
+  /** Every n-th contact of the region is a ground instead. */
   readonly groundEvery?: number
 }
 
@@ -19,14 +25,14 @@ export interface FieldParameters {
   readonly pitchMm: number
   readonly rows: number
   readonly columns: number
-  /** Rectangles of rows and columns (inclusive) without contacts: the middle, the key notches. */
-  readonly holes: readonly { readonly rows: readonly [number, number]; readonly columns: readonly [number, number] }[]
-  /** Stop after this many contacts; the last ones in row order are left out. */
-  readonly count?: number
+  /** Rectangles without contacts: the middle, the key notches. */
+  readonly holes: readonly Box[]
   /** Beam direction of the left and of the right half, degrees; a one-direction field gives both alike. */
   readonly beamDeg: readonly [number, number]
+  /** The first region a contact lies in decides; outside all of them its function is unknown. */
   readonly regions: readonly Region[]
-  readonly trust: Trust
+  /** Contacts that are alone in what they do, by name. */
+  readonly singles?: Readonly<Record<string, { readonly group: FunctionGroup; readonly net: string }>>
 }
 
 const letters = 'ABCDEFGHJKLMNPRTUVWY'
@@ -37,66 +43,82 @@ export function rowName(row: number): string {
   return row < n ? letters[row]! : letters[Math.floor(row / n) - 1]! + letters[row % n]!
 }
 
-const inside = (row: number, column: number, box: { rows: readonly [number, number]; columns: readonly [number, number] }) =>
-  row >= box.rows[0] && row <= box.rows[1] && column >= box.columns[0] && column <= box.columns[1]
+/** Row and column of a contact name, counted from 0; null when it is none. */
+export function placeOf(name: string): { readonly row: number; readonly column: number } | null {
+  const match = /^([A-Z]{1,2})(\d{1,3})$/.exec(name.toUpperCase())
+  const figures = [...(match?.[1] ?? '')].map((letter) => letters.indexOf(letter))
+  const column = Number(match?.[2] ?? 0) - 1
+  if (!match || column < 0 || figures.includes(-1)) return null
+  const row = figures.length === 1 ? figures[0]! : (figures[0]! + 1) * letters.length + figures[1]!
+  return { row, column }
+}
 
-/** Singles that every field has, laid at fixed places of the first region free of memory and lanes. */
-const strays: readonly { readonly group: FunctionGroup; readonly net: string }[] = [
-  { group: 'clock', net: 'REF_CLK_P' },
-  { group: 'clock', net: 'REF_CLK_N' },
-  { group: 'reset', net: 'CPU_RST' },
-  { group: 'control', net: 'PWR_OK_IN' },
-  { group: 'sense', net: 'VCORE_SENSE' },
-  { group: 'sense', net: 'VSS_SENSE' },
-  { group: 'control', net: 'STRAP_0' },
-  { group: 'control', net: 'STRAP_1' },
-]
+const inside = (row: number, column: number, box: Box) =>
+  row >= box.rows[0] && row <= box.rows[1] && column >= box.columns[0] && column <= box.columns[1]
 
 /**
  * A field of contacts from parameters: rows run away from the far edge (row A is the far row), columns from the left.
- * @throws RangeError if rows, columns or pitch are not positive
+ * @throws RangeError if rows, columns or pitch are not positive, or there are more contacts than a field may have
  */
 export function generateField(p: FieldParameters): Socket {
   if (!(p.rows > 0 && p.columns > 0 && p.pitchMm > 0)) throw new RangeError('rows, columns and pitch must be > 0')
+  if (p.rows * p.columns > MAX_CONTACTS * 2) throw new RangeError(`a field has at most ${MAX_CONTACTS} contacts`)
   const contacts: Contact[] = []
-  const numbers = new Map<string, number>()
-  const next = (net: string) => {
-    const n = numbers.get(net) ?? 0
-    numbers.set(net, n + 1)
+  const numbers = new Map<unknown, number>()
+  const next = (of: unknown) => {
+    const n = numbers.get(of) ?? 0
+    numbers.set(of, n + 1)
     return n
   }
-  let plain = 0
   for (let row = 0; row < p.rows; row++) {
     for (let column = 0; column < p.columns; column++) {
       if (p.holes.some((hole) => inside(row, column, hole))) continue
-      if (p.count !== undefined && contacts.length >= p.count) continue
+      const name = `${rowName(row)}${column + 1}`
+      const single = p.singles?.[name]
       const region = p.regions.find((r) => inside(row, column, r))
-      let group: FunctionGroup = 'reserved'
-      let net = 'RSV'
-      if (region) {
-        const ordinal = next(`#${p.regions.indexOf(region)}`)
-        const ground = region.groundEvery && ordinal % region.groundEvery === region.groundEvery - 1
-        group = ground ? 'ground' : region.group
-        const rail = group === 'ground' || group.endsWith('power')
-        net = ground ? 'GND' : rail ? region.net : `${region.net}${next(region.net)}`
-      } else {
-        const stray = strays[plain >= 6 ? (plain - 6) / 5 : -1]
-        group = stray?.group ?? (plain % 7 === 3 ? 'ground' : 'reserved')
-        net = stray?.net ?? (group === 'ground' ? 'GND' : `RSV${next('RSV')}`)
-        plain += 1
+      let group: FunctionGroup = single?.group ?? region?.group ?? 'unknown'
+      let net = single?.net ?? name
+      if (region && !single) {
+        const every = region.groundEvery ?? 0
+        if (every > 0 && next(region) % every === every - 1) group = 'ground'
+        net = group === 'ground' ? 'GND' : isRail(group) ? region.net : `${region.net}${next(region.net)}`
       }
       contacts.push({
-        name: `${rowName(row)}${column + 1}`,
-        xMm: round((column - (p.columns - 1) / 2) * p.pitchMm),
-        yMm: round(((p.rows - 1) / 2 - row) * p.pitchMm),
+        name,
+        xMm: micrometre((column - (p.columns - 1) / 2) * p.pitchMm),
+        yMm: micrometre(((p.rows - 1) / 2 - row) * p.pitchMm),
         group,
         net,
         beamDeg: column < p.columns / 2 ? p.beamDeg[0] : p.beamDeg[1],
-        trust: region?.trust ?? p.trust,
+        trust: region?.trust ?? 'none',
       })
     }
   }
+  if (contacts.length > MAX_CONTACTS) throw new RangeError(`a field has at most ${MAX_CONTACTS} contacts`)
   return { id: p.id, name: p.name, kind: p.kind, pitchMm: p.pitchMm, contacts }
 }
 
-const round = (mm: number) => Math.round(mm * 1000) / 1000
+const micrometre = (mm: number) => Math.round(mm * 1000) / 1000
+
+/**
+ * Reads painted regions as text, one a line: `A1 H12 memory A`. They are rough guesses, so their trust is `region`.
+ * @returns regions and, for each line that makes no sense, what is wrong with it
+ */
+export function readRegions(text: string): { readonly regions: readonly Region[]; readonly faults: readonly string[] } {
+  const regions: Region[] = []
+  const faults: string[] = []
+  text.split('\n').forEach((line, i) => {
+    if (line.trim() === '') return
+    const [from, to, ...rest] = line.trim().split(/[\s:–-]+/)
+    const group = functionGroups.find((g) => g.toLowerCase() === rest.join(' ').toLowerCase())
+    const a = placeOf(from ?? '')
+    const b = placeOf(to ?? '')
+    if (!a || !b) return faults.push(`line ${i + 1}: begin with two corners, like A1 H12`)
+    if (!group)
+      return faults.push(`line ${i + 1}: “${rest.join(' ')}” is not a function group; use ${functionGroups.join(', ')}`)
+    const span = (x: number, y: number) => [Math.min(x, y), Math.max(x, y)] as const
+    const net = group === 'ground' ? 'GND' : `${group.replace(/\W/g, '_').toUpperCase()}_`
+    return regions.push({ rows: span(a.row, b.row), columns: span(a.column, b.column), group, net, trust: 'region' })
+  })
+  return { regions, faults }
+}

@@ -1,5 +1,18 @@
 /** What is wrong with a contact; every kind has its own shape on the map. */
-export const damageKinds = ['intact', 'lean', 'low', 'high', 'twisted', 'folded', 'touching', 'tip gone', 'snapped', 'scuffed', 'lodged', 'paste'] as const
+export const damageKinds = [
+  'intact',
+  'lean',
+  'low',
+  'high',
+  'twisted',
+  'folded',
+  'touching',
+  'tip gone',
+  'snapped',
+  'scuffed',
+  'lodged',
+  'paste',
+] as const
 export type DamageKind = (typeof damageKinds)[number]
 
 /** What was seen of one contact. Lean is the tip's displacement, seen from above; height is up. */
@@ -17,7 +30,9 @@ export interface Mark {
 export type Marks = Readonly<Record<string, Mark>>
 
 /** How a kind is said at the bench, on its own and with a swath. */
-export const damageWords: Readonly<Record<DamageKind, { readonly word: string; readonly land: string; readonly pin: string }>> = {
+export const damageWords: Readonly<
+  Record<DamageKind, { readonly word: string; readonly land: string; readonly pin: string }>
+> = {
   intact: { word: 'intact', land: 'stands as its neighbours do', pin: 'stands straight' },
   lean: { word: 'leaning', land: 'tip dragged sideways', pin: 'leans out of line' },
   low: { word: 'low', land: 'pressed below the others', pin: 'pushed in' },
@@ -35,7 +50,8 @@ export const damageWords: Readonly<Record<DamageKind, { readonly word: string; r
 export const isDamage = (mark: Mark | undefined): boolean => mark !== undefined && mark.kind !== 'intact'
 
 /** Nothing of it can reach the land any more. */
-export const isGone = (mark: Mark): boolean => mark.kind === 'snapped' || mark.kind === 'tip gone' || mark.kind === 'folded'
+export const isGone = (mark: Mark): boolean =>
+  mark.kind === 'snapped' || mark.kind === 'tip gone' || mark.kind === 'folded'
 
 /** The lean to reckon with: measured if measured, else the usual for the kind (bench default, mm). */
 export function usualLeanMm(mark: Mark): readonly [number, number] {
@@ -55,8 +71,10 @@ export function usualHeightMm(mark: Mark): number {
 export function sayMark(mark: Mark): string {
   const said: string[] = [damageWords[mark.kind].word]
   const lean = mark.leanMm ? Math.hypot(...mark.leanMm) : 0
-  if (lean > 0.004) said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
-  if (mark.heightMm) said.push(`${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`)
+  if (lean > 0.004)
+    said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
+  if (mark.heightMm)
+    said.push(`${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`)
   if (mark.touches) said.push(`on ${mark.touches}`)
   if (mark.unsure) said.push('not sure')
   return said.join(', ')

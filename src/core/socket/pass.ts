@@ -18,7 +18,9 @@ export interface PassChange {
 
 /** What changed between two passes, by contact; damage that stayed alike is listed too. */
 export function comparePasses(before: Marks, after: Marks): PassChange[] {
-  const names = [...new Set([...Object.keys(before), ...Object.keys(after)])].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+  const names = [...new Set([...Object.keys(before), ...Object.keys(after)])].sort((a, b) =>
+    a.localeCompare(b, 'en', { numeric: true }),
+  )
   const changes: PassChange[] = []
   for (const contact of names) {
     const was = before[contact]
@@ -26,7 +28,13 @@ export function comparePasses(before: Marks, after: Marks): PassChange[] {
     if (!isDamage(was) && !isDamage(is)) continue
     const saidBefore = was ? sayMark(was) : 'intact'
     const saidAfter = is ? sayMark(is) : 'intact'
-    const change = !isDamage(was) ? 'new' : !isDamage(is) ? 'mended' : saidBefore === saidAfter ? 'same' : 'other'
+    const change = !isDamage(was)
+      ? 'new'
+      : !isDamage(is)
+        ? 'mended'
+        : saidBefore === saidAfter
+          ? 'same'
+          : 'other'
     changes.push({ contact, change, before: saidBefore, after: saidAfter })
   }
   return changes

@@ -5,8 +5,8 @@ import { shortGrade } from './function-law'
 import type { ShortGrade } from './function-law'
 import { isDamage, usualHeightMm, usualLeanMm } from './mark'
 import type { Mark, Marks } from './mark'
-import { Neighbourhood } from './socket'
-import type { Contact, Socket } from './socket'
+import { fieldOf } from './socket'
+import type { Contact, Socket, SocketKind } from './socket'
 
 type Point3 = readonly [number, number, number]
 
@@ -53,7 +53,11 @@ export function segmentDistance(p1: Point3, q1: Point3, p2: Point3, q2: Point3):
       }
     }
   }
-  return Math.hypot(p1[0] + d1[0] * s - p2[0] - d2[0] * t, p1[1] + d1[1] * s - p2[1] - d2[1] * t, p1[2] + d1[2] * s - p2[2] - d2[2] * t)
+  return Math.hypot(
+    p1[0] + d1[0] * s - p2[0] - d2[0] * t,
+    p1[1] + d1[1] * s - p2[1] - d2[1] * t,
+    p1[2] + d1[2] * s - p2[2] - d2[2] * t,
+  )
 }
 
 const sub = (a: Point3, b: Point3): Point3 => [a[0] - b[0], a[1] - b[1], a[2] - b[2]]
@@ -66,21 +70,32 @@ export function clearance(a: Capsule, b: Capsule): number {
 }
 
 /** A contact as a capsule, mated (pressed level by the CPU unless it is low). Null when nothing of it stands. */
-export function contactCapsule(contact: Contact, mark: Mark | undefined, towards: Contact | undefined, beam: Beam = benchBeam): Capsule | null {
+export function contactCapsule(
+  contact: Contact,
+  mark: Mark | undefined,
+  towards: Contact | undefined,
+  kind: SocketKind = 'land-grid',
+  beam: Beam = benchBeam,
+): Capsule | null {
   if (mark?.kind === 'snapped') return null
+  const [dx, dy] = mark ? usualLeanMm(mark) : [0, 0]
+  const run = kind === 'pin-grid' ? 0 : BEAM_RUN_MM
+  const radiusMm = kind === 'pin-grid' ? beam.pinRadiusMm : beam.tipRadiusMm
   const angle = (contact.beamDeg * Math.PI) / 180
-  const foot: Point3 = [contact.xMm - BEAM_RUN_MM * Math.cos(angle), contact.yMm - BEAM_RUN_MM * Math.sin(angle), 0]
+  const along: readonly [number, number] = [Math.cos(angle), Math.sin(angle)]
+  const foot: Point3 = [contact.xMm - run * along[0], contact.yMm - run * along[1], 0]
   if (mark?.kind === 'tip gone') {
     const half: Point3 = [(foot[0] + contact.xMm) / 2, (foot[1] + contact.yMm) / 2, MATED_HEIGHT_MM / 2]
-    return { from: foot, to: half, radiusMm: beam.tipRadiusMm }
+    return { from: foot, to: half, radiusMm }
   }
   if (mark?.kind === 'folded') {
-    const over: Point3 = towards ? [towards.xMm, towards.yMm, 0.3] : [foot[0] - BEAM_RUN_MM * Math.cos(angle), foot[1] - BEAM_RUN_MM * Math.sin(angle), 0.2]
-    return { from: foot, to: over, radiusMm: beam.tipRadiusMm }
+    const over: Point3 = towards
+      ? [towards.xMm, towards.yMm, 0.3]
+      : [foot[0] - BEAM_RUN_MM * along[0], foot[1] - BEAM_RUN_MM * along[1], 0.2]
+    return { from: foot, to: over, radiusMm }
   }
-  const [dx, dy] = mark ? usualLeanMm(mark) : [0, 0]
   const height = MATED_HEIGHT_MM + Math.min(0, beam.workingDeflectionMm + (mark ? usualHeightMm(mark) : 0))
-  return { from: foot, to: [contact.xMm + dx, contact.yMm + dy, height], radiusMm: beam.tipRadiusMm }
+  return { from: foot, to: [contact.xMm + dx, contact.yMm + dy, height], radiusMm }
 }
 
 /** Two contacts that touch or may touch. */
@@ -97,11 +112,6 @@ export interface Short {
 /** Odds below which a possible short is not worth a word. */
 const WORTH_SAYING = 0.02
 
-/** All contacts by name. */
-export function byName(socket: Socket): ReadonlyMap<string, Contact> {
-  return new Map(socket.contacts.map((c) => [c.name, c]))
-}
-
 /**
  * Pairs that touch or may touch once the CPU is in.
  *
@@ -109,41 +119,46 @@ export function byName(socket: Socket): ReadonlyMap<string, Contact> {
  * the gap being judged by eye with σ of the eye. Pad pairs: chance that the tip reaches the neighbour's land.
  */
 export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Short[] {
-  const named = byName(socket)
-  const near = new Neighbourhood(socket.contacts, socket.pitchMm)
+  const { named, near } = fieldOf(socket)
   const found = new Map<string, Short>()
-  const keep = (short: Short) => {
-    const key = short.a < short.b ? `${short.a}|${short.b}` : `${short.b}|${short.a}`
+  const keep = (a: Contact, b: Contact, how: Short['how'], clearanceMm: number, odds: number) => {
+    if (odds <= WORTH_SAYING) return
+    const key = a.name < b.name ? `${a.name}|${b.name}` : `${b.name}|${a.name}`
     const old = found.get(key)
-    if (!old || short.odds > old.odds || (short.odds === old.odds && short.how === 'seen')) found.set(key, short)
+    if (old && (old.odds > odds || (old.odds === odds && how !== 'seen'))) return
+    found.set(key, { a: a.name, b: b.name, grade: shortGrade(a, b), how, clearanceMm, odds })
   }
+  const capsuleOf = (contact: Contact) => {
+    const mark = marks[contact.name]
+    const touched = mark?.touches ? named.get(mark.touches) : undefined
+    return contactCapsule(contact, mark, touched, socket.kind, beam)
+  }
+  const padReach = beam.landDiameterMm / 2 + beam.tipRadiusMm
+  const padSigma = Math.hypot(beam.placementSigmaMm, beam.eyeSigmaMm)
   for (const [name, mark] of Object.entries(marks)) {
     const contact = named.get(name)
     if (!contact || !isDamage(mark)) continue
     const touched = mark.touches ? named.get(mark.touches) : undefined
-    if (touched) {
-      keep({ a: name, b: touched.name, grade: shortGrade(contact, touched), how: 'seen', clearanceMm: 0, odds: mark.unsure ? 0.6 : 1 })
-    }
-    const capsule = contactCapsule(contact, mark, touched, beam)
+    if (touched) keep(contact, touched, 'seen', 0, mark.unsure ? 0.6 : 1)
+    const capsule = capsuleOf(contact)
     if (!capsule) continue
     const lean = usualLeanMm(mark)
-    const tip = { x: contact.xMm + lean[0], y: contact.yMm + lean[1] }
+    const landing = socket.kind === 'land-grid' && mark.kind !== 'folded' && mark.kind !== 'tip gone'
     for (const i of near.within(contact.xMm, contact.yMm, socket.pitchMm * 2 + Math.hypot(...lean))) {
       const other = socket.contacts[i]!
-      if (other.name === name) continue
-      const otherMark = marks[other.name]
-      const others = contactCapsule(other, otherMark, otherMark?.touches ? named.get(otherMark.touches) : undefined, beam)
+      if (other === contact) continue
+      const others = capsuleOf(other)
       if (others) {
-        const gap = clearance(capsule, others)
-        const odds = normalCdf(-gap / (beam.eyeSigmaMm * Math.SQRT2))
-        if (odds > WORTH_SAYING) keep({ a: name, b: other.name, grade: shortGrade(contact, other), how: 'near', clearanceMm: gap, odds })
+        const gapMm = clearance(capsule, others)
+        keep(contact, other, 'near', gapMm, normalCdf(-gapMm / (beam.eyeSigmaMm * Math.SQRT2)))
       }
-      if (mark.kind === 'folded' || mark.kind === 'tip gone') continue
-      const toLand = Math.hypot(tip.x - other.xMm, tip.y - other.yMm)
-      const onPad = inCircle(toLand, beam.landDiameterMm / 2 + beam.tipRadiusMm, Math.hypot(beam.placementSigmaMm, beam.eyeSigmaMm))
-      if (onPad > WORTH_SAYING) keep({ a: name, b: other.name, grade: shortGrade(contact, other), how: 'pad', clearanceMm: toLand - beam.landDiameterMm / 2 - beam.tipRadiusMm, odds: onPad })
+      if (!landing) continue
+      const toLand = Math.hypot(contact.xMm + lean[0] - other.xMm, contact.yMm + lean[1] - other.yMm)
+      keep(contact, other, 'pad', toLand - padReach, inCircle(toLand, padReach, padSigma))
     }
   }
   const weight: Record<ShortGrade, number> = { gravest: 0, grave: 1, unknown: 2, signal: 3, harmless: 4 }
-  return [...found.values()].sort((x, y) => weight[x.grade] - weight[y.grade] || y.odds - x.odds || x.a.localeCompare(y.a))
+  return [...found.values()].sort(
+    (x, y) => weight[x.grade] - weight[y.grade] || y.odds - x.odds || x.a.localeCompare(y.a),
+  )
 }

@@ -5,7 +5,12 @@ export const trusts = ['published', 'shared', 'region', 'none'] as const
 export type Trust = (typeof trusts)[number]
 
 /** Chance that a table of this trust names the right function for a contact (bench default). */
-export const trustOdds: Readonly<Record<Trust, number>> = { published: 0.99, shared: 0.92, region: 0.6, none: 0 }
+export const trustOdds: Readonly<Record<Trust, number>> = {
+  published: 0.99,
+  shared: 0.92,
+  region: 0.6,
+  none: 0,
+}
 
 /** What a contact belongs to; each group has a law in `function-law.ts`. */
 export const functionGroups = [
@@ -34,7 +39,7 @@ export interface Contact {
   readonly yMm: number
   readonly group: FunctionGroup
   readonly net: string
-  /** Direction from foot to tip, degrees anticlockwise from +x. */
+  /** Direction from foot to tip, degrees anticlockwise from +x; without meaning for a pin. */
   readonly beamDeg: number
   readonly trust: Trust
 }
@@ -90,4 +95,30 @@ export class Neighbourhood {
     }
     return found.sort((a, b) => a - b)
   }
+}
+
+/** A socket's contacts by name and by place. */
+export interface Field {
+  readonly named: ReadonlyMap<string, Contact>
+  readonly near: Neighbourhood
+  /** How many contacts each group has. */
+  readonly totals: ReadonlyMap<FunctionGroup, number>
+}
+
+// A socket never changes, so what is found in it may be kept as long as the socket itself.
+const fields = new WeakMap<Socket, Field>()
+
+/** The socket's indexes, made once. */
+export function fieldOf(socket: Socket): Field {
+  const known = fields.get(socket)
+  if (known) return known
+  const totals = new Map<FunctionGroup, number>()
+  for (const c of socket.contacts) totals.set(c.group, (totals.get(c.group) ?? 0) + 1)
+  const field: Field = {
+    named: new Map(socket.contacts.map((c) => [c.name, c])),
+    near: new Neighbourhood(socket.contacts, socket.pitchMm),
+    totals,
+  }
+  fields.set(socket, field)
+  return field
 }

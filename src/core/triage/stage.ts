@@ -1,7 +1,19 @@
 import type { Baseline } from '../job/entry'
 
 /** How a board starts; each stage waits for the one before it. */
-export const stages = ['standby', 'power-on request', 'rails', 'power-good', 'reset released', 'first fetch', 'CPU and chipset', 'memory training', 'graphics', 'boot device', 'running'] as const
+export const stages = [
+  'standby',
+  'power-on request',
+  'rails',
+  'power-good',
+  'reset released',
+  'first fetch',
+  'CPU and chipset',
+  'memory training',
+  'graphics',
+  'boot device',
+  'running',
+] as const
 export type Stage = (typeof stages)[number]
 
 /** The furthest stage a board reached, with odds over all of them. */
@@ -75,7 +87,10 @@ export function stageReached(baseline: Baseline): StageReached {
     const before = normalised(log)
     log = log.map((value, i) => value + Math.log(row[i]!))
     const after = normalised(log)
-    told.push({ what, bits: after.reduce((sum, p, i) => sum + (p > 0 ? p * Math.log2(p / before[i]!) : 0), 0) })
+    told.push({
+      what,
+      bits: after.reduce((sum, p, i) => sum + (p > 0 ? p * Math.log2(p / before[i]!) : 0), 0),
+    })
   }
   see(`fans ${baseline.fans}`, tables.fans[baseline.fans])
   see(`current ${baseline.current}`, tables.current[baseline.current])

@@ -6,7 +6,8 @@ import type { Station } from '@/core/job/entry'
 import { benchSeconds } from '@/core/job/state'
 import { useJob } from './JobProvider'
 
-export const stationOfPath = (path: string): Station | null => stations.find((s) => path.split('/')[3] === s) ?? null
+export const stationOfPath = (path: string): Station | null =>
+  stations.find((s) => path.split('/')[3] === s) ?? null
 
 const clockFace = (seconds: number) => {
   const whole = Math.floor(seconds)
@@ -30,16 +31,24 @@ export function BenchClock() {
   const spent = benchSeconds(state, now ?? running?.since ?? new Date(0).toISOString())
   const promised = state.ticket.minutesPromised
   const over = promised !== null && spent.all / 60 > promised
-  const label = running ? `${running.station}${promised ? `, of ${promised} min` : ''}` : `paused${promised ? `, of ${promised} min` : ''}`
+  const label = running
+    ? `${running.station}${promised ? `, of ${promised} min` : ''}`
+    : `paused${promised ? `, of ${promised} min` : ''}`
   return (
     <button
       type="button"
       className="w-[7.6rem] shrink-0 text-left leading-tight"
-      aria-label={running ? `Bench clock running on ${running.station}; press to pause` : 'Bench clock paused; press to start'}
+      aria-label={
+        running
+          ? `Bench clock running on ${running.station}; press to pause`
+          : 'Bench clock paused; press to start'
+      }
       onClick={() => put('clock', { run: running ? null : (station ?? 'triage') })}
       disabled={state.handBack !== null}
     >
-      <span className={`block truncate text-[0.88rem] ${over ? 'font-semibold text-ember' : 'text-soft'}`}>{over ? `over its ${promised} min` : label}</span>
+      <span className={`block truncate text-[0.88rem] ${over ? 'font-semibold text-ember' : 'text-soft'}`}>
+        {over ? `over its ${promised} min` : label}
+      </span>
       <span className="num flex items-center gap-2 text-xl" data-clock>
         <svg viewBox="0 0 12 12" width="12" height="12" aria-hidden="true" fill="currentColor">
           {running ? <path d="M1 1h3.4v10H1zM7.6 1H11v10H7.6z" /> : <path d="M2 1l9 5-9 5z" />}

@@ -25,7 +25,9 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const [help, setHelp] = useState(false)
   const station = stationOfPath(path)
   useClockFollows(station)
-  const goTo = Object.fromEntries(stations.map((s, i) => [`g ${i + 1}`, () => router.push(`/jobs/${tag}/${s}`)]))
+  const goTo = Object.fromEntries(
+    stations.map((s, i) => [`g ${i + 1}`, () => router.push(`/jobs/${tag}/${s}`)]),
+  )
   useKeys({
     ...goTo,
     '?': () => setHelp(true),
@@ -37,21 +39,34 @@ export function JobFrame({ children }: { children: ReactNode }) {
     else toast(done === 'undone' ? 'Nothing of yours to undo' : 'Nothing to bring back', { duration: 2200 })
   }
   return (
-    <div className={`grid h-screen min-h-[600px] grid-rows-[64px_1fr] overflow-hidden print:block print:h-auto print:overflow-visible ${tapeOpen ? 'grid-cols-[148px_minmax(0,1fr)_260px] xl:grid-cols-[148px_minmax(0,1fr)_292px]' : 'grid-cols-[148px_minmax(0,1fr)_44px]'}`}>
+    <div
+      className={`grid h-screen min-h-[600px] grid-rows-[64px_1fr] overflow-hidden print:block print:h-auto print:overflow-visible ${tapeOpen ? 'grid-cols-[148px_minmax(0,1fr)_260px] xl:grid-cols-[148px_minmax(0,1fr)_292px]' : 'grid-cols-[148px_minmax(0,1fr)_44px]'}`}
+    >
       <JobHeader />
       <div className="no-print flex min-h-0 flex-col justify-between">
         <Way />
         <div className="flex flex-col items-start gap-1.5 p-5 text-[0.88rem] text-soft">
-          <button type="button" className="underline decoration-line underline-offset-4" onClick={() => setHelp(true)}>
+          <button
+            type="button"
+            className="underline decoration-line underline-offset-4"
+            onClick={() => setHelp(true)}
+          >
             keys <kbd className="num">?</kbd>
           </button>
           <ThemeSwitch />
         </div>
       </div>
-      <main className="min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white">{children}</main>
+      <main className="min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white">
+        {children}
+      </main>
       {tapeOpen ? (
         <div className="relative flex min-h-0 flex-col">
-          <button type="button" onClick={() => setTapeOpen(false)} aria-label="Fold the tape away" className="no-print absolute top-1 right-1 z-10 p-1.5 text-soft">
+          <button
+            type="button"
+            onClick={() => setTapeOpen(false)}
+            aria-label="Fold the tape away"
+            className="no-print absolute top-1 right-1 z-10 p-1.5 text-soft"
+          >
             <PanelRightClose size={18} aria-hidden="true" />
           </button>
           <div className="flex min-h-0 flex-1 flex-col [&>section]:flex-1">
@@ -59,12 +74,23 @@ export function JobFrame({ children }: { children: ReactNode }) {
           </div>
         </div>
       ) : (
-        <button type="button" onClick={() => setTapeOpen(true)} aria-label="Open the tape" className="no-print flex items-start justify-center pt-3 text-soft">
+        <button
+          type="button"
+          onClick={() => setTapeOpen(true)}
+          aria-label="Open the tape"
+          className="no-print flex items-start justify-center pt-3 text-soft"
+        >
           <PanelRightOpen size={20} aria-hidden="true" />
         </button>
       )}
       <KeysSheet open={help} station={station} onClose={() => setHelp(false)} />
-      <Toaster position="bottom-center" toastOptions={{ className: 'rounded-sheet! border-2! border-ink! bg-sheet! text-ink! font-sans! text-base! shadow-none!' }} />
+      <Toaster
+        position="bottom-center"
+        toastOptions={{
+          className:
+            'rounded-sheet! border-2! border-ink! bg-sheet! text-ink! font-sans! text-base! shadow-none!',
+        }}
+      />
     </div>
   )
 }

@@ -37,7 +37,15 @@ const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>
   ],
 }
 
-export function KeysSheet({ open, station, onClose }: { open: boolean; station: Station | null; onClose: () => void }) {
+export function KeysSheet({
+  open,
+  station,
+  onClose,
+}: {
+  open: boolean
+  station: Station | null
+  onClose: () => void
+}) {
   const here = station ? onSurface[station] : undefined
   return (
     <Sheet open={open} title="Keys" onClose={onClose} wide={here !== undefined}>

@@ -58,7 +58,11 @@ export function QuickEntry() {
           }}
         />
       </div>
-      <div id={`${id}-say`} className="min-h-[2.5rem] text-[0.88rem] leading-snug text-soft" aria-live="polite">
+      <div
+        id={`${id}-say`}
+        className="min-h-[2.5rem] text-[0.88rem] leading-snug text-soft"
+        aria-live="polite"
+      >
         {fault ? (
           <>
             <span className="font-semibold text-ember">{fault.say}. </span>
@@ -76,7 +80,11 @@ export function QuickEntry() {
           </>
         ) : offer ? (
           <>
-            <kbd className="num">Tab</kbd> {offers.slice(0, 4).map((o) => o.text.trim()).join(' · ')}
+            <kbd className="num">Tab</kbd>{' '}
+            {offers
+              .slice(0, 4)
+              .map((o) => o.text.trim())
+              .join(' · ')}
             {offers.length === 1 && ` — ${offers[0]!.say}`}
           </>
         ) : (

@@ -21,18 +21,37 @@ export function Tape() {
   useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [lines.length, unsent.length])
   return (
     <section aria-label="Tape" className="no-print flex min-h-0 flex-col pl-4 text-[0.95rem]" id="tape">
-      <ol className="flex min-h-0 flex-1 flex-col overflow-y-auto pt-3 pr-4" tabIndex={0} aria-label="Lines of the tape">
-        {lines.length === 0 && <li className="mt-auto py-3 text-soft">The tape is empty. Type the first reading below, like vbat 2.9.</li>}
+      <ol
+        className="flex min-h-0 flex-1 flex-col overflow-y-auto pt-3 pr-4"
+        tabIndex={0}
+        aria-label="Lines of the tape"
+      >
+        {lines.length === 0 && (
+          <li className="mt-auto py-3 text-soft">
+            The tape is empty. Type the first reading below, like vbat 2.9.
+          </li>
+        )}
         {lines.map((entry, i) => (
-          <li key={entry.id} className={`grid grid-cols-[3.1rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${i === 0 ? 'mt-auto' : ''}`}>
+          <li
+            key={entry.id}
+            className={`grid grid-cols-[3.1rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${i === 0 ? 'mt-auto' : ''}`}
+          >
             <span className="pt-[2px] text-[0.85rem] text-soft" title={entry.by}>
               <When at={entry.at} as="time" />
             </span>
             <span className="group/line">
-              <button type="button" className="text-left" onClick={() => setStriking(entry)} disabled={i >= saved} aria-label={`Line ${entry.seq}: ${sayEntry(entry)}. Open`}>
+              <button
+                type="button"
+                className="text-left"
+                onClick={() => setStriking(entry)}
+                disabled={i >= saved}
+                aria-label={`Line ${entry.seq}: ${sayEntry(entry)}. Open`}
+              >
                 <Words entry={entry} struck={struck.has(entry.seq)} />
               </button>
-              {i >= saved && <em className="block text-[0.85rem] text-brass not-italic">not saved yet, kept here</em>}
+              {i >= saved && (
+                <em className="block text-[0.85rem] text-brass not-italic">not saved yet, kept here</em>
+              )}
             </span>
           </li>
         ))}
@@ -45,16 +64,27 @@ export function Tape() {
       </ol>
       <LineState />
       <QuickEntry />
-      {striking && <StrikeSheet entry={striking} struckAlready={struck.has(striking.seq)} onClose={() => setStriking(null)} />}
+      {striking && (
+        <StrikeSheet
+          entry={striking}
+          struckAlready={struck.has(striking.seq)}
+          onClose={() => setStriking(null)}
+        />
+      )}
     </section>
   )
 }
 
 function Words({ entry, struck }: { entry: Entry; struck: boolean }) {
   const said = sayEntry(entry)
-  const soft = entry.kind === 'claim' || entry.kind === 'clock' || entry.kind === 'strike' || entry.kind === 'station'
+  const soft =
+    entry.kind === 'claim' || entry.kind === 'clock' || entry.kind === 'strike' || entry.kind === 'station'
   const words = entry.kind === 'claim' ? `says: ${said}` : said
-  return struck ? <s className="text-soft">{words}</s> : <span className={`break-words ${soft ? 'text-soft' : ''}`}>{words}</span>
+  return struck ? (
+    <s className="text-soft">{words}</s>
+  ) : (
+    <span className={`break-words ${soft ? 'text-soft' : ''}`}>{words}</span>
+  )
 }
 
 /** A line the server would not take: what was entered, why, and the two ways on. */
@@ -91,8 +121,16 @@ function LineState() {
     <div role="status" className="mr-4 mb-2 border-l-4 border-brass py-1 pl-3 leading-snug">
       {line === 'signed out' ? (
         <>
-          <b className="font-semibold">Your sign-in has run out.</b> {waiting > 0 ? `${waiting} ${waiting === 1 ? 'line is' : 'lines are'} kept here. ` : 'Nothing is lost. '}
-          <a className="underline" href={`/sign-in?back=${encodeURIComponent(`/jobs/${tag}`)}`} target="_blank" rel="noreferrer">
+          <b className="font-semibold">Your sign-in has run out.</b>{' '}
+          {waiting > 0
+            ? `${waiting} ${waiting === 1 ? 'line is' : 'lines are'} kept here. `
+            : 'Nothing is lost. '}
+          <a
+            className="underline"
+            href={`/sign-in?back=${encodeURIComponent(`/jobs/${tag}`)}`}
+            target="_blank"
+            rel="noreferrer"
+          >
             Sign in in a new tab
           </a>
           , then{' '}
@@ -103,14 +141,25 @@ function LineState() {
         </>
       ) : (
         <>
-          <b className="font-semibold">The server does not answer.</b> {waiting > 0 ? `${waiting} ${waiting === 1 ? 'line is' : 'lines are'} kept here and sent again by themselves.` : 'What you enter is kept here.'}
+          <b className="font-semibold">The server does not answer.</b>{' '}
+          {waiting > 0
+            ? `${waiting} ${waiting === 1 ? 'line is' : 'lines are'} kept here and sent again by themselves.`
+            : 'What you enter is kept here.'}
         </>
       )}
     </div>
   )
 }
 
-function StrikeSheet({ entry, struckAlready, onClose }: { entry: Entry; struckAlready: boolean; onClose: () => void }) {
+function StrikeSheet({
+  entry,
+  struckAlready,
+  onClose,
+}: {
+  entry: Entry
+  struckAlready: boolean
+  onClose: () => void
+}) {
   const put = useJob((j) => j.put)
   const [why, setWhy] = useState('')
   const [missing, setMissing] = useState(false)
@@ -132,7 +181,14 @@ function StrikeSheet({ entry, struckAlready, onClose }: { entry: Entry; struckAl
             onClose()
           }}
         >
-          <TextField label="Strike it because" value={why} onChange={(e) => setWhy(e.target.value)} error={missing ? 'Why is it struck? One word is enough.' : undefined} hint="The line stays readable; it only stops counting. Enter the right value as a new line." autoFocus />
+          <TextField
+            label="Strike it because"
+            value={why}
+            onChange={(e) => setWhy(e.target.value)}
+            error={missing ? 'Why is it struck? One word is enough.' : undefined}
+            hint="The line stays readable; it only stops counting. Enter the right value as a new line."
+            autoFocus
+          />
           <Button type="submit" look="danger" className="self-start">
             Strike the line
           </Button>

@@ -10,7 +10,9 @@ const contact = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/, 'a contact name like
 const money = Joi.number().integer().min(0).max(100_000_000).allow(null)
 const mm = Joi.number().min(-5).max(5)
 const sha = Joi.string().hex().length(64)
-const codes = Joi.array().items(Joi.string().pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures')).max(500)
+const codes = Joi.array()
+  .items(Joi.string().pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures'))
+  .max(500)
 const minutes = Joi.number().integer().min(0).max(100_000).allow(null)
 
 const ticket = Joi.object({
@@ -23,7 +25,9 @@ const ticket = Joi.object({
   complaint: text().allow(''),
   cpu: text(120).allow(''),
   memory: text(200).allow(''),
-  history: Joi.array().items(Joi.valid(...historyItems)).unique(),
+  history: Joi.array()
+    .items(Joi.valid(...historyItems))
+    .unique(),
   valueMinor: money,
   limitMinor: money,
   minutesPromised: minutes,
@@ -46,15 +50,41 @@ const mark = Joi.object({
 const bodies: Record<Kind, Joi.ObjectSchema> = {
   ticket: Joi.object({ set: ticket.required() }),
   claim: Joi.object({ text: some() }),
-  'claim checked': Joi.object({ claim: seq, verdict: Joi.valid('holds', 'wrong', 'cannot tell').required(), how: text().allow('').required() }),
-  consent: Joi.object({ risks: Joi.array().items(text(400)).required(), limitMinor: money.required(), signature: sha.allow(null).required() }),
+  'claim checked': Joi.object({
+    claim: seq,
+    verdict: Joi.valid('holds', 'wrong', 'cannot tell').required(),
+    how: text().allow('').required(),
+  }),
+  consent: Joi.object({
+    risks: Joi.array().items(text(400)).required(),
+    limitMinor: money.required(),
+    signature: sha.allow(null).required(),
+    how: text(120).allow('').required(),
+  }),
   offer: Joi.object({ text: some(), limitMinor: money.required(), minutes: minutes.required() }),
-  'offer answered': Joi.object({ offer: seq, approved: Joi.boolean().required(), how: text(300).allow('').required() }),
-  photo: Joi.object({ file: sha.required(), name: text(200).allow('').required(), type: text(40).required(), bytes: Joi.number().integer().min(0).required(), caption: text(300).allow('').required() }),
+  'offer answered': Joi.object({
+    offer: seq,
+    approved: Joi.boolean().required(),
+    how: text(300).allow('').required(),
+  }),
+  photo: Joi.object({
+    file: sha.required(),
+    name: text(200).allow('').required(),
+    type: text(40).required(),
+    bytes: Joi.number().integer().min(0).required(),
+    caption: text(300).allow('').required(),
+  }),
   note: Joi.object({ text: some(4000) }),
   decision: Joi.object({ text: some(4000) }),
-  rail: Joi.object({ rail: Joi.valid(...rails).required(), ohms: Joi.number().min(0).max(1e9).required(), cpu: Joi.valid('in', 'out').required() }),
-  volts: Joi.object({ rail: Joi.valid(...rails).required(), volts: Joi.number().min(-60).max(60).required() }),
+  rail: Joi.object({
+    rail: Joi.valid(...rails).required(),
+    ohms: Joi.number().min(0).max(1e9).required(),
+    cpu: Joi.valid('in', 'out').required(),
+  }),
+  volts: Joi.object({
+    rail: Joi.valid(...rails).required(),
+    volts: Joi.number().min(-60).max(60).required(),
+  }),
   cell: Joi.object({ volts: Joi.number().min(0).max(5).required() }),
   codes: Joi.object({ codes: codes.min(1).required() }),
   baseline: Joi.object({
@@ -67,12 +97,22 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     codes: codes.required(),
     picture: Joi.valid('none', 'maker screen', 'system loads', 'not noted').required(),
   }),
-  fitted: Joi.object({ cpu: text(120).allow(null), heatsink: Joi.boolean(), modules: Joi.array().items(text(80)).max(16), card: text(120).allow(null) }).min(1),
+  fitted: Joi.object({
+    cpu: text(120).allow(null),
+    heatsink: Joi.boolean(),
+    modules: Joi.array().items(text(80)).max(16),
+    card: text(120).allow(null),
+  }).min(1),
   supply: Joi.object({ limitA: Joi.number().greater(0).max(60).allow(null).required() }),
   look: Joi.object({ what: some(120), seen: some(500), clear: Joi.boolean().required() }),
   pass: Joi.object({ name: some(80) }),
-  looked: Joi.object({ contacts: Joi.alternatives(Joi.valid('all'), Joi.array().items(contact).min(1).max(6500)).required() }),
-  mark: Joi.object({ contacts: Joi.array().items(contact).min(1).max(6500).required(), mark: mark.required() }),
+  looked: Joi.object({
+    contacts: Joi.alternatives(Joi.valid('all'), Joi.array().items(contact).min(1).max(6500)).required(),
+  }),
+  mark: Joi.object({
+    contacts: Joi.array().items(contact).min(1).max(6500).required(),
+    mark: mark.required(),
+  }),
   stroke: Joi.object({
     contact: contact.required(),
     technique: some(40),
@@ -85,17 +125,46 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
   }),
   left: Joi.object({ contact: contact.required(), why: some(300) }),
   school: Joi.object({ school: Joi.valid('A', 'B').required() }),
-  seat: Joi.object({ cpu: some(120), drop: Joi.valid('flat', 'proud', 'needed force').required(), heatsink: Joi.boolean().required() }),
+  seat: Joi.object({
+    cpu: some(120),
+    drop: Joi.valid('flat', 'proud', 'needed force').required(),
+    heatsink: Joi.boolean().required(),
+  }),
   missing: Joi.object({ what: some(200), from: some(120) }),
   accounted: Joi.object({ item: seq, where: some(200) }),
-  firmware: Joi.object({ version: text(60), chip: text(60), chipVolts: Joi.number().min(0.5).max(12), programmerVolts: Joi.number().min(0.5).max(12), clipOn: Joi.boolean(), did: text(500) }).min(1),
-  part: Joi.object({ ref: some(60), did: Joi.valid('found missing', 'found damaged', 'taken off', 'fitted', 'measured').required(), value: text(60), side: Joi.valid('top', 'bottom'), text: text(300) }),
-  proof: Joi.object({ test: some(60), result: Joi.valid('pass', 'fail', 'cannot run here').required(), reading: text(300).allow('').required() }),
+  firmware: Joi.object({
+    version: text(60),
+    chip: text(60),
+    chipVolts: Joi.number().min(0.5).max(12),
+    programmerVolts: Joi.number().min(0.5).max(12),
+    clipOn: Joi.boolean(),
+    did: text(500),
+  }).min(1),
+  part: Joi.object({
+    ref: some(60),
+    did: Joi.valid('found missing', 'found damaged', 'taken off', 'fitted', 'measured').required(),
+    value: text(60),
+    side: Joi.valid('top', 'bottom'),
+    text: text(300),
+  }),
+  proof: Joi.object({
+    test: some(60),
+    result: Joi.valid('pass', 'fail', 'cannot run here').required(),
+    reading: text(300).allow('').required(),
+  }),
   advice: Joi.object({ text: some(500) }),
-  'hand-back': Joi.object({ outcome: Joi.valid(...outcomes).required(), priceMinor: money.required(), text: text().allow('').required() }),
+  'hand-back': Joi.object({
+    outcome: Joi.valid(...outcomes).required(),
+    priceMinor: money.required(),
+    text: text().allow('').required(),
+  }),
   'late outcome': Joi.object({ text: some(500), holds: Joi.boolean().required() }),
   clock: Joi.object({ run: Joi.valid(...stations, null).required() }),
-  station: Joi.object({ station: Joi.valid(...stations).required(), mark: Joi.valid('settled', 'passed over', 'open').required(), why: text(300).allow('').required() }),
+  station: Joi.object({
+    station: Joi.valid(...stations).required(),
+    mark: Joi.valid('settled', 'passed over', 'open').required(),
+    why: text(300).allow('').required(),
+  }),
   strike: Joi.object({ why: some(300) }),
 }
 
@@ -142,7 +211,8 @@ export function checkEntry(raw: unknown, keepUnknown = false): Checked<CheckedEn
 export function checkNewEntry(raw: unknown): Checked<CheckedEntry & { readonly basis: number }> {
   const { basis, ...rest } = (raw ?? {}) as Record<string, unknown>
   const outer = Joi.number().integer().min(0).required().label('basis').validate(basis)
-  if (outer.error) return { ok: false, fault: { field: 'basis', text: outer.error.details[0]!.message.replaceAll('"', '') } }
+  if (outer.error)
+    return { ok: false, fault: { field: 'basis', text: outer.error.details[0]!.message.replaceAll('"', '') } }
   const entry = checkEntry(rest)
   return entry.ok ? { ok: true, value: { ...entry.value, basis: outer.value as number } } : entry
 }

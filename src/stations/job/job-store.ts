@@ -1,6 +1,7 @@
 import { createStore } from 'zustand/vanilla'
 import type { Bodies, Entry, Kind } from '@/core/job/entry'
-import { powerEvidence, powerGate } from '@/core/job/power-gate'
+import { powerEvidence } from '@/core/job/power-evidence'
+import { powerGate } from '@/core/job/power-gate'
 import type { PowerGate } from '@/core/job/power-gate'
 import { jobState } from '@/core/job/state'
 import type { JobState } from '@/core/job/state'
@@ -44,9 +45,24 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
   const saved = new Map(seed.entries.map((e) => [e.id, e.seq]))
   const waiting = unsent.filter((u) => !saved.has(u.id) && u.trouble?.kind !== 'refused')
   waiting.forEach((u, i) => saved.set(u.id, last + i + 1))
-  const overlay = waiting.map((u) => ({ id: u.id, seq: saved.get(u.id)!, at: u.at, by: seed.me, kind: u.kind, v: 1, body: u.body, strikes: u.strikesId === null ? null : (saved.get(u.strikesId) ?? null) }) as unknown as Entry)
+  const overlay = waiting.map(
+    (u) =>
+      ({
+        id: u.id,
+        seq: saved.get(u.id)!,
+        at: u.at,
+        by: seed.me,
+        kind: u.kind,
+        v: 1,
+        body: u.body,
+        strikes: u.strikesId === null ? null : (saved.get(u.strikesId) ?? null),
+      }) as unknown as Entry,
+  )
   const lines = [...seed.entries, ...overlay]
-  const state = jobState(lines, seed.socket?.contacts.map((c) => c.name))
+  const state = jobState(
+    lines,
+    seed.socket?.contacts.map((c) => c.name),
+  )
   return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
 }
 
@@ -59,35 +75,56 @@ export function createJobStore(seed: JobSeed) {
   let timer: ReturnType<typeof setTimeout> | null = null
 
   return createStore<JobStore>((set, get) => {
-    const show = (unsent: readonly Unsent[], entries = get().entries) => set({ unsent, entries, ...derive({ ...get(), entries }, unsent) })
+    const show = (unsent: readonly Unsent[], entries = get().entries) =>
+      set({ unsent, entries, ...derive({ ...get(), entries }, unsent) })
     const merged = (fresh: readonly Entry[]) => {
       const known = new Set(get().entries.map((e) => e.seq))
       return [...get().entries, ...fresh.filter((e) => !known.has(e.seq))].sort((a, b) => a.seq - b.seq)
     }
     const change = (id: string, next: Unsent | null, entries = get().entries) => {
       void (next ? keepUnsent(next) : dropUnsent(id))
-      show(next ? get().unsent.map((u) => (u.id === id ? next : u)) : get().unsent.filter((u) => u.id !== id), entries)
+      show(
+        next ? get().unsent.map((u) => (u.id === id ? next : u)) : get().unsent.filter((u) => u.id !== id),
+        entries,
+      )
     }
     const later = () => {
       if (timer) return
-      timer = setTimeout(() => {
-        timer = null
-        void get().send()
-      }, RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)])
+      timer = setTimeout(
+        () => {
+          timer = null
+          void get().send()
+        },
+        RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)],
+      )
     }
 
     /** One line to the server; true when the next may follow. */
     async function post(u: Unsent): Promise<boolean> {
-      const entry = { id: u.id, kind: u.kind, body: u.body, strikes: u.strikesId === null ? null : (get().entries.find((e) => e.id === u.strikesId)?.seq ?? null), at: u.at, basis: Math.max(u.basis, 0) }
+      const entry = {
+        id: u.id,
+        kind: u.kind,
+        body: u.body,
+        strikes: u.strikesId === null ? null : (get().entries.find((e) => e.id === u.strikesId)?.seq ?? null),
+        at: u.at,
+        basis: Math.max(u.basis, 0),
+      }
       let answer: Response
       try {
-        answer = await fetch(`/api/jobs/${get().tag}/tape`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(entry) })
+        answer = await fetch(`/api/jobs/${get().tag}/tape`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(entry),
+        })
       } catch {
         set({ line: 'lost' })
         later()
         return false
       }
-      const said = (await answer.json().catch(() => null)) as { entries?: Entry[]; error?: { field: string; text: string } } | null
+      const said = (await answer.json().catch(() => null)) as {
+        entries?: Entry[]
+        error?: { field: string; text: string }
+      } | null
       if (answer.ok && said?.entries) {
         failures = 0
         set({ line: 'open' })
@@ -99,7 +136,17 @@ export function createJobStore(seed: JobSeed) {
         return false
       }
       if (answer.status === 409 && said?.entries) {
-        change(u.id, { ...u, trouble: { kind: 'conflict', say: said.error?.text ?? 'Somebody else wrote about the same thing.' } }, merged(said.entries))
+        change(
+          u.id,
+          {
+            ...u,
+            trouble: {
+              kind: 'conflict',
+              say: said.error?.text ?? 'Somebody else wrote about the same thing.',
+            },
+          },
+          merged(said.entries),
+        )
         return true
       }
       if (answer.status >= 500) {
@@ -107,7 +154,13 @@ export function createJobStore(seed: JobSeed) {
         later()
         return false
       }
-      change(u.id, { ...u, trouble: { kind: 'refused', say: said?.error ? `${said.error.text}` : `The server refused it (${answer.status}).` } })
+      change(u.id, {
+        ...u,
+        trouble: {
+          kind: 'refused',
+          say: said?.error ? `${said.error.text}` : `The server refused it (${answer.status}).`,
+        },
+      })
       return true
     }
 
@@ -119,7 +172,17 @@ export function createJobStore(seed: JobSeed) {
       put(kind, body, strikes = null) {
         const { lines, unsent, entries, tag } = get()
         const target = strikes === null ? null : (lines.find((e) => e.seq === strikes)?.id ?? null)
-        const u: Unsent = { id: crypto.randomUUID(), tag, order: (unsent.at(-1)?.order ?? 0) + 1, kind, body, strikesId: target, at: new Date().toISOString(), basis: entries.at(-1)?.seq ?? 0, trouble: null }
+        const u: Unsent = {
+          id: crypto.randomUUID(),
+          tag,
+          order: (unsent.at(-1)?.order ?? 0) + 1,
+          kind,
+          body,
+          strikesId: target,
+          at: new Date().toISOString(),
+          basis: entries.at(-1)?.seq ?? 0,
+          trouble: null,
+        }
         void keepUnsent(u)
         show([...unsent, u])
         void get().send()

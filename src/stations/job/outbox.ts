@@ -36,6 +36,13 @@ async function quietly<T>(work: () => Promise<T>, otherwise: T): Promise<T> {
   }
 }
 
-export const keepUnsent = (entry: Unsent) => quietly(async () => void (await (await open()).put('unsent', entry)), undefined)
-export const dropUnsent = (id: string) => quietly(async () => void (await (await open()).delete('unsent', id)), undefined)
-export const unsentOf = (tag: string) => quietly(async () => (await (await open()).getAllFromIndex('unsent', 'tag', tag)).sort((a, b) => a.order - b.order), [] as Unsent[])
+export const keepUnsent = (entry: Unsent) =>
+  quietly(async () => void (await (await open()).put('unsent', entry)), undefined)
+export const dropUnsent = (id: string) =>
+  quietly(async () => void (await (await open()).delete('unsent', id)), undefined)
+export const unsentOf = (tag: string) =>
+  quietly(
+    async () =>
+      (await (await open()).getAllFromIndex('unsent', 'tag', tag)).sort((a, b) => a.order - b.order),
+    [] as Unsent[],
+  )

@@ -12,6 +12,12 @@ export function undoable(entries: readonly Entry[], me: string): Entry | null {
 /** The undo that redo would strike: my newest undo, if I have entered nothing since. */
 export function redoable(entries: readonly Entry[], me: string): Entry | null {
   const struck = struckBy(entries)
-  const latest = entries.findLast((e) => e.by === me && e.kind !== 'clock' && !struck.has(e.seq) && !(e.kind === 'strike' && e.body.why === 'redo'))
+  const latest = entries.findLast(
+    (e) =>
+      e.by === me &&
+      e.kind !== 'clock' &&
+      !struck.has(e.seq) &&
+      !(e.kind === 'strike' && e.body.why === 'redo'),
+  )
   return latest?.kind === 'strike' && latest.body.why === 'undo' ? latest : null
 }

@@ -6,14 +6,26 @@ import { When } from '@/ui/When'
 import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
 
-const tones = { late: 'text-ember font-semibold', today: 'text-brass font-semibold', soon: 'text-ink', 'in time': 'text-soft', 'waits for the owner': 'text-soft', 'no promise': 'text-soft' }
+const tones = {
+  late: 'text-ember font-semibold',
+  today: 'text-brass font-semibold',
+  soon: 'text-ink',
+  'in time': 'text-soft',
+  'waits for the owner': 'text-soft',
+  'no promise': 'text-soft',
+}
 
 const lampTones = { clear: 'text-verd', 'limit the current': 'text-brass', 'do not power': 'text-ember' }
 
 /** Today's jobs as a working order: what to take next and what to do on it first. */
 export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }) {
   const order = workingOrder(
-    jobs.map((job) => ({ id: job.id, promisedAt: job.promisedAt, minutesLeft: (job.bench.minutesPromised ?? 60) - job.bench.minutes, waiting: job.bench.waiting })),
+    jobs.map((job) => ({
+      id: job.id,
+      promisedAt: job.promisedAt,
+      minutesLeft: (job.bench.minutesPromised ?? 60) - job.bench.minutes,
+      waiting: job.bench.waiting,
+    })),
     nowIso,
   )
   const byId = new Map(jobs.map((job) => [job.id, job]))
@@ -22,8 +34,14 @@ export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }
     <>
       <div className="mb-5 flex items-start justify-between gap-6">
         <div>
-          <h1>{first ? `Take ${first.tag} next: ${lower(first.bench.next)}` : 'Nothing waits. Take in a board.'}</h1>
-          <p className="mt-0.5 text-soft">{first ? `${jobs.length} ${jobs.length === 1 ? 'job' : 'jobs'} on the bench, least time to spare first.` : 'It gets a tag, a tape and a way from intake to hand-back.'}</p>
+          <h1>
+            {first ? `Take ${first.tag} next: ${lower(first.bench.next)}` : 'Nothing waits. Take in a board.'}
+          </h1>
+          <p className="mt-0.5 text-soft">
+            {first
+              ? `${jobs.length} ${jobs.length === 1 ? 'job' : 'jobs'} on the bench, least time to spare first.`
+              : 'It gets a tag, a tape and a way from intake to hand-back.'}
+          </p>
         </div>
         <div className="flex shrink-0 gap-2">
           <ImportJob />
@@ -35,13 +53,20 @@ export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }
           {order.map((standing, i) => {
             const job = byId.get(standing.id)!
             return (
-              <li key={job.id} className={`grid grid-cols-[6.6rem_minmax(0,1fr)_13rem_8.4rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}>
-                <Link href={`/jobs/${job.tag}/${job.bench.station}`} className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem]">
+              <li
+                key={job.id}
+                className={`grid grid-cols-[6.6rem_minmax(0,1fr)_13rem_8.4rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
+              >
+                <Link
+                  href={`/jobs/${job.tag}/${job.bench.station}`}
+                  className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem]"
+                >
                   {job.tag}
                 </Link>
                 <div className="min-w-0">
                   <p className="truncate">
-                    <b className="font-semibold">{job.board || 'no board named yet'}</b> <span className="text-soft">{job.words}</span>
+                    <b className="font-semibold">{job.board || 'no board named yet'}</b>{' '}
+                    <span className="text-soft">{job.words}</span>
                   </p>
                   <p className="text-[0.96rem]">{job.bench.next}</p>
                 </div>

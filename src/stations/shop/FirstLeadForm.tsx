@@ -8,9 +8,32 @@ export function FirstLeadForm() {
   const [state, act, busy] = useActionState(firstLeadAction, { faults: {}, typed: {} })
   return (
     <form action={act} className="flex flex-col gap-4">
-      <TextField label="Your name at the bench" name="name" defaultValue={state.typed.name} error={state.faults.name} autoFocus required />
-      <TextField label="Sign-in name" name="login" autoCapitalize="none" defaultValue={state.typed.login} error={state.faults.login} hint="Small letters, figures, dots or dashes." required />
-      <TextField label="Word" name="password" type="password" autoComplete="new-password" error={state.faults.password} hint="Ten characters or more; a short sentence is easiest." required />
+      <TextField
+        label="Your name at the bench"
+        name="name"
+        defaultValue={state.typed.name}
+        error={state.faults.name}
+        autoFocus
+        required
+      />
+      <TextField
+        label="Sign-in name"
+        name="login"
+        autoCapitalize="none"
+        defaultValue={state.typed.login}
+        error={state.faults.login}
+        hint="Small letters, figures, dots or dashes."
+        required
+      />
+      <TextField
+        label="Word"
+        name="password"
+        type="password"
+        autoComplete="new-password"
+        error={state.faults.password}
+        hint="Ten characters or more; a short sentence is easiest."
+        required
+      />
       <Button type="submit" look="first" disabled={busy}>
         Open the shop
       </Button>

@@ -13,7 +13,15 @@ const places = [
 ] as const
 
 /** The frame outside a job. */
-export function ShopFrame({ account, here, children }: { account: Account; here: (typeof places)[number][0]; children: ReactNode }) {
+export function ShopFrame({
+  account,
+  here,
+  children,
+}: {
+  account: Account
+  here: (typeof places)[number][0]
+  children: ReactNode
+}) {
   return (
     <div className="min-h-screen">
       <header className="flex h-16 items-center gap-7 border-b-2 border-ink px-6">
@@ -22,7 +30,12 @@ export function ShopFrame({ account, here, children }: { account: Account; here:
         </Link>
         <nav aria-label="Shop" className="flex flex-1 gap-6">
           {places.map(([href, name]) => (
-            <Link key={href} href={href} aria-current={href === here ? 'page' : undefined} className={href === here ? 'border-b-[3px] border-brass pb-0.5 font-bold' : 'pb-0.5'}>
+            <Link
+              key={href}
+              href={href}
+              aria-current={href === here ? 'page' : undefined}
+              className={href === here ? 'border-b-[3px] border-brass pb-0.5 font-bold' : 'pb-0.5'}
+            >
               {name}
             </Link>
           ))}

@@ -11,7 +11,16 @@ export function SignInForm({ back, demo }: { back: string; demo: boolean }) {
     <>
       <form action={act} className="flex flex-col gap-4">
         <input type="hidden" name="back" value={back} />
-        <TextField label="Name" name="login" autoComplete="username" autoCapitalize="none" defaultValue={state.typed.login} error={state.faults.login} autoFocus required />
+        <TextField
+          label="Name"
+          name="login"
+          autoComplete="username"
+          autoCapitalize="none"
+          defaultValue={state.typed.login}
+          error={state.faults.login}
+          autoFocus
+          required
+        />
         <TextField label="Word" name="password" type="password" autoComplete="current-password" required />
         <Button type="submit" look="first" disabled={busy}>
           {busy ? 'Signing in…' : 'Sign in'}

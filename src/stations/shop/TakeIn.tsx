@@ -14,7 +14,11 @@ export function TakeIn() {
     setBusy(true)
     setSay('')
     try {
-      const answer = await fetch('/api/jobs', { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ id }) })
+      const answer = await fetch('/api/jobs', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ id }),
+      })
       const said = (await answer.json()) as { tag?: string; error?: { text: string } }
       if (said.tag) return router.push(`/jobs/${said.tag}/intake`)
       setSay(said.error?.text ?? 'The server refused it.')

@@ -24,9 +24,15 @@ export default async function JobLayout({ params, children }: Props) {
   if (!job) notFound()
   const entries = await readTape(job.id)
   const { state, socket } = await foldTape(entries)
-  const [landmarks, customer] = await Promise.all([landmarksOf(state.ticket.boardModelId), customerOf(job.customerId)])
+  const [landmarks, customer] = await Promise.all([
+    landmarksOf(state.ticket.boardModelId),
+    customerOf(job.customerId),
+  ])
   return (
-    <JobProvider key={`${job.id} ${socket?.id ?? ''}`} seed={{ tag: job.tag, me: account.name, entries, socket, landmarks, customer }}>
+    <JobProvider
+      key={`${job.id} ${socket?.id ?? ''}`}
+      seed={{ tag: job.tag, me: account.name, entries, socket, landmarks, customer }}
+    >
       <JobFrame>{children}</JobFrame>
     </JobProvider>
   )

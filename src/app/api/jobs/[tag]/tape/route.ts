@@ -11,7 +11,9 @@ const MAX_BODY = 512 * 1024
 export async function GET(request: Request, { params }: Context) {
   const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
   if (!Number.isInteger(after) || after < 0) return refuse(400, 'after must be a line number', 'after')
-  return forJob((await params).tag, request, async (job) => Response.json({ entries: await readTape(job.id, after) }))
+  return forJob((await params).tag, request, async (job) =>
+    Response.json({ entries: await readTape(job.id, after) }),
+  )
 }
 
 export async function POST(request: Request, { params }: Context) {
@@ -33,7 +35,14 @@ export async function POST(request: Request, { params }: Context) {
       case 'other body':
         return refuse(409, 'This line was sent before with other words. Enter it anew.', 'id')
       case 'conflict':
-        return Response.json({ error: { field: 'basis', text: `${done.with.by} has just written about the same thing.` }, conflict: done.with, entries: done.entries }, { status: 409 })
+        return Response.json(
+          {
+            error: { field: 'basis', text: `${done.with.by} has just written about the same thing.` },
+            conflict: done.with,
+            entries: done.entries,
+          },
+          { status: 409 },
+        )
       case 'refused':
         return refuse(422, done.text, done.field)
     }

@@ -1,0 +1,15 @@
+import { forJob } from '@/stations/job/answers'
+import { download } from '@/stations/job/download'
+import { exportJob } from '@/stations/job/transfer'
+
+interface Context {
+  readonly params: Promise<{ tag: string }>
+}
+
+/** One ZIP of the job; `?owner=no` leaves the owner's name, contact and signature out. */
+export async function GET(request: Request, { params }: Context) {
+  const withOwner = new URL(request.url).searchParams.get('owner') !== 'no'
+  return forJob((await params).tag, request, async (job) =>
+    download(await exportJob(job, withOwner), 'application/zip', `${job.tag}.zip`),
+  )
+}

@@ -1,0 +1,27 @@
+import { createHash } from 'node:crypto'
+import { addSocket, socketById } from '@/data/sockets'
+import { forAccount, refuse } from '@/stations/job/answers'
+import { readSocket, socketRequest } from '@/stations/library/read-socket'
+import type { SocketRequest } from '@/stations/library/read-socket'
+
+const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
+
+/** Looks at a contact table or a grid and, if asked and sound, keeps it in the library. */
+export async function POST(request: Request) {
+  return forAccount(request, async () => {
+    const { error, value } = socketRequest.validate(await request.json().catch(() => null))
+    if (error) return refuse(422, error.message, String(error.details[0]?.path.at(-1) ?? 'name'))
+    const asked = value as SocketRequest
+    const { socket, findings } = readSocket(asked, sha256)
+    if (!socket || asked.look) return Response.json({ kept: null, socket, findings })
+    if (await socketById(socket.id)) return Response.json({ kept: socket.id, socket: null, findings })
+    try {
+      await addSocket(socket, asked.csv === undefined ? 'grid' : 'CSV')
+    } catch (fault) {
+      if (fault instanceof Error && 'code' in fault && fault.code === '23505')
+        return refuse(409, `There is a socket ${socket.name} with another table already; give this one another name.`, 'name')
+      throw fault
+    }
+    return Response.json({ kept: socket.id, socket: null, findings })
+  })
+}

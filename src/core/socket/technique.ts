@@ -1,0 +1,220 @@
+import { straightening } from './bend'
+import { damageWords, usualHeightMm, usualLeanMm } from './mark'
+import type { Mark, Marks } from './mark'
+import { openSide } from './open-side'
+import type { Compass } from './open-side'
+import { fieldOf } from './socket'
+import type { Contact, Socket } from './socket'
+
+export const techniques = [
+  'lift',
+  'push',
+  'press',
+  'part',
+  'untwist',
+  'unfold',
+  'blade',
+  'tube',
+  'clear',
+  'clean',
+  'replace',
+  'leave',
+  'look',
+] as const
+export type Technique = (typeof techniques)[number]
+
+/** Chance that one contact is lost to a slip of the hand, metal apart, by technique (bench default until the record says). */
+export const slipOdds: Readonly<Record<Technique, number>> = {
+  lift: 0.012,
+  push: 0.01,
+  press: 0.008,
+  part: 0.05,
+  untwist: 0.035,
+  unfold: 0.08,
+  blade: 0.006,
+  tube: 0.015,
+  clear: 0.005,
+  clean: 0.004,
+  replace: 0,
+  leave: 0,
+  look: 0,
+}
+
+/** How one contact is dealt with. */
+export interface Handling {
+  readonly contact: string
+  readonly technique: Technique
+  readonly tool: string
+  /** Where the tool comes from; null where there is no side to choose. */
+  readonly from: Compass | null
+  readonly say: string
+  readonly overTravelMm: number
+  readonly strokes: number
+  /** Odds that the contact is lost on the way: metal and hand together. */
+  readonly snaps: number
+  readonly minutes: number
+  /** Raised contacts in the tool's corridor. */
+  readonly blockedBy: readonly string[]
+}
+
+interface Way {
+  readonly technique: Technique
+  readonly tool: string
+  readonly say: string
+  readonly minutes: number
+}
+
+const needle = 'sewing needle'
+const tweezers = 'two fine tweezers'
+
+/** Technique, tool, direction, over-bend, strokes and snap odds for one damaged contact. */
+export function handlingOf(
+  socket: Socket,
+  contact: Contact,
+  mark: Mark,
+  marks: Marks,
+  strokesBefore = 0,
+): Handling {
+  const still = (way: Way, from: Compass | null = null): Handling => ({
+    contact: contact.name,
+    ...way,
+    from,
+    overTravelMm: 0,
+    strokes: 0,
+    snaps: slipOdds[way.technique],
+    blockedBy: [],
+  })
+  if (mark.unsure) {
+    const say = `look again from the side: ${damageWords[mark.kind].word} or not?`
+    return still({ technique: 'look', tool: 'lens', say, minutes: 1 })
+  }
+  switch (mark.kind) {
+    case 'lodged': {
+      const say = 'take out what is lodged there; keep it and log it'
+      const { side } = openSide(socket, contact, [0, 0], marks)
+      return still({ technique: 'clear', tool: 'wooden stick', say, minutes: 2 }, side)
+    }
+    case 'paste': {
+      const say = 'lift the paste off with a barely damp swab tip, never wipe'
+      return still({ technique: 'clean', tool: 'damp swab', say, minutes: 3 })
+    }
+    case 'tip gone': {
+      const say = 'raise the stub, or transplant from a donor'
+      return still({ technique: 'replace', tool: tweezers, say, minutes: 10 })
+    }
+    case 'snapped': {
+      const say = 'transplant from a donor, or replace the socket'
+      return still({ technique: 'replace', tool: 'hot air', say, minutes: 25 })
+    }
+  }
+  const lean = usualLeanMm(mark)
+  const offset = Math.max(0.03, Math.hypot(...lean), Math.abs(usualHeightMm(mark)))
+  const folded = mark.kind === 'folded'
+  const bend = straightening(folded ? socket.pitchMm * 0.8 : offset, folded, strokesBefore)
+  const touched = mark.touches ? fieldOf(socket).named.get(mark.touches) : undefined
+  const away: readonly [number, number] = touched
+    ? [contact.xMm - touched.xMm, contact.yMm - touched.yMm]
+    : [-lean[0], -lean[1]]
+  const { side, blockedBy } = openSide(socket, contact, away, marks)
+  const past = `${bend.overTravelMm.toFixed(2)} mm past level`
+  const way =
+    socket.kind === 'pin-grid'
+      ? pinWay(socket, contact, marks, side, folded, bend.strokes, past)
+      : landWay(mark, touched, side, bend.strokes, past)
+  return {
+    contact: contact.name,
+    ...way,
+    from: side,
+    overTravelMm: bend.overTravelMm,
+    strokes: bend.strokes,
+    snaps: 1 - (1 - bend.snaps) * (1 - slipOdds[way.technique]),
+    blockedBy,
+  }
+}
+
+function landWay(
+  mark: Mark,
+  touched: Contact | undefined,
+  side: Compass,
+  strokes: number,
+  past: string,
+): Way {
+  const leans = Math.hypot(...usualLeanMm(mark))
+  const height = usualHeightMm(mark)
+  if (mark.kind === 'folded')
+    return {
+      technique: 'unfold',
+      tool: needle,
+      say: `lift it back over from the ${side} in ${strokes} small steps`,
+      minutes: 6,
+    }
+  if (touched)
+    return {
+      technique: 'part',
+      tool: tweezers,
+      say: `part from ${touched.name}, from the ${side}`,
+      minutes: 2.5,
+    }
+  if (mark.kind === 'twisted')
+    return {
+      technique: 'untwist',
+      tool: tweezers,
+      say: `untwist in small steps, holding the beam from the ${side}`,
+      minutes: 3,
+    }
+  if (mark.kind === 'high' || (height > 0 && height > leans))
+    return { technique: 'press', tool: needle, say: `press down from the ${side}, ${past}`, minutes: 1 }
+  if (mark.kind === 'low' || -height > leans)
+    return {
+      technique: 'lift',
+      tool: needle,
+      say: `lift from under, needle from the ${side}, ${past}`,
+      minutes: 1,
+    }
+  return { technique: 'push', tool: needle, say: `push from the ${side}, ${past}`, minutes: 1 }
+}
+
+function pinWay(
+  socket: Socket,
+  contact: Contact,
+  marks: Marks,
+  side: Compass,
+  folded: boolean,
+  strokes: number,
+  past: string,
+): Way {
+  const tube = 'hollow tube'
+  if (folded)
+    return {
+      technique: 'tube',
+      tool: tube,
+      say: `raise it with the tube from the ${side}, in ${strokes} small steps`,
+      minutes: 5,
+    }
+  if (rowNeighbours(socket, contact, marks) >= 2)
+    return {
+      technique: 'blade',
+      tool: 'thin blunt blade',
+      say: `run the blade along the row from the ${side}; blade away from the hand`,
+      minutes: 0.6,
+    }
+  return {
+    technique: 'tube',
+    tool: tube,
+    say: `tube over the pin, ease it from the ${side}, ${past}`,
+    minutes: 1.5,
+  }
+}
+
+/** How many neighbours along the row, two each way, lean the same way. */
+function rowNeighbours(socket: Socket, contact: Contact, marks: Marks): number {
+  const lean = usualLeanMm(marks[contact.name]!)
+  const around = fieldOf(socket).near.within(contact.xMm, contact.yMm, socket.pitchMm * 2.1)
+  return around.filter((i) => {
+    const other = socket.contacts[i]!
+    const mark = marks[other.name]
+    if (other === contact || mark?.kind !== 'lean' || Math.abs(other.yMm - contact.yMm) > 0.01) return false
+    const theirs = usualLeanMm(mark)
+    return lean[0] * theirs[0] + lean[1] * theirs[1] > 0
+  }).length
+}
