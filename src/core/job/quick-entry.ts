@@ -42,12 +42,13 @@ const railOf = (text: string | undefined): Rail | null => {
   return rails.find((r) => r === word) ?? railAlias[word] ?? null
 }
 
-/** A number with or without its unit: `1.8`, `1,8`, `1.8ohm`, `4.7k`. */
-function numberOf(text: string | undefined): number | null {
-  const match = /^([+-]?\d+(?:[.,]\d+)?)(k|m)?(v|a|ohms?|ω|mm)?$/i.exec(text ?? '')
+const prefix: Readonly<Record<string, number>> = { k: 1e3, K: 1e3, M: 1e6, m: 1e-3 }
+
+/** A number with or without its unit: `1.8`, `1,8`, `1.8ohm`, `4.7k`, `1M`, `250mV`; null when it is none. */
+export function readNumber(text: string | undefined): number | null {
+  const match = /^([+-]?\d+(?:[.,]\d+)?)\s*([kKmM]?)([vVaAΩω]|[oO]hms?|[mM]{2})?$/.exec((text ?? '').trim())
   if (!match) return null
-  const value = Number(match[1]!.replace(',', '.'))
-  return match[2]?.toLowerCase() === 'k' ? value * 1000 : value
+  return Number(match[1]!.replace(',', '.')) * (prefix[match[2]!] ?? 1)
 }
 
 const contactOf = (text: string | undefined) =>
@@ -62,7 +63,7 @@ export const words: readonly Word[] = [
     read: (rest) => {
       const rail = railOf(rest[0])
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
-      const ohms = numberOf(rest[1])
+      const ohms = readNumber(rest[1])
       if (ohms === null || ohms < 0) return `how many ohms? “${rest[1] ?? ''}” is not a resistance`
       const where = rest.slice(2).join(' ').toLowerCase()
       if (where && !/^(cpu )?(in|out)$/.test(where))
@@ -77,7 +78,7 @@ export const words: readonly Word[] = [
     say: 'volts on a rail',
     read: (rest) => {
       const rail = railOf(rest[0])
-      const volts = numberOf(rest[1])
+      const volts = readNumber(rest[1])
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
       if (volts === null || Math.abs(volts) > 60)
         return `how many volts? “${rest[1] ?? ''}” is not a reading up to 60 V`
@@ -90,7 +91,7 @@ export const words: readonly Word[] = [
     example: 'vbat 2.9',
     say: 'volts of the coin cell',
     read: (rest) => {
-      const volts = numberOf(rest[0])
+      const volts = readNumber(rest[0])
       if (volts === null || volts < 0 || volts > 5)
         return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
       return entry('cell', { volts })
@@ -116,7 +117,7 @@ export const words: readonly Word[] = [
     say: 'current limit of the supply',
     read: (rest) => {
       if (rest[0]?.toLowerCase() === 'off') return entry('supply', { limitA: null })
-      const amps = numberOf(rest[0])
+      const amps = readNumber(rest[0])
       if (amps === null || amps <= 0 || amps > 60)
         return `how many amperes? “${rest[0] ?? ''}” is not a limit`
       return entry('supply', { limitA: amps })
@@ -161,7 +162,7 @@ export const words: readonly Word[] = [
       if (on >= 0 && !touches) return `on which contact? “${tail[on + 1] ?? ''}” is none`
       if (touches === contact) return `${contact} cannot touch itself`
       const figure = tail.filter((_, i) => on < 0 || i < on)[0]
-      const mm = figure === undefined ? null : numberOf(figure)
+      const mm = figure === undefined ? null : readNumber(figure)
       if (figure !== undefined && (mm === null || Math.abs(mm) > 5)) return `“${figure}” is no distance in mm`
       const height =
         mm !== null && kind === 'low'
@@ -194,7 +195,7 @@ export const words: readonly Word[] = [
     say: 'marking and voltage of the firmware chip',
     read: (rest) => {
       if (!rest[0]) return 'what does the chip’s marking say?'
-      const volts = rest[1] === undefined ? undefined : numberOf(rest[1])
+      const volts = rest[1] === undefined ? undefined : readNumber(rest[1])
       if (volts === null || (volts !== undefined && (volts < 1 || volts > 5.5)))
         return `“${rest[1]}” is no chip voltage; 1.8 or 3.3`
       return entry('firmware', {

@@ -38,8 +38,10 @@ export interface JobState {
   readonly offers: readonly Offer[]
   readonly photos: readonly (Noted & Bodies['photo'])[]
   readonly notes: readonly (Noted & { readonly text: string })[]
+  readonly railLog: readonly RailReading[]
   readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
   readonly volts: Readonly<Partial<Record<Rail, Noted & Bodies['volts']>>>
+  readonly cellLog: readonly (Noted & Bodies['cell'])[]
   readonly cell: (Noted & Bodies['cell']) | null
   readonly codes: readonly string[]
   readonly baselines: readonly (Noted & Baseline)[]
@@ -108,8 +110,10 @@ const blank = (): Draft => ({
   offers: [],
   photos: [],
   notes: [],
+  railLog: [],
   rails: {},
   volts: {},
+  cellLog: [],
   cell: null,
   codes: [],
   baselines: [],
@@ -145,6 +149,7 @@ interface OpenPass {
   name: string
   at: string
   marks: Record<string, Mark>
+  found: Record<string, Mark>
   looked: Record<string, true>
 }
 
@@ -168,7 +173,7 @@ export function jobState(entries: readonly Entry[], contactNames: readonly strin
 
 /** The pass in hand; a first mark without one opens “before”. */
 function openPass(passes: OpenPass[], at: string): OpenPass {
-  if (passes.length === 0) passes.push({ name: 'before', at, marks: {}, looked: {} })
+  if (passes.length === 0) passes.push({ name: 'before', at, marks: {}, found: {}, looked: {} })
   return passes.at(-1)!
 }
 
@@ -244,14 +249,18 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'decision':
     case 'strike':
       break
-    case 'rail':
-      s.rails = { ...s.rails, [entry.body.rail]: { ...noted, ...entry.body } }
+    case 'rail': {
+      const reading = { ...noted, ...entry.body }
+      s.railLog = [...s.railLog, reading]
+      s.rails = { ...s.rails, [reading.rail]: reading }
       break
+    }
     case 'volts':
       s.volts = { ...s.volts, [entry.body.rail]: { ...noted, ...entry.body } }
       break
     case 'cell':
       s.cell = { ...noted, ...entry.body }
+      s.cellLog = [...s.cellLog, s.cell]
       break
     case 'codes':
       s.codes = entry.body.codes
@@ -259,8 +268,7 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'baseline':
       s.baselines = [...s.baselines, { ...noted, ...entry.body }]
       s.lastPowered = entry.seq || s.seq + 1
-      s.limitedSinceTouch =
-        s.limitedSinceTouch || (s.supplyLimitA !== null && entry.body.current !== 'trips')
+      s.limitedSinceTouch = s.limitedSinceTouch || (s.supplyLimitA !== null && entry.body.current !== 'trips')
       if (entry.body.codes.length > 0) s.codes = entry.body.codes
       break
     case 'look':
@@ -274,7 +282,13 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
     case 'pass': {
       const before = passes.at(-1)
-      passes.push({ name: entry.body.name, at: entry.at, marks: { ...before?.marks }, looked: {} })
+      passes.push({
+        name: entry.body.name,
+        at: entry.at,
+        marks: { ...before?.marks },
+        found: { ...before?.marks },
+        looked: {},
+      })
       break
     }
     case 'looked': {
@@ -285,10 +299,14 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     }
     case 'mark': {
       const pass = openPass(passes, entry.at)
-      for (const name of entry.body.contacts) {
+      const { contacts, mark } = entry.body
+      for (const name of contacts) {
         pass.looked[name] = true
-        if (isDamage(entry.body.mark)) pass.marks[name] = entry.body.mark
-        else delete pass.marks[name]
+        if (isDamage(mark)) pass.marks[name] = pass.found[name] = mark
+        else {
+          delete pass.marks[name]
+          delete pass.found[name]
+        }
       }
       break
     }

@@ -17,7 +17,8 @@ export function tapeFindings(entries: readonly Entry[]): TapeFinding[] {
   const refers = (entry: Entry, field: string, to: number, kinds: readonly Entry['kind'][]) => {
     const target = entries[to - 1]
     if (to >= entry.seq || !target) say(entry.seq, field, `it answers line ${to}, which is not before it`)
-    else if (!kinds.includes(target.kind)) say(entry.seq, field, `it answers line ${to}, which is a ${target.kind}`)
+    else if (!kinds.includes(target.kind))
+      say(entry.seq, field, `it answers line ${to}, which is a ${target.kind}`)
   }
   entries.forEach((entry, i) => {
     if (entry.seq !== i + 1) say(entry.seq, 'seq', `line ${i + 1} is numbered ${entry.seq}`)

@@ -166,7 +166,7 @@ export function proofPlan(t: Touched): ProofTest[] {
 export function touchedBy(state: JobState, socket: Socket | null): Touched {
   const ever = new Set(state.strokes.map((s) => s.contact))
   for (const pass of state.passes)
-    for (const [name, mark] of Object.entries(pass.marks)) if (isDamage(mark)) ever.add(name)
+    for (const [name, mark] of Object.entries(pass.found)) if (isDamage(mark)) ever.add(name)
   const groups = new Set((socket?.contacts ?? []).filter((c) => ever.has(c.name)).map((c) => c.group))
   return {
     groups: functionGroups.filter((g) => groups.has(g)),
@@ -179,18 +179,25 @@ export function touchedBy(state: JobState, socket: Socket | null): Touched {
   }
 }
 
-/** Tests planned, and how each stands. */
-export function proofStanding(
-  state: JobState,
-  socket: Socket | null,
-): {
-  readonly tests: readonly (ProofTest & { readonly result: string | null; readonly reading: string })[]
+/** A test and how it stands; one proved before the last change to socket or parts is owed again. */
+export interface StandingTest extends ProofTest {
+  readonly result: 'pass' | 'fail' | 'cannot run here' | null
+  readonly reading: string
+  readonly again: boolean
+}
+
+export interface ProofStanding {
+  readonly tests: readonly StandingTest[]
   readonly owed: number
   readonly failed: number
-} {
-  const tests = proofPlan(touchedBy(state, socket)).map((test) => {
+}
+
+export function proofStanding(state: JobState, socket: Socket | null): ProofStanding {
+  const tests = proofPlan(touchedBy(state, socket)).map((test): StandingTest => {
     const done = state.proof[test.id]
-    return { ...test, result: done?.result ?? null, reading: done?.reading ?? '' }
+    if (!done) return { ...test, result: null, reading: '', again: false }
+    const again = done.seq < state.lastTouched
+    return { ...test, result: again ? null : done.result, reading: done.reading, again }
   })
   return {
     tests,

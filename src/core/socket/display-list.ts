@@ -1,5 +1,5 @@
 import { isDamage, usualLeanMm } from './mark'
-import type { Mark } from './mark'
+import type { Mark, Marks } from './mark'
 import type { Pass } from './pass'
 import { fieldOf } from './socket'
 import type { Contact, FunctionGroup, Socket } from './socket'
@@ -75,7 +75,7 @@ export function zoneOf(group: FunctionGroup): Ink | null {
  */
 export function displayList(
   socket: Socket,
-  pass: Pick<Pass, 'marks' | 'looked'> | null,
+  pass: { readonly marks: Marks; readonly looked: Pass['looked'] | null } | null,
   view: View = plainView,
 ): DisplayList {
   const d: Record<Ink, string[]> = Object.fromEntries(inks.map((ink) => [ink, []])) as unknown as Record<
@@ -98,7 +98,7 @@ export function displayList(
     const mark = pass?.marks[contact.name]
     if (mark && isDamage(mark))
       drawMark(d, p, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
-    else if (pass && !pass.looked[contact.name]) d.unseen.push(circle(x, y, p * 0.15))
+    else if (pass?.looked && !pass.looked[contact.name]) d.unseen.push(circle(x, y, p * 0.15))
     else d.healthy.push(circle(x, y, p * 0.11))
   }
   const margin = p * 1.2

@@ -61,8 +61,10 @@ const inside = (row: number, column: number, box: Box) =>
  * @throws RangeError if rows, columns or pitch are not positive, or there are more contacts than a field may have
  */
 export function generateField(p: FieldParameters): Socket {
-  if (!(p.rows > 0 && p.columns > 0 && p.pitchMm > 0)) throw new RangeError('rows, columns and pitch must be > 0')
-  if (p.rows * p.columns > MAX_CONTACTS * 2) throw new RangeError(`a field has at most ${MAX_CONTACTS} contacts`)
+  if (!(p.rows > 0 && p.columns > 0 && p.pitchMm > 0))
+    throw new RangeError('rows, columns and pitch must be > 0')
+  if (p.rows * p.columns > MAX_CONTACTS * 2)
+    throw new RangeError(`a field has at most ${MAX_CONTACTS} contacts`)
   const contacts: Contact[] = []
   const numbers = new Map<unknown, number>()
   const next = (of: unknown) => {
@@ -104,7 +106,10 @@ const micrometre = (mm: number) => Math.round(mm * 1000) / 1000
  * Reads painted regions as text, one a line: `A1 H12 memory A`. They are rough guesses, so their trust is `region`.
  * @returns regions and, for each line that makes no sense, what is wrong with it
  */
-export function readRegions(text: string): { readonly regions: readonly Region[]; readonly faults: readonly string[] } {
+export function readRegions(text: string): {
+  readonly regions: readonly Region[]
+  readonly faults: readonly string[]
+} {
   const regions: Region[] = []
   const faults: string[] = []
   text.split('\n').forEach((line, i) => {
@@ -115,10 +120,18 @@ export function readRegions(text: string): { readonly regions: readonly Region[]
     const b = placeOf(to ?? '')
     if (!a || !b) return faults.push(`line ${i + 1}: begin with two corners, like A1 H12`)
     if (!group)
-      return faults.push(`line ${i + 1}: “${rest.join(' ')}” is not a function group; use ${functionGroups.join(', ')}`)
+      return faults.push(
+        `line ${i + 1}: “${rest.join(' ')}” is not a function group; use ${functionGroups.join(', ')}`,
+      )
     const span = (x: number, y: number) => [Math.min(x, y), Math.max(x, y)] as const
     const net = group === 'ground' ? 'GND' : `${group.replace(/\W/g, '_').toUpperCase()}_`
-    return regions.push({ rows: span(a.row, b.row), columns: span(a.column, b.column), group, net, trust: 'region' })
+    return regions.push({
+      rows: span(a.row, b.row),
+      columns: span(a.column, b.column),
+      group,
+      net,
+      trust: 'region',
+    })
   })
   return { regions, faults }
 }

@@ -5,9 +5,16 @@ import type { Marks } from './mark'
 export interface Pass {
   readonly name: string
   readonly at: string
+  /** How the field stands now: strokes that went well take a mark off. */
   readonly marks: Marks
+  /** What was seen in this look, strokes apart. */
+  readonly found: Marks
   readonly looked: Readonly<Record<string, true>>
 }
+
+/** The marks a pass stands for: as found for an earlier one, as they are now for the pass in hand. */
+export const passMarks = (passes: readonly Pass[], i: number): Marks =>
+  (i === passes.length - 1 ? passes[i]?.marks : passes[i]?.found) ?? {}
 
 export interface PassChange {
   readonly contact: string

@@ -15,7 +15,8 @@ export async function forAccount(
 ): Promise<Response> {
   try {
     const account = await whoIs()
-    if (!account) return refuse(401, 'Your sign-in has run out. Nothing is lost: sign in again and it is sent.')
+    if (!account)
+      return refuse(401, 'Your sign-in has run out. Nothing is lost: sign in again and it is sent.')
     if (request.method !== 'GET' && !(await sameOrigin()))
       return refuse(403, 'This came from another site and was refused.')
     return await work(account)
@@ -25,7 +26,11 @@ export async function forAccount(
 }
 
 /** The same, for a job that exists. */
-export const forJob = (tag: string, request: Request, work: (job: Job, account: Account) => Promise<Response>) =>
+export const forJob = (
+  tag: string,
+  request: Request,
+  work: (job: Job, account: Account) => Promise<Response>,
+) =>
   forAccount(request, async (account) => {
     const job = await jobByTag(tag)
     return job ? work(job, account) : refuse(404, `There is no job ${tag} on this bench.`, 'tag')

@@ -30,6 +30,10 @@ export interface JobStore extends JobSeed {
   readonly gate: PowerGate
   readonly line: Line
   readonly put: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null) => string
+  /** Like `put`, but the line may still be changed for a moment: for moves made of several presses. */
+  readonly jot: <K extends Kind>(kind: K, body: Bodies[K]) => string
+  /** Changes a jotted line that has not gone out; false when it has. */
+  readonly amend: (id: string, body: Bodies[Kind]) => boolean
   readonly undo: () => string | null
   readonly redo: () => string | null
   readonly send: () => Promise<void>
@@ -66,6 +70,8 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
   return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
 }
 
+/** How long a jotted line may still be changed. */
+const JOT_MS = 700
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000]
 
 /** The job as one browser sees it: what is saved, what waits to be, and what both say together. */
@@ -73,6 +79,7 @@ export function createJobStore(seed: JobSeed) {
   let sending = false
   let failures = 0
   let timer: ReturnType<typeof setTimeout> | null = null
+  let jotted: { id: string; timer: ReturnType<typeof setTimeout> } | null = null
 
   return createStore<JobStore>((set, get) => {
     const show = (unsent: readonly Unsent[], entries = get().entries) =>
@@ -97,6 +104,37 @@ export function createJobStore(seed: JobSeed) {
         },
         RETRY_MS[Math.min(failures++, RETRY_MS.length - 1)],
       )
+    }
+
+    const release = () => {
+      if (jotted) clearTimeout(jotted.timer)
+      jotted = null
+    }
+    const hold = (id: string) => {
+      release()
+      const goOn = () => {
+        jotted = null
+        void get().send()
+      }
+      jotted = { id, timer: setTimeout(goOn, JOT_MS) }
+    }
+    const add = (kind: Kind, body: Bodies[Kind], strikes: number | null): string => {
+      const { lines, unsent, entries, tag } = get()
+      const target = strikes === null ? null : (lines.find((e) => e.seq === strikes)?.id ?? null)
+      const u: Unsent = {
+        id: crypto.randomUUID(),
+        tag,
+        order: (unsent.at(-1)?.order ?? 0) + 1,
+        kind,
+        body,
+        strikesId: target,
+        at: new Date().toISOString(),
+        basis: entries.at(-1)?.seq ?? 0,
+        trouble: null,
+      }
+      void keepUnsent(u)
+      show([...unsent, u])
+      return u.id
     }
 
     /** One line to the server; true when the next may follow. */
@@ -170,23 +208,24 @@ export function createJobStore(seed: JobSeed) {
       ...derive(seed, []),
       line: 'open',
       put(kind, body, strikes = null) {
-        const { lines, unsent, entries, tag } = get()
-        const target = strikes === null ? null : (lines.find((e) => e.seq === strikes)?.id ?? null)
-        const u: Unsent = {
-          id: crypto.randomUUID(),
-          tag,
-          order: (unsent.at(-1)?.order ?? 0) + 1,
-          kind,
-          body,
-          strikesId: target,
-          at: new Date().toISOString(),
-          basis: entries.at(-1)?.seq ?? 0,
-          trouble: null,
-        }
-        void keepUnsent(u)
-        show([...unsent, u])
+        release()
+        const id = add(kind, body, strikes)
         void get().send()
-        return u.id
+        return id
+      },
+      jot(kind, body) {
+        release()
+        const id = add(kind, body, null)
+        hold(id)
+        void get().send()
+        return id
+      },
+      amend(id, body) {
+        const u = get().unsent.find((x) => x.id === id)
+        if (jotted?.id !== id || !u) return false
+        change(id, { ...u, body })
+        hold(id)
+        return true
       },
       undo() {
         const entry = undoable(get().lines, get().me)
@@ -206,7 +245,7 @@ export function createJobStore(seed: JobSeed) {
         try {
           for (;;) {
             const next = get().unsent.find((u) => u.trouble === null)
-            if (!next || !(await post(next))) break
+            if (!next || next.id === jotted?.id || !(await post(next))) break
           }
         } finally {
           sending = false

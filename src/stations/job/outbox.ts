@@ -16,14 +16,25 @@ export interface Unsent {
   readonly trouble: { readonly kind: 'refused' | 'conflict'; readonly say: string } | null
 }
 
+/** A picture that is taken but not on the server yet. */
+export interface UnsentPhoto {
+  readonly id: string
+  readonly tag: string
+  readonly name: string
+  readonly caption: string
+  readonly file: Blob
+}
+
 interface Outbox extends DBSchema {
   unsent: { key: string; value: Unsent; indexes: { tag: string } }
+  photo: { key: string; value: UnsentPhoto; indexes: { tag: string } }
 }
 
 const open = () =>
   openDB<Outbox>('arch-needle', 1, {
     upgrade(db) {
       db.createObjectStore('unsent', { keyPath: 'id' }).createIndex('tag', 'tag')
+      db.createObjectStore('photo', { keyPath: 'id' }).createIndex('tag', 'tag')
     },
   })
 
@@ -46,3 +57,10 @@ export const unsentOf = (tag: string) =>
       (await (await open()).getAllFromIndex('unsent', 'tag', tag)).sort((a, b) => a.order - b.order),
     [] as Unsent[],
   )
+
+export const keepPhoto = (photo: UnsentPhoto) =>
+  quietly(async () => void (await (await open()).put('photo', photo)), undefined)
+export const dropPhoto = (id: string) =>
+  quietly(async () => void (await (await open()).delete('photo', id)), undefined)
+export const photosOf = (tag: string) =>
+  quietly(async () => (await open()).getAllFromIndex('photo', 'tag', tag), [] as UnsentPhoto[])

@@ -38,7 +38,11 @@ export async function exportJob(job: Job, withOwner: boolean): Promise<Uint8Arra
     extras['marked-contacts.csv'] = text.encode(marksCsv(socket, pass))
   }
   const owner = customer && !customer.erased ? { name: customer.name, contact: customer.contact } : null
-  return packJob({ tag: job.tag, exportedAt: new Date().toISOString(), entries, socket, owner, files }, sha256, extras)
+  return packJob(
+    { tag: job.tag, exportedAt: new Date().toISOString(), entries, socket, owner, files },
+    sha256,
+    extras,
+  )
 }
 
 export type Imported =
@@ -74,7 +78,11 @@ async function keepSocket(socket: Socket, from: string, db: Queryable): Promise<
     return same ? null : `the library has another table as ${socket.id}; remove one of the two`
   }
   const taken = (await listSockets(db)).some((s) => s.name === socket.name)
-  await addSocket(taken ? { ...socket, name: `${socket.name} (from ${from})` } : socket, `from job ${from}`, db)
+  await addSocket(
+    taken ? { ...socket, name: `${socket.name} (from ${from})` } : socket,
+    `from job ${from}`,
+    db,
+  )
   return null
 }
 

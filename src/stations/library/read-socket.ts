@@ -24,13 +24,30 @@ export interface SocketRequest {
 const MAX_CSV = 4 * 1024 * 1024
 
 export const socketRequest = Joi.object({
-  name: Joi.string().trim().min(2).max(60).required().messages({ '*': 'Name the socket with two to sixty letters.' }),
+  name: Joi.string()
+    .trim()
+    .min(2)
+    .max(60)
+    .required()
+    .messages({ '*': 'Name the socket with two to sixty letters.' }),
   kind: Joi.valid('land-grid', 'pin-grid').required().messages({ '*': 'Land-grid or pin-grid?' }),
   look: Joi.boolean().required(),
-  csv: Joi.string().max(MAX_CSV).messages({ 'string.max': 'A contact table has at most 4 MB.', '*': 'The file is empty.' }),
+  csv: Joi.string()
+    .max(MAX_CSV)
+    .messages({ 'string.max': 'A contact table has at most 4 MB.', '*': 'The file is empty.' }),
   grid: Joi.object({
-    rows: Joi.number().integer().min(2).max(200).required().messages({ '*': 'Rows: a whole number from 2 to 200.' }),
-    columns: Joi.number().integer().min(2).max(200).required().messages({ '*': 'Columns: a whole number from 2 to 200.' }),
+    rows: Joi.number()
+      .integer()
+      .min(2)
+      .max(200)
+      .required()
+      .messages({ '*': 'Rows: a whole number from 2 to 200.' }),
+    columns: Joi.number()
+      .integer()
+      .min(2)
+      .max(200)
+      .required()
+      .messages({ '*': 'Columns: a whole number from 2 to 200.' }),
     pitchMm: Joi.number().min(0.3).max(5).required().messages({ '*': 'Pitch: millimetres from 0.3 to 5.' }),
     hole: Joi.string().trim().allow('').max(40).required(),
     regions: Joi.string().allow('').max(20_000).required(),
@@ -59,12 +76,27 @@ export function readSocket(request: SocketRequest, sha256: (text: string) => str
   const findings: Finding[] = faults.map((text) => ({ level: 'error', line: 0, field: 'regions', text }))
   const [a, b] = grid.hole.split(/[\s:–-]+/).map(placeOf)
   if (grid.hole && (!a || !b))
-    findings.push({ level: 'error', line: 0, field: 'hole', text: 'the empty middle is two corners, like M15 Y27' })
+    findings.push({
+      level: 'error',
+      line: 0,
+      field: 'hole',
+      text: 'the empty middle is two corners, like M15 Y27',
+    })
   if (findings.length > 0) return { socket: null, findings }
   const holes = a && b ? [{ rows: [a.row, b.row], columns: [a.column, b.column] } as const] : []
   try {
     const { rows, columns, pitchMm } = grid
-    const field = generateField({ id: '', name, kind, pitchMm, rows, columns, holes, beamDeg: [45, 225], regions })
+    const field = generateField({
+      id: '',
+      name,
+      kind,
+      pitchMm,
+      rows,
+      columns,
+      holes,
+      beamDeg: [45, 225],
+      regions,
+    })
     return finish({ name, kind, pitchMm, contacts: field.contacts }, [])
   } catch (error) {
     const text = error instanceof Error ? error.message : 'this grid cannot be made'
@@ -74,6 +106,9 @@ export function readSocket(request: SocketRequest, sha256: (text: string) => str
 
 /** An id made from what the socket is, so that the same table is the same socket in every shop. */
 export function socketId(socket: Omit<Socket, 'id'>, sha256: (text: string) => string): string {
-  const stem = socket.name.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-|-$/g, '')
+  const stem = socket.name
+    .toLowerCase()
+    .replace(/[^a-z0-9]+/g, '-')
+    .replace(/^-|-$/g, '')
   return `${stem}-${sha256(canonical([socket.kind, socket.pitchMm, socket.contacts])).slice(0, 8)}`
 }

@@ -36,7 +36,19 @@ export function marksCsv(socket: Socket, pass: Pick<Pass, 'marks'> | null): stri
     const mark = pass?.marks[c.name]
     if (!mark || !isDamage(mark)) return []
     const [x, y] = mark.leanMm ?? ['', '']
-    return [[c.name, c.group, c.net, mark.kind, x, y, mark.heightMm ?? '', mark.touches ?? '', mark.unsure ? 'yes' : '']]
+    return [
+      [
+        c.name,
+        c.group,
+        c.net,
+        mark.kind,
+        x,
+        y,
+        mark.heightMm ?? '',
+        mark.touches ?? '',
+        mark.unsure ? 'yes' : '',
+      ],
+    ]
   })
   return Papa.unparse({ fields, data }) + '\n'
 }

@@ -19,7 +19,11 @@ export async function POST(request: Request) {
       await addSocket(socket, asked.csv === undefined ? 'grid' : 'CSV')
     } catch (fault) {
       if (fault instanceof Error && 'code' in fault && fault.code === '23505')
-        return refuse(409, `There is a socket ${socket.name} with another table already; give this one another name.`, 'name')
+        return refuse(
+          409,
+          `There is a socket ${socket.name} with another table already; give this one another name.`,
+          'name',
+        )
       throw fault
     }
     return Response.json({ kept: socket.id, socket: null, findings })

@@ -15,6 +15,10 @@ export async function POST(request: Request) {
     if (done.ok) return Response.json({ tag: done.tag })
     const first = done.findings[0]!
     const more = done.findings.length > 1 ? ` (and ${done.findings.length - 1} more)` : ''
-    return refuse(422, `Nothing was read in. ${first.path ? `${first.path}: ` : ''}${first.text}${more}.`, first.path)
+    return refuse(
+      422,
+      `Nothing was read in. ${first.path ? `${first.path}: ` : ''}${first.text}${more}.`,
+      first.path,
+    )
   })
 }

@@ -2,6 +2,7 @@ import { notFound } from 'next/navigation'
 import { stations } from '@/core/job/entry'
 import type { Station } from '@/core/job/entry'
 import { listBoards } from '@/data/boards'
+import { listSockets } from '@/data/sockets'
 import { FirmwareStation } from '@/stations/firmware/FirmwareStation'
 import { HandBackStation } from '@/stations/hand-back/HandBackStation'
 import { IntakeStation } from '@/stations/intake/IntakeStation'
@@ -14,8 +15,10 @@ export default async function StationPage({ params }: { params: Promise<{ tag: s
   const station = (await params).station as Station
   if (!stations.includes(station)) notFound()
   switch (station) {
-    case 'intake':
-      return <IntakeStation boards={await listBoards()} />
+    case 'intake': {
+      const [boards, sockets] = await Promise.all([listBoards(), listSockets()])
+      return <IntakeStation boards={boards} sockets={sockets} />
+    }
     case 'triage':
       return <TriageStation />
     case 'socket':

@@ -7,8 +7,18 @@ interface Context {
 }
 
 const owner = Joi.object({
-  name: Joi.string().trim().min(1).max(120).required().messages({ '*': 'Whose board is it? A name is enough.' }),
-  contact: Joi.string().trim().max(200).allow('').required().messages({ '*': 'At most 200 letters, please.' }),
+  name: Joi.string()
+    .trim()
+    .min(1)
+    .max(120)
+    .required()
+    .messages({ '*': 'Whose board is it? A name is enough.' }),
+  contact: Joi.string()
+    .trim()
+    .max(200)
+    .allow('')
+    .required()
+    .messages({ '*': 'At most 200 letters, please.' }),
 })
 
 export async function PUT(request: Request, { params }: Context) {

@@ -1,6 +1,7 @@
 import sharp from 'sharp'
 import { displayList, plainView } from '@/core/socket/display-list'
 import type { View } from '@/core/socket/display-list'
+import { passMarks } from '@/core/socket/pass'
 import { toSvg } from '@/core/socket/svg'
 import { foldTape, readTape } from '@/data/tape'
 import { forJob, refuse } from '@/stations/job/answers'
@@ -21,13 +22,13 @@ export async function GET(request: Request, { params }: Context) {
     const n = asked.has('pass') ? Number(asked.get('pass')) : last
     if (!Number.isInteger(n) || n < (last === 0 ? 0 : 1) || n > last)
       return refuse(400, `There are ${last} passes; ask for one of them.`, 'pass')
-    const pass = n === 0 ? null : state.passes[n - 1]!
+    const pass = n === 0 ? null : { ...state.passes[n - 1]!, marks: passMarks(state.passes, n - 1) }
     const name = `${job.tag}-pass-${n}`
     const as = asked.get('as') ?? 'svg'
     if (as === 'csv') return download(marksCsv(socket, pass), 'text/csv; charset=utf-8', `${name}.csv`)
     const view: View = {
       ...plainView,
-      quarterTurns: (((Number(asked.get('turn')) || 0) % 4) + 4) % 4 as View['quarterTurns'],
+      quarterTurns: ((((Number(asked.get('turn')) || 0) % 4) + 4) % 4) as View['quarterTurns'],
       mirrored: asked.get('mirror') === '1',
     }
     const theme = asked.get('theme') === 'scope' ? 'scope' : 'paper'
@@ -35,7 +36,11 @@ export async function GET(request: Request, { params }: Context) {
     const svg = toSvg(displayList(socket, pass, view), socket.pitchMm, theme, title)
     if (as === 'svg') return download(svg, 'image/svg+xml', `${name}.svg`)
     if (as === 'png')
-      return download(await sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(), 'image/png', `${name}.png`)
+      return download(
+        await sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
+        'image/png',
+        `${name}.png`,
+      )
     return refuse(400, `“${as}” is not made here; ask for svg, png or csv.`, 'as')
   })
 }

@@ -1,5 +1,5 @@
 import { forJob } from '@/stations/job/answers'
-import { sendFile } from '@/stations/job/send-file'
+import { sendFile } from '@/stations/job/pictures'
 
 interface Context {
   readonly params: Promise<{ tag: string; sha: string }>

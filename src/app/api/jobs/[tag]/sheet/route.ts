@@ -1,0 +1,36 @@
+import { renderToBuffer } from '@react-pdf/renderer'
+import { handBackSheet } from '@/core/hand-back/sheet'
+import { customerOf } from '@/data/jobs'
+import { foldTape, readTape } from '@/data/tape'
+import { forJob } from '@/stations/job/answers'
+import { download } from '@/stations/job/download'
+import { SheetPdf } from '@/stations/hand-back/SheetPdf'
+
+interface Context {
+  readonly params: Promise<{ tag: string }>
+}
+
+/** The hand-back sheet as a PDF. */
+export async function GET(request: Request, { params }: Context) {
+  return forJob((await params).tag, request, async (job) => {
+    const { state, socket } = await foldTape(await readTape(job.id))
+    const customer = await customerOf(job.customerId)
+    const at = state.handBack?.at ?? new Date().toISOString()
+    const language = request.headers.get('accept-language')?.split(',')[0]
+    const day = dayIn(language, at)
+    const sheet = handBackSheet(state, socket, at)
+    const pdf = await renderToBuffer(
+      SheetPdf({ sheet, tag: job.tag, day, owner: customer?.name ?? '', socket }),
+    )
+    return download(pdf, 'application/pdf', `${job.tag}-hand-back.pdf`)
+  })
+}
+
+function dayIn(language: string | undefined, at: string): string {
+  const style = { day: 'numeric', month: 'long', year: 'numeric' } as const
+  try {
+    return new Intl.DateTimeFormat(language, style).format(new Date(at))
+  } catch {
+    return new Intl.DateTimeFormat('en', style).format(new Date(at))
+  }
+}

@@ -1,0 +1,127 @@
+import { fromView, toView } from './display-list'
+import type { View } from './display-list'
+import { isDamage } from './mark'
+import type { Marks } from './mark'
+import { fieldOf } from './socket'
+import type { Socket } from './socket'
+
+/** A step as the eye sees it: right is +1 in x, down is +1 in y. */
+export type Direction = 'left' | 'right' | 'up' | 'down'
+
+const unit: Readonly<Record<Direction, readonly [number, number]>> = {
+  left: [-1, 0],
+  right: [1, 0],
+  up: [0, -1],
+  down: [0, 1],
+}
+
+/** A direction on the screen as a direction on the socket, unit length. */
+export function onSocket(view: View, direction: Direction): readonly [number, number] {
+  return fromView(view, ...unit[direction])
+}
+
+/**
+ * The contact next to this one in the view's direction: of those ahead within 45°, the one with the least distance
+ * along plus twice the distance across; a gap (the middle of the field) is stepped over. The same one at the edge.
+ */
+export function stepFrom(socket: Socket, view: View, name: string, direction: Direction): string {
+  const { named, near } = fieldOf(socket)
+  const here = named.get(name)
+  if (!here) return socket.contacts[0]?.name ?? name
+  const [hx, hy] = toView(view, here.xMm, here.yMm)
+  const [ux, uy] = unit[direction]
+  const among = (indexes: Iterable<number>): string | null => {
+    let best: string | null = null
+    let bestCost = Infinity
+    for (const i of indexes) {
+      const c = socket.contacts[i]!
+      const [x, y] = toView(view, c.xMm, c.yMm)
+      const along = (x - hx) * ux + (y - hy) * uy
+      const across = Math.abs((x - hx) * uy) + Math.abs((y - hy) * ux)
+      if (along <= 1e-6 || across > along + 1e-6) continue
+      const cost = along + 2 * across
+      if (cost < bestCost - 1e-9) {
+        best = c.name
+        bestCost = cost
+      }
+    }
+    return best
+  }
+  return among(near.within(here.xMm, here.yMm, socket.pitchMm * 2.5)) ?? among(socket.contacts.keys()) ?? name
+}
+
+/** The contact whose foot is nearest to a place on the socket, or null beyond `reachMm`. */
+export function contactAt(socket: Socket, xMm: number, yMm: number, reachMm: number): string | null {
+  let best: string | null = null
+  let bestMm = reachMm
+  for (const i of fieldOf(socket).near.within(xMm, yMm, reachMm)) {
+    const c = socket.contacts[i]!
+    const mm = Math.hypot(c.xMm - xMm, c.yMm - yMm)
+    if (mm <= bestMm) {
+      best = c.name
+      bestMm = mm
+    }
+  }
+  return best
+}
+
+/** Names of the contacts in the rectangle between two places in the view. */
+export function swathBetween(
+  socket: Socket,
+  view: View,
+  a: readonly [number, number],
+  b: readonly [number, number],
+): string[] {
+  const [left, right] = [Math.min(a[0], b[0]) - 1e-6, Math.max(a[0], b[0]) + 1e-6]
+  const [top, bottom] = [Math.min(a[1], b[1]) - 1e-6, Math.max(a[1], b[1]) + 1e-6]
+  return socket.contacts
+    .filter((c) => {
+      const [x, y] = toView(view, c.xMm, c.yMm)
+      return x >= left && x <= right && y >= top && y <= bottom
+    })
+    .map((c) => c.name)
+}
+
+/** The neighbours a contact can touch, nearest first, in eight directions; for cycling through them. */
+export function neighboursOf(socket: Socket, name: string): string[] {
+  const { named, near } = fieldOf(socket)
+  const here = named.get(name)
+  if (!here) return []
+  return near
+    .within(here.xMm, here.yMm, socket.pitchMm * 1.6)
+    .map((i) => socket.contacts[i]!)
+    .filter((c) => c !== here)
+    .sort(
+      (a, b) =>
+        Math.hypot(a.xMm - here.xMm, a.yMm - here.yMm) - Math.hypot(b.xMm - here.xMm, b.yMm - here.yMm) ||
+        (a.name < b.name ? -1 : 1),
+    )
+    .map((c) => c.name)
+}
+
+/** The next contact in reading order nobody has looked at, after this one and round again; null when none is left. */
+export function nextUnseen(
+  socket: Socket,
+  looked: Readonly<Record<string, true>>,
+  marks: Marks,
+  after: string,
+): string | null {
+  const all = socket.contacts
+  const from = all.findIndex((c) => c.name === after)
+  for (let i = 1; i <= all.length; i++) {
+    const c = all[(from + i) % all.length]!
+    if (!looked[c.name] && !isDamage(marks[c.name])) return c.name
+  }
+  return null
+}
+
+/** The next `count` contacts along the view's row from this one, itself first. */
+export function rowFrom(socket: Socket, view: View, name: string, count: number): string[] {
+  const row = [name]
+  while (row.length < count) {
+    const next = stepFrom(socket, view, row.at(-1)!, 'right')
+    if (row.includes(next)) break
+    row.push(next)
+  }
+  return row
+}

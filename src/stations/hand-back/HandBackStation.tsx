@@ -1,0 +1,199 @@
+'use client'
+import Link from 'next/link'
+import { useState } from 'react'
+import { outcomes } from '@/core/job/entry'
+import type { Outcome } from '@/core/job/entry'
+import { handBackHolds } from '@/core/hand-back/holds'
+import { useJob } from '@/stations/job/JobProvider'
+import { StationStep } from '@/stations/job/StationStep'
+import { Button } from '@/ui/Button'
+import { Choice } from '@/ui/Choice'
+import { TextArea, TextField } from '@/ui/Field'
+import { crowns, readCrowns } from '@/ui/money'
+import { SheetPage } from './SheetPage'
+
+/** The sheet as the owner will read it, and what is needed to hand it over. */
+export function HandBackStation() {
+  const handedBack = useJob((j) => j.state.handBack !== null && j.state.handBack.outcome !== 'parked')
+  return (
+    <>
+      <div className="no-print">
+        <StationStep station="hand-back" />
+        <Holds />
+      </div>
+      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_15rem] gap-x-7 print:block">
+        <SheetPage />
+        <div className="no-print">
+          {handedBack ? <Later /> : <HandOver />}
+          <Advice />
+          <Away />
+        </div>
+      </div>
+    </>
+  )
+}
+
+function Holds() {
+  const state = useJob((j) => j.state)
+  const tag = useJob((j) => j.tag)
+  const holds = handBackHolds(state)
+  if (holds.length === 0 || state.handBack) return null
+  return (
+    <ul className="mt-2 border-l-4 border-ember pl-3" aria-label="What holds the hand-back">
+      {holds.map((hold) => (
+        <li key={hold.text}>
+          <Link
+            href={`/jobs/${tag}/${hold.at.station}#${hold.at.part}`}
+            className="underline decoration-line underline-offset-4"
+          >
+            {hold.text}
+          </Link>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+const outcomeWords: Readonly<Record<Outcome, string>> = {
+  fixed: 'fixed',
+  exchanged: 'exchanged for another board',
+  parked: 'parked, stays on the bench',
+  'sent out': 'sent out',
+  'returned unrepaired': 'returned, not repaired',
+  'returned untested': 'returned, not tested',
+}
+
+function HandOver() {
+  const state = useJob((j) => j.state)
+  const put = useJob((j) => j.put)
+  const [outcome, setOutcome] = useState<Outcome>('fixed')
+  const [price, setPrice] = useState('')
+  const [text, setText] = useState('')
+  const [fault, setFault] = useState<string>()
+  const held = handBackHolds(state).length > 0 && outcome !== 'parked'
+  const limit = state.ticket.limitMinor
+  const priceMinor = readCrowns(price)
+  const over = priceMinor !== null && limit !== null && priceMinor > limit
+  return (
+    <form
+      className="flex flex-col gap-3 border-t border-line pt-2.5 pb-4"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (Number.isNaN(priceMinor)) return setFault('An amount in crowns, like 450 or 450,50.')
+        put('hand-back', { outcome, priceMinor, text: text.trim() })
+      }}
+    >
+      <h2>Hand it over</h2>
+      <Choice label="As" value={outcome} options={outcomes} words={outcomeWords} onChange={setOutcome} />
+      <TextField
+        label="The bill, kr"
+        value={price}
+        onChange={(e) => {
+          setPrice(e.target.value)
+          setFault(undefined)
+        }}
+        error={fault}
+        hint={
+          over
+            ? `More than the ${crowns(limit)} agreed: change the offer first.`
+            : limit === null
+              ? undefined
+              : `agreed: up to ${crowns(limit)}`
+        }
+        inputMode="decimal"
+        className="num"
+      />
+      <TextArea label="A last word to the owner" value={text} onChange={(e) => setText(e.target.value)} />
+      <Button type="submit" look="first" disabled={held}>
+        {held ? 'Held' : 'Hand it back'}
+      </Button>
+    </form>
+  )
+}
+
+function Advice() {
+  const put = useJob((j) => j.put)
+  const [text, setText] = useState('')
+  return (
+    <form
+      className="flex flex-col gap-2 border-t border-line pt-2.5 pb-4"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (text.trim()) put('advice', { text: text.trim() })
+        setText('')
+      }}
+    >
+      <TextField
+        label="Advice for the sheet"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        placeholder="lower the CPU straight down"
+      />
+      <Button type="submit" className="self-start">
+        Put it on
+      </Button>
+    </form>
+  )
+}
+
+/** The customer sometimes makes the last test at home. */
+function Later() {
+  const later = useJob((j) => j.state.lateOutcomes)
+  const put = useJob((j) => j.put)
+  const [text, setText] = useState('')
+  const say = (holds: boolean) => {
+    if (!text.trim()) return
+    put('late outcome', { text: text.trim(), holds })
+    setText('')
+  }
+  return (
+    <section className="flex flex-col gap-2 border-t border-line pt-2.5 pb-4">
+      <h2>Word from the owner, later</h2>
+      <ul>
+        {later.map((l) => (
+          <li key={l.seq} className="border-b border-dashed border-line py-1">
+            {l.text}{' '}
+            <span className={l.holds ? 'text-verd' : 'font-semibold text-ember'}>
+              {l.holds ? 'it holds' : 'it came back'}
+            </span>
+          </li>
+        ))}
+      </ul>
+      <TextField
+        label="What they say"
+        value={text}
+        onChange={(e) => setText(e.target.value)}
+        placeholder="runs since a week"
+      />
+      <div className="flex gap-2">
+        <Button onClick={() => say(true)}>It holds</Button>
+        <Button onClick={() => say(false)}>It does not</Button>
+      </div>
+    </section>
+  )
+}
+
+/** What leaves the bench: the sheet on paper or as a file, the whole job as a ZIP. */
+function Away() {
+  const tag = useJob((j) => j.tag)
+  const waits = useJob((j) => j.unsent.length > 0)
+  const link = 'block py-1 underline decoration-line underline-offset-4'
+  return (
+    <section className="border-t border-line pt-2.5 pb-4">
+      <h2>Take it along</h2>
+      {waits && <p className="text-soft">Lines that are not saved yet are not in the files.</p>}
+      <a className={link} href={`/api/jobs/${tag}/sheet`} download>
+        Sheet as PDF
+      </a>
+      <button type="button" className={link} onClick={() => window.print()}>
+        Print the sheet
+      </button>
+      <a className={link} href={`/api/jobs/${tag}/zip`} download>
+        Whole job as ZIP
+      </a>
+      <a className={link} href={`/api/jobs/${tag}/zip?owner=no`} download>
+        ZIP without the owner
+      </a>
+    </section>
+  )
+}

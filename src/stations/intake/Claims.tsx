@@ -1,0 +1,88 @@
+'use client'
+import { useState } from 'react'
+import type { Claim } from '@/core/job/state'
+import { useJob } from '@/stations/job/JobProvider'
+import { Button } from '@/ui/Button'
+
+/** What the owner says: each stays a claim, and work, until somebody here has checked it. */
+export function Claims() {
+  const claims = useJob((j) => j.state.claims)
+  const put = useJob((j) => j.put)
+  const [text, setText] = useState('')
+  return (
+    <section id="claims" className="border-t border-line pt-2.5 pb-4">
+      <h2>What the owner says</h2>
+      {claims.length === 0 && (
+        <p className="text-soft">
+          Nothing yet. “It worked until Tuesday”, “nobody touched the socket”: write it as it is said.
+        </p>
+      )}
+      <ol>
+        {claims.map((claim) => (
+          <ClaimLine key={claim.seq} claim={claim} />
+        ))}
+      </ol>
+      <form
+        className="mt-2 flex gap-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          if (text.trim()) put('claim', { text: text.trim() })
+          setText('')
+        }}
+      >
+        <input
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+          aria-label="Another thing the owner says"
+          placeholder="and what else?"
+          className="w-full"
+        />
+        <Button type="submit">Note it</Button>
+      </form>
+    </section>
+  )
+}
+
+function ClaimLine({ claim }: { claim: Claim }) {
+  const put = useJob((j) => j.put)
+  const [how, setHow] = useState('')
+  const answer = (verdict: 'holds' | 'wrong' | 'cannot tell') =>
+    put('claim checked', { claim: claim.seq, verdict, how: how.trim() })
+  return (
+    <li className="border-b border-dashed border-line py-1.5">
+      <p>
+        <span aria-hidden="true" className="text-soft">
+          says:{' '}
+        </span>
+        {claim.text}
+        {claim.checked && (
+          <span className={claim.checked.verdict === 'wrong' ? 'font-semibold text-ember' : 'text-soft'}>
+            {' '}
+            {claim.checked.verdict}
+            {claim.checked.how && `, ${claim.checked.how}`}
+          </span>
+        )}
+      </p>
+      {!claim.checked && (
+        <div className="mt-0.5 flex flex-wrap items-center gap-x-2">
+          <input
+            value={how}
+            onChange={(e) => setHow(e.target.value)}
+            aria-label={`How “${claim.text}” was checked`}
+            placeholder="checked how?"
+            className="w-52 py-0.5!"
+          />
+          <Button look="bare" onClick={() => answer('holds')}>
+            Holds
+          </Button>
+          <Button look="bare" onClick={() => answer('wrong')}>
+            Wrong
+          </Button>
+          <Button look="bare" onClick={() => answer('cannot tell')}>
+            Cannot tell
+          </Button>
+        </div>
+      )}
+    </li>
+  )
+}

@@ -1,0 +1,72 @@
+'use client'
+import { useState } from 'react'
+import { risksFor } from '@/core/intake/history'
+import { useJob } from '@/stations/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { crowns } from '@/ui/money'
+import { When } from '@/ui/When'
+import { SignatureSheet } from './SignatureSheet'
+
+/** The risks in plain words, the limit, and how the owner agreed. */
+export function Consent() {
+  const tag = useJob((j) => j.tag)
+  const ticket = useJob((j) => j.state.ticket)
+  const consent = useJob((j) => j.state.consent)
+  const put = useJob((j) => j.put)
+  const [signing, setSigning] = useState(false)
+  const risks = risksFor(ticket.history, ticket.diskLock)
+  const fresh = risks.filter((risk) => !consent?.risks.includes(risk))
+  const agree = (how: string, signature: string | null) =>
+    put('consent', { risks, limitMinor: ticket.limitMinor, signature, how })
+  return (
+    <section id="consent" className="border-t border-line pt-2.5 pb-4">
+      <h2>Risks the owner agrees to</h2>
+      <ul className="mt-1 list-[square] pl-5 leading-snug marker:text-slate">
+        {risks.map((risk) => (
+          <li key={risk} className="py-0.5">
+            {risk}
+            {consent && fresh.includes(risk) && (
+              <b className="font-semibold text-brass"> new since the signature</b>
+            )}
+          </li>
+        ))}
+      </ul>
+      <p className="mt-1 text-soft">
+        {ticket.limitMinor === null
+          ? 'No price limit is named yet.'
+          : `Up to ${crowns(ticket.limitMinor)} without asking again.`}
+      </p>
+      {consent && fresh.length === 0 ? (
+        <div className="mt-2">
+          <p className="font-semibold text-verd">
+            Agreed, {consent.how}, <When at={consent.at} />
+          </p>
+          {consent.signature && (
+            <img
+              src={`/api/jobs/${tag}/files/${consent.signature}`}
+              alt="The owner’s signature"
+              className="mt-1 h-14 bg-white px-2"
+            />
+          )}
+        </div>
+      ) : (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <Button look="first" onClick={() => setSigning(true)}>
+            Sign here
+          </Button>
+          <Button onClick={() => agree('signed on paper, kept with the board', null)}>Signed on paper</Button>
+          <Button onClick={() => agree('by telephone', null)}>Agreed by telephone</Button>
+        </div>
+      )}
+      <SignatureSheet
+        open={signing}
+        risks={risks}
+        onClose={() => setSigning(false)}
+        onSigned={(sha256) => {
+          agree('signed here', sha256)
+          setSigning(false)
+        }}
+      />
+    </section>
+  )
+}

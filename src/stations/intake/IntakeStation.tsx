@@ -1,0 +1,92 @@
+'use client'
+import Link from 'next/link'
+import { lookFirst, suspectsFor } from '@/core/intake/history'
+import type { BoardModel } from '@/data/boards'
+import type { SocketSummary } from '@/data/sockets'
+import { useJob } from '@/stations/job/JobProvider'
+import { Photos } from '@/stations/job/Photos'
+import { StationFoot } from '@/stations/job/StationFoot'
+import { StationStep } from '@/stations/job/StationStep'
+import { Claims } from './Claims'
+import { Consent } from './Consent'
+import { Offers } from './Offers'
+import { Owner } from './Owner'
+import { BoardSection, FaultSection, TermsSection } from './TicketSections'
+import { useTicket } from './use-ticket'
+
+/** The ticket at the left; what follows from it at the right. */
+export function IntakeStation({
+  boards,
+  sockets,
+}: {
+  boards: readonly BoardModel[]
+  sockets: readonly SocketSummary[]
+}) {
+  const { form, keep } = useTicket()
+  return (
+    <>
+      <StationStep station="intake" />
+      <div className="mt-3 grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-8">
+        <div className="ticket">
+          <BoardSection form={form} keep={keep} boards={boards} sockets={sockets} />
+          <FaultSection form={form} keep={keep} />
+          <TermsSection form={form} keep={keep} />
+          <Owner />
+        </div>
+        <div>
+          <LookFirst />
+          <Consent />
+          <Claims />
+          <Offers />
+          <Photos />
+        </div>
+      </div>
+      <StationFoot station="intake" />
+    </>
+  )
+}
+
+function LookFirst() {
+  const ticket = useJob((j) => j.state.ticket)
+  const landmarks = useJob((j) => j.landmarks)
+  const suspects = suspectsFor(ticket.history)
+  return (
+    <section className="border-t border-line pt-2.5 pb-4">
+      <h2>Look first, before any power</h2>
+      <ol className="mt-1 list-decimal pl-5 leading-snug marker:text-soft">
+        {lookFirst(ticket.history).map((look) => (
+          <li key={look} className="py-0.5">
+            {look}
+          </li>
+        ))}
+      </ol>
+      {suspects.length > 0 && (
+        <p className="mt-1 text-soft">This history makes likelier: {suspects.join(', ')}.</p>
+      )}
+      {landmarks.length > 0 && (
+        <dl className="mt-2">
+          {landmarks.map((mark) => (
+            <div
+              key={mark.id}
+              className="grid grid-cols-[7rem_1fr] gap-3 border-t border-dashed border-line py-1 leading-snug"
+            >
+              <dt className="text-soft">{mark.what}</dt>
+              <dd>
+                {mark.place}
+                {mark.blockedBy && <span className="text-soft">; in the way: {mark.blockedBy}</span>}
+              </dd>
+            </div>
+          ))}
+        </dl>
+      )}
+      {ticket.boardModelId && (
+        <Link
+          href={`/library/boards/${ticket.boardModelId}`}
+          className="mt-1 inline-block underline decoration-line underline-offset-4"
+        >
+          {landmarks.length > 0 ? 'Where things are on this board' : 'Note where things are on this board'}
+        </Link>
+      )}
+    </section>
+  )
+}

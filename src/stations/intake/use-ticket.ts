@@ -1,0 +1,54 @@
+'use client'
+import { joiResolver } from '@hookform/resolvers/joi'
+import { useEffect, useMemo } from 'react'
+import { useForm } from 'react-hook-form'
+import { useJob } from '@/stations/job/JobProvider'
+import { formOf, ticketChanges, ticketSchema } from './ticket-form'
+import type { TicketForm } from './ticket-form'
+
+const draftKey = (tag: string) => `ticket draft ${tag}`
+
+function readDraft(tag: string): Partial<TicketForm> {
+  try {
+    return JSON.parse(localStorage.getItem(draftKey(tag)) ?? '{}') as Partial<TicketForm>
+  } catch {
+    return {}
+  }
+}
+
+/** The ticket as a form: each keystroke is kept in the browser, a section goes on the tape when it is left. */
+export function useTicket() {
+  const tag = useJob((j) => j.tag)
+  const ticket = useJob((j) => j.state.ticket)
+  const put = useJob((j) => j.put)
+  const values = useMemo(() => formOf(ticket), [ticket])
+  const form = useForm<TicketForm>({
+    values,
+    resetOptions: { keepDirtyValues: true },
+    resolver: joiResolver(ticketSchema),
+    mode: 'onTouched',
+  })
+  const { setValue, subscribe, handleSubmit } = form
+
+  useEffect(() => {
+    for (const [field, value] of Object.entries(readDraft(tag)))
+      setValue(field as keyof TicketForm, value as never, { shouldDirty: true })
+    return subscribe({
+      formState: { values: true, dirtyFields: true },
+      callback: ({ values: now, dirtyFields }) => {
+        const dirty = Object.keys(dirtyFields ?? {}) as (keyof TicketForm)[]
+        const draft = Object.fromEntries(dirty.map((field) => [field, now[field]]))
+        localStorage.setItem(draftKey(tag), JSON.stringify(draft))
+      },
+    })
+  }, [tag, setValue, subscribe])
+
+  /** Puts what differs on the tape; an amount that makes no sense stays in its field with its fault. */
+  const keep = handleSubmit((typed) => {
+    const set = ticketChanges(typed, ticket)
+    if (Object.keys(set).length > 0) put('ticket', { set })
+    form.reset(typed)
+    localStorage.removeItem(draftKey(tag))
+  })
+  return { form, keep }
+}

@@ -1,0 +1,138 @@
+'use client'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { useJob } from './JobProvider'
+import { dropPhoto, keepPhoto, photosOf } from './outbox'
+import type { UnsentPhoto } from './outbox'
+
+export interface WaitingPhoto {
+  readonly id: string
+  readonly name: string
+  readonly caption: string
+  readonly url: string
+  readonly sent: number
+  /** What the server said against it; null while it is on its way or waits for the server. */
+  readonly refused: string | null
+}
+
+interface Answer {
+  readonly file?: { readonly sha256: string; readonly type: string; readonly bytes: number }
+  readonly error?: { readonly text: string }
+}
+
+const RETRY_MS = 4000
+/** Refused without sending a byte: the server takes less. */
+const MAX_MB = 40
+
+/** Sends one picture with progress; resolves with the status (0 when nothing answered). */
+function upload(
+  url: string,
+  file: Blob,
+  progress: (share: number) => void,
+  taken: (request: XMLHttpRequest) => void,
+): Promise<{ status: number; answer: Answer }> {
+  return new Promise((resolve) => {
+    const request = new XMLHttpRequest()
+    taken(request)
+    request.open('POST', url)
+    request.responseType = 'json'
+    request.upload.onprogress = (e) => progress(e.lengthComputable ? e.loaded / e.total : 0)
+    request.onload = () => resolve({ status: request.status, answer: (request.response ?? {}) as Answer })
+    request.onerror = request.onabort = () => resolve({ status: 0, answer: {} })
+    request.send(file)
+  })
+}
+
+/** Pictures of the job that are on their way: kept in the browser until the server has them. */
+export function usePhotos() {
+  const tag = useJob((j) => j.tag)
+  const put = useJob((j) => j.put)
+  const [waiting, setWaiting] = useState<readonly WaitingPhoto[]>([])
+  const requests = useRef(new Map<string, XMLHttpRequest>())
+
+  const change = useCallback(
+    (id: string, next: Partial<WaitingPhoto>) =>
+      setWaiting((all) => all.map((p) => (p.id === id ? { ...p, ...next } : p))),
+    [],
+  )
+  const gone = useCallback((id: string) => {
+    void dropPhoto(id)
+    setWaiting((all) => {
+      const photo = all.find((p) => p.id === id)
+      if (photo) URL.revokeObjectURL(photo.url)
+      return all.filter((p) => p.id !== id)
+    })
+  }, [])
+
+  const send = useCallback(
+    async (photo: UnsentPhoto) => {
+      const { status, answer } = await upload(
+        `/api/jobs/${tag}/photos`,
+        photo.file,
+        (sent) => change(photo.id, { sent }),
+        (request) => requests.current.set(photo.id, request),
+      )
+      if (!requests.current.delete(photo.id)) return
+      if (status === 200 && answer.file) {
+        const { sha256, type, bytes } = answer.file
+        put('photo', { file: sha256, name: photo.name, type, bytes, caption: photo.caption })
+        gone(photo.id)
+      } else if (status === 0 || status >= 500 || status === 401) {
+        setTimeout(() => void send(photo), RETRY_MS)
+      } else {
+        change(photo.id, { refused: answer.error?.text ?? `The server refused it (${status}).` })
+      }
+    },
+    [tag, put, change, gone],
+  )
+
+  const show = useCallback(
+    (photo: UnsentPhoto) => {
+      const { id, name, caption } = photo
+      const tooLarge = photo.file.size > MAX_MB * 1_048_576
+      const refused = tooLarge
+        ? `This picture has ${Math.round(photo.file.size / 1_048_576)} MB; at most ${MAX_MB} MB are taken. Save it smaller, or crop it to the socket.`
+        : null
+      setWaiting((all) => [
+        ...all,
+        { id, name, caption, url: URL.createObjectURL(photo.file), sent: 0, refused },
+      ])
+      if (!tooLarge) void send(photo)
+    },
+    [send],
+  )
+
+  useEffect(() => {
+    let here = true
+    void photosOf(tag).then((kept) => here && kept.forEach(show))
+    return () => {
+      here = false
+    }
+  }, [tag, show])
+
+  const add = useCallback(
+    (files: Iterable<File>, caption = '') => {
+      for (const file of files) {
+        const photo: UnsentPhoto = {
+          id: crypto.randomUUID(),
+          tag,
+          name: file.name || 'pasted picture',
+          caption,
+          file,
+        }
+        void keepPhoto(photo)
+        show(photo)
+      }
+    },
+    [tag, show],
+  )
+  const cancel = useCallback(
+    (id: string) => {
+      const request = requests.current.get(id)
+      requests.current.delete(id)
+      request?.abort()
+      gone(id)
+    },
+    [gone],
+  )
+  return { waiting, add, cancel }
+}

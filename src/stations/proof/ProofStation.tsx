@@ -1,0 +1,181 @@
+'use client'
+import { useState } from 'react'
+import { proofStanding, touchedBy } from '@/core/proof/plan'
+import type { StandingTest } from '@/core/proof/plan'
+import { useJob } from '@/stations/job/JobProvider'
+import { StationFoot } from '@/stations/job/StationFoot'
+import { StationStep } from '@/stations/job/StationStep'
+import { Button } from '@/ui/Button'
+import { Caution } from '@/ui/Caution'
+import { useKeys } from '@/ui/keys'
+
+type Result = 'pass' | 'fail' | 'cannot run here'
+const resultWords: Record<Result, string> = {
+  pass: 'passes',
+  fail: 'fails',
+  'cannot run here': 'cannot be run here',
+}
+const resultTone: Record<Result, string> = {
+  pass: 'text-verd',
+  fail: 'text-ember',
+  'cannot run here': 'text-brass',
+}
+
+/** The proof sheet: what was touched, what proves it, the reading, and whether it passes. */
+export function ProofStation() {
+  const state = useJob((j) => j.state)
+  const socket = useJob((j) => j.socket)
+  const put = useJob((j) => j.put)
+  const { tests, owed } = proofStanding(state, socket)
+  const touched = touchedBy(state, socket)
+  const next = tests.find((t) => t.result === null)
+  const [readings, setReadings] = useState<Record<string, string>>({})
+  const answer = (test: StandingTest, result: Result) => {
+    put('proof', { test: test.id, result, reading: (readings[test.id] ?? '').trim() })
+    setReadings({ ...readings, [test.id]: '' })
+  }
+  useKeys({
+    p: () => next && answer(next, 'pass'),
+    n: () => next && answer(next, 'fail'),
+    c: () => next && answer(next, 'cannot run here'),
+  })
+  const why = [
+    touched.contacts > 0 &&
+      `${touched.contacts} ${touched.contacts === 1 ? 'contact' : 'contacts'} (${touched.groups.join(', ')})`,
+    touched.firmware && 'firmware',
+    touched.parts && 'small parts',
+    touched.cell && 'coin cell',
+  ].filter(Boolean)
+  return (
+    <>
+      <StationStep station="proof" />
+      <p className="mt-2 text-soft">
+        Touched: {why.length > 0 ? why.join(', ') : 'nothing so far; these tests belong to every board'}.{' '}
+        {tests.length - owed} of {tests.length} done
+        {owed > 0 &&
+          `, about ${tests.filter((t) => t.result === null).reduce((sum, t) => sum + t.minutes, 0)} minutes left`}
+        .
+      </p>
+      <ol className="mt-3">
+        {tests.map((test) => (
+          <TestLine
+            key={test.id}
+            test={test}
+            next={test === next}
+            reading={readings[test.id] ?? ''}
+            onReading={(text) => setReadings({ ...readings, [test.id]: text })}
+            onAnswer={(result) => answer(test, result)}
+          />
+        ))}
+      </ol>
+      <div className="mt-4">
+        <Caution>
+          Mains off and a minute’s wait before each cold start. A heatsink is on for every one of these. A
+          board left under load is not left alone.
+        </Caution>
+      </div>
+      <StationFoot station="proof" />
+    </>
+  )
+}
+
+interface LineProps {
+  readonly test: StandingTest
+  readonly next: boolean
+  readonly reading: string
+  readonly onReading: (text: string) => void
+  readonly onAnswer: (result: Result) => void
+}
+
+function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
+  const { result } = test
+  return (
+    <li
+      className={`grid grid-cols-[1.6rem_minmax(0,1fr)_15.5rem] gap-x-3 py-2.5 ${next ? 'border-t-2 border-brass' : 'border-t border-line'}`}
+    >
+      <Mark result={result} />
+      <div className="leading-snug">
+        <p className="font-semibold">{test.test}</p>
+        <p className="text-soft">
+          {test.why}; passes when: {test.limit}
+          {test.again && <b className="font-semibold text-brass"> Again: something was changed since.</b>}
+        </p>
+      </div>
+      {result ? (
+        <div className="text-right leading-snug">
+          <p className={`font-semibold ${resultTone[result]}`}>{resultWords[result]}</p>
+          {test.reading && <p className="num text-[0.95rem]">{test.reading}</p>}
+          <Button
+            look="bare"
+            className="py-0! text-[0.9rem]"
+            onClick={() => onAnswer(result === 'pass' ? 'fail' : 'pass')}
+          >
+            {result === 'pass' ? 'It fails after all' : 'It passes now'}
+          </Button>
+        </div>
+      ) : (
+        <div>
+          <input
+            value={reading}
+            onChange={(e) => onReading(e.target.value)}
+            aria-label={`Reading for ${test.test}`}
+            placeholder="reading"
+            className="num w-full py-1!"
+          />
+          <p className="mt-1 flex justify-between">
+            <Button
+              look="bare"
+              className="py-0.5!"
+              keyHint={next ? 'p' : undefined}
+              onClick={() => onAnswer('pass')}
+              aria-label={`${test.test}: passes`}
+            >
+              Passes
+            </Button>
+            <Button
+              look="bare"
+              className="py-0.5!"
+              keyHint={next ? 'n' : undefined}
+              onClick={() => onAnswer('fail')}
+              aria-label={`${test.test}: fails`}
+            >
+              Fails
+            </Button>
+            <Button
+              look="bare"
+              className="py-0.5!"
+              keyHint={next ? 'c' : undefined}
+              onClick={() => onAnswer('cannot run here')}
+              aria-label={`${test.test}: cannot be run here`}
+            >
+              Cannot
+            </Button>
+          </p>
+        </div>
+      )}
+    </li>
+  )
+}
+
+/** Ring, tick, cross or bar: the result by shape. */
+function Mark({ result }: { result: Result | null }) {
+  const tone = result ? resultTone[result] : 'text-slate'
+  return (
+    <svg
+      viewBox="0 0 20 20"
+      width="20"
+      height="20"
+      aria-hidden="true"
+      className={`mt-0.5 ${tone}`}
+      fill="none"
+      stroke="currentColor"
+      strokeWidth="2.2"
+      strokeLinecap="round"
+    >
+      {result === null && <circle cx="10" cy="10" r="6.5" />}
+      {result === 'pass' && <path d="M4 10.5l4 4.5L16.5 5" />}
+      {result === 'fail' && <path d="M5 5l10 10M15 5L5 15" />}
+      {result === 'cannot run here' && <path d="M4 10h12" />}
+    </svg>
+  )
+}

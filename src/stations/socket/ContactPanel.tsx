@@ -1,0 +1,147 @@
+'use client'
+import { useState } from 'react'
+import { contactVerdict } from '@/core/socket/contact-force'
+import { damageKinds, damageWords, isDamage, usualHeightMm } from '@/core/socket/mark'
+import type { DamageKind } from '@/core/socket/mark'
+import type { Step } from '@/core/socket/plan'
+import { fieldOf } from '@/core/socket/socket'
+import { useJob } from '@/stations/job/JobProvider'
+import { Button } from '@/ui/Button'
+import type { Surface } from './use-surface'
+
+export const kindKeys: readonly (readonly [string, DamageKind])[] = [
+  ...damageKinds.slice(0, 9).map((kind, i) => [String(i + 1), kind] as const),
+  ['h', 'scuffed'],
+  ['l', 'lodged'],
+  ['p', 'paste'],
+]
+
+/** The contact under the needle: what it does, what is wrong with it, what to do, and what came of it. */
+export function ContactPanel({
+  surface,
+  step,
+  strokes,
+  onTried,
+}: {
+  surface: Surface
+  step: Step | null
+  strokes: number
+  onTried: (result: 'there' | 'still off' | 'snapped') => void
+}) {
+  const { socket, cursor, marks, swath } = surface
+  const [marking, setMarking] = useState(false)
+  const contact = fieldOf(socket).named.get(cursor)
+  const put = useJob((j) => j.put)
+  if (!contact) return null
+  const mark = marks[cursor]
+  const damaged = isDamage(mark)
+  const verdict = mark && damaged ? contactVerdict(mark, socket.kind) : null
+  const lean = Math.hypot(...(mark?.leanMm ?? [0, 0]))
+  const height = mark ? usualHeightMm(mark) : 0
+  const work = step && step.technique !== 'leave' && step.technique !== 'replace' && step.technique !== 'look'
+  return (
+    <aside aria-label="Contact under the needle" className="min-w-0">
+      <h2 className="num text-2xl leading-none font-medium!">{cursor}</h2>
+      <p className="mt-1 leading-snug text-soft">
+        {contact.group}, {contact.net}
+        <br />
+        table: {contact.trust}
+        {swath.length > 0 && (
+          <b className="block font-semibold text-brass">swath of {swath.length}: marks go to all of it</b>
+        )}
+      </p>
+      {verdict && (
+        <dl className="mt-2.5 border-t border-line">
+          <Figure name="seen" value={damageWords[mark!.kind].word + (mark!.unsure ? '?' : '')} plain />
+          {mark!.touches && <Figure name={mark!.kind === 'folded' ? 'over' : 'on'} value={mark!.touches} />}
+          {lean > 0 && <Figure name="lean" value={`${lean.toFixed(2)} mm`} />}
+          {height !== 0 && (
+            <Figure name={height < 0 ? 'low by' : 'high by'} value={`${Math.abs(height).toFixed(2)} mm`} />
+          )}
+          {verdict.forceN !== null && <Figure name="force left" value={`${verdict.forceN.toFixed(2)} N`} />}
+          <Figure
+            name={socket.kind === 'pin-grid' ? 'finds its hole' : 'makes contact'}
+            value={`${Math.round(verdict.makesContact * 100)} %`}
+          />
+        </dl>
+      )}
+      {step && (
+        <div className="my-3 border-l-4 border-brass py-0.5 pl-3 leading-snug">
+          {sentence(step.say)}.
+          {step.strokes > 0 &&
+            ` ${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}; it snaps in ${inHundred(step.snaps)}.`}
+          {step.after.length > 0 && ` After ${step.after.join(', ')}.`}
+        </div>
+      )}
+      {work && (
+        <div className="flex flex-col gap-2">
+          <Button look="first" keyHint="space" onClick={() => onTried('there')}>
+            There now
+          </Button>
+          <Button keyHint="o" onClick={() => onTried('still off')}>
+            Still off
+          </Button>
+          <Button keyHint="x" onClick={() => onTried('snapped')}>
+            It snapped
+          </Button>
+        </div>
+      )}
+      {step && (step.technique === 'replace' || work) && (
+        <Button
+          look="bare"
+          className="mt-1"
+          onClick={() => put('left', { contact: cursor, why: 'more risk than gain' })}
+        >
+          Leave it as it is
+        </Button>
+      )}
+      {(!damaged || marking) && <MarkList surface={surface} />}
+      {damaged && (
+        <Button look="bare" onClick={() => setMarking(!marking)} aria-expanded={marking}>
+          {marking ? 'Marks away' : 'Mark it otherwise'}
+        </Button>
+      )}
+    </aside>
+  )
+}
+
+function MarkList({ surface }: { surface: Surface }) {
+  const { cursor, marks, swath, socket } = surface
+  const now = marks[cursor]?.kind ?? 'intact'
+  return (
+    <ul
+      className="mt-3 border-t border-line"
+      aria-label={swath.length > 0 ? 'Mark the swath' : `Mark ${cursor}`}
+    >
+      {kindKeys.map(([key, kind]) => (
+        <li key={kind}>
+          <button
+            type="button"
+            onClick={() => surface.setKind(kind)}
+            aria-pressed={now === kind}
+            className="flex w-full items-baseline gap-2.5 border-b border-line py-[3px] text-left leading-tight hover:bg-ground aria-pressed:font-semibold"
+            title={damageWords[kind][socket.kind === 'pin-grid' ? 'pin' : 'land']}
+          >
+            <kbd className="num w-3 text-[0.85rem] text-soft">{key}</kbd>
+            {damageWords[kind].word}
+          </button>
+        </li>
+      ))}
+    </ul>
+  )
+}
+
+function Figure({ name, value, plain = false }: { name: string; value: string; plain?: boolean }) {
+  return (
+    <div className="flex items-baseline justify-between gap-2 border-b border-line py-1">
+      <dt className="text-[0.92rem] text-soft">{name}</dt>
+      <dd className={plain ? 'text-right' : 'num text-[1.12rem]'}>{value}</dd>
+    </div>
+  )
+}
+
+const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
+
+/** Odds as they are said at the bench: “2 in 100”, “less than 1 in 100”. */
+export const inHundred = (odds: number): string =>
+  odds < 0.005 ? 'fewer than 1 of 100' : `${Math.round(odds * 100)} of 100`

@@ -1,0 +1,142 @@
+'use client'
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
+import Link from 'next/link'
+import { useRef, useState } from 'react'
+import type { Socket } from '@/core/socket/socket'
+import { Ledger } from '@/stations/job/Ledger'
+import { useJob } from '@/stations/job/JobProvider'
+import { Photos } from '@/stations/job/Photos'
+import { StationFoot } from '@/stations/job/StationFoot'
+import { StationStep } from '@/stations/job/StationStep'
+import { Caution } from '@/ui/Caution'
+import { ContactPanel } from './ContactPanel'
+import { ContactTable } from './ContactTable'
+import type { FieldHandle } from './FieldCanvas'
+import { FieldMap } from './FieldMap'
+import { MapBar } from './MapBar'
+import { OrderOfWork } from './OrderOfWork'
+import { Passes } from './Passes'
+import { SeatTrial } from './SeatTrial'
+import { useReckoning } from './use-reckoning'
+import { useSocketKeys } from './use-socket-keys'
+import { useSurface } from './use-surface'
+import { WhatItDoes } from './WhatItDoes'
+
+export function SocketStation() {
+  const socket = useJob((j) => j.socket)
+  const tag = useJob((j) => j.tag)
+  if (socket) return <Mapped socket={socket} />
+  return (
+    <>
+      <StationStep station="socket" />
+      <p className="mt-4 max-w-xl">
+        The map needs the socket’s geometry.{' '}
+        <Link href={`/jobs/${tag}/intake#board`} className="underline">
+          Choose it in the ticket
+        </Link>
+        , or{' '}
+        <Link href="/library" className="underline">
+          read it into the library
+        </Link>{' '}
+        from a table.
+      </p>
+      <StationFoot station="socket" />
+    </>
+  )
+}
+
+function Mapped({ socket }: { socket: Socket }) {
+  const surface = useSurface(socket)
+  const { reckoning, fresh } = useReckoning(socket)
+  const map = useRef<FieldHandle>(null)
+  const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
+  const [extra, setExtra] = useState(0)
+  const strokes = Math.max(1, (step?.strokes ?? 1) + extra)
+  const put = useJob((j) => j.put)
+
+  function tried(result: 'there' | 'still off' | 'snapped') {
+    if (!step) return
+    const { contact, technique, tool, from, snaps } = step
+    put('stroke', { contact, technique, tool, from, strokes, result, predictedSnaps: snaps })
+    setExtra(0)
+    const next = reckoning?.planned.steps.find((s) => s.contact !== contact && s.technique !== 'leave')
+    if (next && result !== 'still off') surface.go(next.contact)
+  }
+  useSocketKeys({ surface, reckoning, map, step, onTried: tried, onStrokes: (by) => setExtra((n) => n + by) })
+
+  const percent = (p: number) => `${Math.round(p * 100)} %`
+  const { now, then } = reckoning ?? {}
+  return (
+    <>
+      <StationStep station="socket" planned={reckoning?.planned ?? null} />
+      <div className="mt-2.5 grid grid-cols-[minmax(0,1fr)_204px] gap-x-[18px]">
+        <div>
+          <FieldMap surface={surface} clusters={reckoning?.clusters ?? []} handle={map} />
+          <MapBar surface={surface} onFit={() => map.current?.fit()} onZoom={(f) => map.current?.zoom(f)} />
+        </div>
+        <ContactPanel surface={surface} step={step} strokes={strokes} onTried={tried} />
+      </div>
+      <p
+        className="flex flex-wrap gap-x-6 border-t border-line py-2 text-[0.95rem] text-soft"
+        aria-live="polite"
+        data-fresh={fresh}
+      >
+        <span>
+          <b className="font-semibold text-ink">{(now?.looked ?? 0).toLocaleString()}</b> of{' '}
+          {socket.contacts.length.toLocaleString()} looked at
+        </span>
+        <span>
+          runs as it is: <b className="font-semibold text-ink">{now ? percent(now.runs) : '…'}</b>
+        </span>
+        <span>
+          after this plan: <b className="font-semibold text-ink">{then ? percent(then.runs) : '…'}</b>
+          {then &&
+            ` ± ${Math.max(1, Math.round(((then.runsHigh - then.runsLow) / 2 + then.tableDoubt) * 100))}`}
+        </span>
+        <span>{socket.name}</span>
+      </p>
+      <TabGroup>
+        <TabList className="flex gap-6 border-t border-line pt-2">
+          {['Order of work', 'What it does', 'Table', 'Passes', 'Seat, ledger', 'Photos'].map((name) => (
+            <Tab
+              key={name}
+              className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
+            >
+              {name}
+            </Tab>
+          ))}
+        </TabList>
+        <TabPanels className="pt-3">
+          <TabPanel>
+            <OrderOfWork surface={surface} planned={reckoning?.planned ?? null} />
+          </TabPanel>
+          <TabPanel>
+            <WhatItDoes now={now ?? null} />
+          </TabPanel>
+          <TabPanel>
+            <ContactTable surface={surface} planned={reckoning?.planned ?? null} />
+          </TabPanel>
+          <TabPanel>
+            <Passes surface={surface} />
+          </TabPanel>
+          <TabPanel>
+            <div className="grid grid-cols-2 gap-x-8">
+              <SeatTrial />
+              <Ledger />
+            </div>
+          </TabPanel>
+          <TabPanel>
+            <Photos />
+          </TabPanel>
+        </TabPanels>
+      </TabGroup>
+      <div className="mt-4">
+        <Caution>
+          Unplug, discharge, wrist strap on. Needles and blades point away from the hand; eye protection.
+          Never wipe the board with the socket open; cover it when you walk away.
+        </Caution>
+      </div>
+      <StationFoot station="socket" />
+    </>
+  )
+}

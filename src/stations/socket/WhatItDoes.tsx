@@ -1,0 +1,82 @@
+'use client'
+import type { Assessment } from '@/core/socket/assess'
+
+const percent = (p: number) => `${Math.round(p * 100)} %`
+
+/** What the damage takes away: shorts first, then the functions, with the trust of the table carried through. */
+export function WhatItDoes({ now }: { now: Assessment | null }) {
+  if (!now) return <p className="text-soft">Reckoning…</p>
+  const shorts = now.shorts.filter((s) => s.grade !== 'harmless')
+  if (now.groups.length === 0 && shorts.length === 0)
+    return (
+      <p className="text-soft">
+        No contact is marked as damaged, so nothing is lost as far as anyone has looked.
+      </p>
+    )
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-x-8">
+      <section>
+        <h3 className="font-semibold">Touching or near it</h3>
+        {shorts.length === 0 && <p className="text-soft">No short, seen or reckoned.</p>}
+        <ul>
+          {shorts.slice(0, 24).map((s) => (
+            <li key={`${s.a} ${s.b}`} className="border-b border-line py-1">
+              <span className="num">
+                {s.a}–{s.b}
+              </span>{' '}
+              <span className={s.odds > 0.5 ? 'font-semibold text-ember' : ''}>
+                {s.how === 'seen'
+                  ? 'seen to touch'
+                  : s.how === 'near'
+                    ? 'beams may touch'
+                    : 'tip may reach the other land'}
+                , {percent(s.odds)}
+              </span>
+              <span className="text-soft">; {s.grade}</span>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h3 className="font-semibold">
+          Expect: <span className="font-normal">{now.symptom}</span>
+        </h3>
+        <table className="w-full">
+          <thead>
+            <tr>
+              <th>Function</th>
+              <th>Marked</th>
+              <th>Lost</th>
+              <th>Would show as</th>
+            </tr>
+          </thead>
+          <tbody>
+            {now.groups.map((g) => (
+              <tr key={g.group}>
+                <td>{g.group}</td>
+                <td className="num whitespace-nowrap">
+                  {g.damaged} of {g.of}
+                </td>
+                <td className={`num whitespace-nowrap ${g.lost > 0.5 ? 'font-semibold text-ember' : ''}`}>
+                  {percent(g.lost)}
+                  {g.strained > 0.05 && (
+                    <span className="block font-sans text-[0.85rem] text-brass">
+                      strained {percent(g.strained)}
+                    </span>
+                  )}
+                </td>
+                <td className="text-soft">{g.symptom}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <p className="mt-2 text-soft">
+          {now.tableDoubt >= 0.01
+            ? `The function table moves the odds by ${percent(now.tableDoubt)}; a better table would settle that.`
+            : 'The function table hardly moves these odds.'}
+          {now.seats < 0.99 && ` The CPU drops into place with ${percent(now.seats)}.`}
+        </p>
+      </section>
+    </div>
+  )
+}

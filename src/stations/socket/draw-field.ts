@@ -1,0 +1,141 @@
+import type { Cluster } from '@/core/socket/cluster'
+import { toView } from '@/core/socket/display-list'
+import type { DisplayList, Ink, View } from '@/core/socket/display-list'
+import { fieldOf } from '@/core/socket/socket'
+import type { Contact, Socket } from '@/core/socket/socket'
+import { inkColours, inkStyle } from '@/core/socket/svg'
+import type { Theme } from './use-theme'
+
+/** Where the field's millimetres are on the screen. */
+export interface Camera {
+  readonly pxPerMm: number
+  readonly xPx: number
+  readonly yPx: number
+}
+
+export type InkPath = readonly [Ink, Path2D]
+
+export const inkPaths = (list: DisplayList): InkPath[] => list.paths.map(({ ink, d }) => [ink, new Path2D(d)])
+
+interface Drawn {
+  readonly socket: Socket
+  readonly view: View
+  readonly paths: readonly InkPath[]
+  readonly theme: Theme
+  readonly camera: Camera
+  readonly width: number
+  readonly height: number
+  readonly cursor: Contact | null
+  readonly swath: readonly string[]
+  readonly rubber: readonly [readonly [number, number], readonly [number, number]] | null
+  readonly clusters: readonly Cluster[]
+}
+
+/** Pixels a pitch must have before contacts carry their names, and below which clusters carry theirs. */
+const NAMES_PX = 44
+const CLUSTERS_PX = 24
+
+/** Draws the field for a camera: the inked paths, then swath, cursor, names or cluster counts. */
+export function drawField(ctx: CanvasRenderingContext2D, d: Drawn): void {
+  const { camera, socket } = d
+  const colours = inkColours[d.theme]
+  const pitchPx = socket.pitchMm * camera.pxPerMm
+  ctx.save()
+  ctx.translate(camera.xPx, camera.yPx)
+  ctx.scale(camera.pxPerMm, camera.pxPerMm)
+  ctx.lineCap = 'round'
+  for (const [ink, path] of d.paths) {
+    const style = inkStyle[ink]
+    if (style.fill) {
+      ctx.fillStyle = colours[ink]
+      ctx.fill(path)
+    } else {
+      ctx.strokeStyle = colours[ink]
+      ctx.lineWidth = Math.max(style.width * socket.pitchMm, 0.9 / camera.pxPerMm)
+      ctx.setLineDash(style.dash ? style.dash.map((v) => v * socket.pitchMm) : [])
+      ctx.stroke(path)
+    }
+  }
+  ctx.restore()
+
+  const at = (c: { xMm: number; yMm: number }): readonly [number, number] => {
+    const [x, y] = toView(d.view, c.xMm, c.yMm)
+    return [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx]
+  }
+  const { named } = fieldOf(socket)
+  ctx.setLineDash([])
+  ctx.strokeStyle = colours['pin 1']
+  for (const name of d.swath) {
+    const c = named.get(name)
+    if (c) ctx.strokeRect(...corner(at(c), pitchPx * 0.42), pitchPx * 0.84, pitchPx * 0.84)
+  }
+  if (d.rubber) {
+    const [a, b] = d.rubber.map(
+      ([x, y]) => [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx] as const,
+    )
+    ctx.setLineDash([4, 3])
+    ctx.strokeRect(a![0], a![1], b![0] - a![0], b![1] - a![1])
+    ctx.setLineDash([])
+  }
+  if (pitchPx >= NAMES_PX) drawNames(ctx, d, at, pitchPx)
+  else if (pitchPx < CLUSTERS_PX) drawClusters(ctx, d, at)
+  if (d.cursor) drawNeedle(ctx, at(d.cursor), Math.max(9, pitchPx * 0.55), colours['pin 1'], d.width)
+}
+
+const corner = ([x, y]: readonly [number, number], half: number) => [x - half, y - half] as const
+
+/** The needle: a ring round the contact and the shaft that leads to it from the open upper side. */
+function drawNeedle(
+  ctx: CanvasRenderingContext2D,
+  [x, y]: readonly [number, number],
+  r: number,
+  colour: string,
+  width: number,
+): void {
+  const right = x < width - 90
+  ctx.strokeStyle = colour
+  ctx.lineWidth = 2.6
+  ctx.beginPath()
+  ctx.arc(x, y, r, 0, 7)
+  ctx.moveTo(x + (right ? r : -r) * 0.89, y - r * 0.45)
+  ctx.lineTo(x + (right ? 1 : -1) * (r + 74), y - r * 0.45 - 38)
+  ctx.stroke()
+}
+
+function drawNames(
+  ctx: CanvasRenderingContext2D,
+  d: Drawn,
+  at: (c: Contact) => readonly [number, number],
+  pitchPx: number,
+): void {
+  ctx.fillStyle = inkColours[d.theme].healthy
+  ctx.font = '12px "Atkinson Hyperlegible Mono", monospace'
+  ctx.textAlign = 'center'
+  for (const c of d.socket.contacts) {
+    const [x, y] = at(c)
+    if (x < -20 || y < -20 || x > d.width + 20 || y > d.height + 20) continue
+    ctx.fillText(c.name, x, y + pitchPx * 0.46)
+  }
+}
+
+function drawClusters(
+  ctx: CanvasRenderingContext2D,
+  d: Drawn,
+  at: (c: { xMm: number; yMm: number }) => readonly [number, number],
+): void {
+  ctx.fillStyle = inkColours[d.theme].stroke
+  ctx.font = '600 14px "Atkinson Hyperlegible Next Variable", sans-serif'
+  for (const cluster of d.clusters) {
+    if (cluster.names.length < 4) continue
+    const [left, low, right, high] = cluster.box
+    const corners = [at({ xMm: left, yMm: low }), at({ xMm: right, yMm: high })] as const
+    const x = Math.max(corners[0][0], corners[1][0]) + 10
+    const y = Math.max(corners[0][1], corners[1][1]) + 8
+    ctx.textAlign = x > d.width - 80 ? 'right' : 'left'
+    ctx.fillText(
+      `${cluster.names.length}, ${cluster.shape}`,
+      Math.min(x, d.width - 8),
+      Math.min(y, d.height - 6),
+    )
+  }
+}

@@ -1,0 +1,59 @@
+'use client'
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { useEffect, useMemo, useRef, useState } from 'react'
+import type { Reckoning, ToReckon } from '@/core/socket/reckon'
+import type { Socket } from '@/core/socket/socket'
+import { currentPass } from '@/core/job/state'
+import { useJob } from '@/stations/job/JobProvider'
+import type { ReckonDesk } from '@/workers/reckon.worker'
+
+/** Odds, order and outlook of the field, reckoned in a worker; while a newer one is under way the last one stays. */
+export function useReckoning(socket: Socket): {
+  readonly reckoning: Reckoning | null
+  readonly fresh: boolean
+} {
+  const pass = useJob((j) => currentPass(j.state))
+  const school = useJob((j) => j.state.school)
+  const left = useJob((j) => j.state.left)
+  const done = useJob((j) => j.state.strokes)
+  const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
+  const desk = useRef<Remote<ReckonDesk> | null>(null)
+  const latest = useRef<ToReckon | null>(null)
+  const busy = useRef(false)
+
+  const asked = useMemo((): ToReckon => {
+    const strokes: Record<string, number> = {}
+    for (const s of done) strokes[s.contact] = (strokes[s.contact] ?? 0) + s.strokes
+    return { marks: pass?.marks ?? {}, looked: Object.keys(pass?.looked ?? {}), school, left, strokes }
+  }, [pass, school, left, done])
+
+  useEffect(() => {
+    const worker = new Worker(new URL('../../workers/reckon.worker.ts', import.meta.url), { type: 'module' })
+    desk.current = wrap<ReckonDesk>(worker)
+    void desk.current.load(socket)
+    return () => {
+      desk.current = null
+      busy.current = false
+      worker.terminate()
+    }
+  }, [socket])
+
+  useEffect(() => {
+    latest.current = asked
+    if (busy.current) return
+    busy.current = true
+    const work = async () => {
+      while (desk.current && latest.current) {
+        const to: ToReckon = latest.current
+        latest.current = null
+        const reckoning = await desk.current.reckon(to)
+        if (reckoning) setAnswer({ to, reckoning })
+      }
+      busy.current = false
+    }
+    void work()
+  }, [asked, socket])
+
+  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked }
+}

@@ -1,0 +1,95 @@
+'use client'
+import type { RefObject } from 'react'
+import { isDamage, sayMark } from '@/core/socket/mark'
+import type { Step } from '@/core/socket/plan'
+import type { Reckoning } from '@/core/socket/reckon'
+import { fieldOf } from '@/core/socket/socket'
+import { nextUnseen, rowFrom } from '@/core/socket/walk'
+import type { Direction } from '@/core/socket/walk'
+import { useJob } from '@/stations/job/JobProvider'
+import { useKeys } from '@/ui/keys'
+import type { KeyMap } from '@/ui/keys'
+import { kindKeys } from './ContactPanel'
+import type { FieldHandle } from './FieldCanvas'
+import type { Surface } from './use-surface'
+
+interface Wiring {
+  readonly surface: Surface
+  readonly reckoning: Reckoning | null
+  readonly map: RefObject<FieldHandle | null>
+  readonly step: Step | null
+  readonly onTried: (result: 'there' | 'still off' | 'snapped') => void
+  readonly onStrokes: (by: number) => void
+}
+
+const directions: readonly Direction[] = ['left', 'right', 'up', 'down']
+const ROW = 10
+
+/** Reads a contact aloud where the browser can; silent where it cannot. */
+function readAloud(text: string): void {
+  if (!('speechSynthesis' in window)) return
+  window.speechSynthesis.cancel()
+  window.speechSynthesis.speak(new SpeechSynthesisUtterance(text))
+}
+
+/** The keys of the map: everything frequent is one press, so that a foot switch can give it. */
+export function useSocketKeys({ surface, reckoning, map, step, onTried, onStrokes }: Wiring): void {
+  const put = useJob((j) => j.put)
+  const { socket, cursor, marks, view, swath, pass } = surface
+  const looked = pass?.looked ?? {}
+  const todo = reckoning?.planned.steps.map((s) => s.contact) ?? []
+  const works = step !== null && step.strokes > 0
+
+  const along = (by: number) => {
+    if (todo.length === 0) return
+    const at = todo.indexOf(cursor)
+    surface.go(todo[(at === -1 ? (by > 0 ? 0 : todo.length - 1) : at + by + todo.length) % todo.length]!)
+  }
+  const look = (names: readonly string[], from: string) => {
+    put('looked', { contacts: names })
+    const seen = { ...looked, ...Object.fromEntries(names.map((n) => [n, true as const])) }
+    const next = nextUnseen(socket, seen, marks, from)
+    if (next) surface.go(next)
+  }
+  const keys: Record<string, KeyMap[string]> = {
+    '.': () => along(1),
+    ',': () => along(-1),
+    ' ': () => (works ? onTried('there') : look(swath.length > 0 ? swath : [cursor], swath.at(-1) ?? cursor)),
+    n: () => {
+      const row = rowFrom(socket, view, cursor, ROW)
+      look(row, row.at(-1)!)
+    },
+    o: () => works && onTried('still off'),
+    x: () => (works ? onTried('snapped') : surface.setKind('snapped')),
+    '[': () => onStrokes(-1),
+    ']': () => onStrokes(1),
+    '+': () => surface.raise(0.05),
+    '=': () => surface.raise(0.05),
+    '-': () => surface.raise(-0.05),
+    u: surface.toggleUnsure,
+    m: () => surface.setView({ mirrored: !view.mirrored }),
+    r: () => surface.setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 }),
+    f: () => map.current?.fit(),
+    i: () => map.current?.zoom(1.6),
+    d: () => map.current?.zoom(1 / 1.6),
+    s: surface.toggleSwath,
+    escape: () => surface.setSwath([]),
+    v: () => {
+      const contact = fieldOf(socket).named.get(cursor)
+      const mark = marks[cursor]
+      const words = [
+        cursor.split('').join(' '),
+        contact?.group,
+        mark && isDamage(mark) ? sayMark(mark) : 'intact',
+        step?.say,
+      ]
+      readAloud(words.filter(Boolean).join('. '))
+    },
+  }
+  for (const [key, kind] of kindKeys) keys[key] = () => surface.setKind(kind)
+  for (const direction of directions) {
+    keys[`arrow${direction}`] = () => surface.walk(direction)
+    keys[`shift+arrow${direction}`] = () => surface.nudge(direction)
+  }
+  useKeys(keys)
+}

@@ -1,0 +1,149 @@
+'use client'
+import { useRef, useState } from 'react'
+import type { Baseline } from '@/core/job/entry'
+import { readNumber } from '@/core/job/quick-entry'
+import { useJob } from '@/stations/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { Caution } from '@/ui/Caution'
+import { Choice } from '@/ui/Choice'
+import { TextField } from '@/ui/Field'
+import { useKeys } from '@/ui/keys'
+
+const blank: Baseline = {
+  fans: 'not noted',
+  current: 'not noted',
+  amps: null,
+  lamp: 'not noted',
+  beeps: '',
+  cpuHeat: 'not noted',
+  codes: [],
+  picture: 'not noted',
+}
+const words = { 'not noted': '·' } as const
+
+/** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
+export function PowerUp() {
+  const gate = useJob((j) => j.gate)
+  const put = useJob((j) => j.put)
+  const [b, setB] = useState<Baseline>(blank)
+  const [amps, setAmps] = useState('')
+  const [codes, setCodes] = useState('')
+  const [faults, setFaults] = useState<{ amps?: string; codes?: string; all?: string }>({})
+  const top = useRef<HTMLElement>(null)
+  useKeys({ b: () => top.current?.querySelector<HTMLElement>('[role="radio"]')?.focus() })
+  const set =
+    <K extends keyof Baseline>(field: K) =>
+    (value: Baseline[K]) =>
+      setB({ ...b, [field]: value })
+
+  function keep() {
+    const seen = codes
+      .toUpperCase()
+      .split(/[\s,]+/)
+      .filter(Boolean)
+    const odd = seen.find((c) => !/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(c))
+    const a = amps.trim() === '' ? null : readNumber(amps)
+    const wrong = {
+      amps:
+        amps.trim() !== '' && (a === null || a < 0 || a > 100) ? `“${amps}” is no current in A` : undefined,
+      codes: odd ? `“${odd}” is no code: two hex figures each, like 4C` : undefined,
+    }
+    const nothing = JSON.stringify(b) === JSON.stringify(blank) && seen.length === 0 && a === null
+    setFaults({ ...wrong, all: nothing ? 'Nothing is noted yet: at least what the fans did.' : undefined })
+    if (wrong.amps || wrong.codes || nothing) return
+    put('baseline', { ...b, amps: a, codes: seen })
+    setB(blank)
+    setAmps('')
+    setCodes('')
+  }
+
+  return (
+    <section ref={top} id="baseline" className="border-t border-line pt-2.5 pb-4">
+      <h2 className="mb-1.5">
+        Power-up <kbd className="num text-sm text-soft">b</kbd>
+      </h2>
+      <div className="flex flex-col gap-1">
+        <Choice
+          label="Fans"
+          value={b.fans}
+          options={['off', 'twitch', 'on', 'not noted']}
+          words={words}
+          onChange={set('fans')}
+        />
+        <Choice
+          label="Current"
+          value={b.current}
+          options={['none', 'standby', 'steady', 'cycling', 'trips', 'not noted']}
+          words={words}
+          onChange={set('current')}
+        />
+        <Choice
+          label="Last lamp"
+          value={b.lamp}
+          options={['none', 'cpu', 'memory', 'graphics', 'boot', 'not noted']}
+          words={{ ...words, cpu: 'CPU' }}
+          onChange={set('lamp')}
+        />
+        <Choice
+          label="CPU feels"
+          value={b.cpuHeat}
+          options={['cold', 'warm', 'hot', 'not noted']}
+          words={words}
+          onChange={set('cpuHeat')}
+        />
+        <Choice
+          label="Picture"
+          value={b.picture}
+          options={['none', 'maker screen', 'system loads', 'not noted']}
+          words={words}
+          onChange={set('picture')}
+        />
+      </div>
+      <div className="mt-2 grid grid-cols-[5rem_1fr_7rem] gap-3">
+        <TextField
+          label="Amps"
+          value={amps}
+          onChange={(e) => setAmps(e.target.value)}
+          error={faults.amps}
+          inputMode="decimal"
+          className="num"
+        />
+        <TextField
+          label="Codes, in order"
+          value={codes}
+          onChange={(e) => setCodes(e.target.value)}
+          error={faults.codes}
+          placeholder="4C 4C 31"
+          className="num"
+        />
+        <TextField
+          label="Beeps"
+          value={b.beeps}
+          onChange={(e) => set('beeps')(e.target.value)}
+          placeholder="1 long 2 short"
+        />
+      </div>
+      {faults.all && (
+        <p role="alert" className="mt-2 font-semibold text-ember">
+          {faults.all}
+        </p>
+      )}
+      <Button look="first" className="mt-3" onClick={keep}>
+        Note this power-up
+      </Button>
+      <div className="mt-3">
+        {gate.lamp === 'do not power' ? (
+          <Caution>
+            The gate says do not power: {gate.reasons[0]!.text}. Note only a power-up that has already
+            happened.
+          </Caution>
+        ) : (
+          <Caution>
+            Heatsink on, current limited, nothing loose on the board. Never open the supply; new platforms may
+            train memory for minutes, so wait before you judge.
+          </Caution>
+        )}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,134 @@
+'use client'
+import { useRef, useState } from 'react'
+import { rails, railWords } from '@/core/job/entry'
+import type { Rail } from '@/core/job/entry'
+import { railLimits, railState } from '@/core/job/power-gate'
+import { readNumber } from '@/core/job/quick-entry'
+import { useJob } from '@/stations/job/JobProvider'
+import { Choice } from '@/ui/Choice'
+
+const stateWords = { short: 'at ground', low: 'low', good: 'good' } as const
+const stateTone = {
+  short: 'font-semibold text-ember',
+  low: 'font-semibold text-brass',
+  good: 'text-verd',
+} as const
+
+/** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
+export function RailTable() {
+  const readings = useJob((j) => j.state.rails)
+  const cpuIn = useJob((j) => j.state.fitted.cpu !== null)
+  const put = useJob((j) => j.put)
+  const [where, setWhere] = useState<'in' | 'out'>(cpuIn ? 'in' : 'out')
+  const [typed, setTyped] = useState<Partial<Record<Rail, string>>>({})
+  const [faults, setFaults] = useState<Partial<Record<Rail, string>>>({})
+  const inputs = useRef<Partial<Record<Rail, HTMLInputElement | null>>>({})
+
+  function keep(rail: Rail, next: boolean) {
+    const text = typed[rail]?.trim() ?? ''
+    if (text !== '') {
+      const ohms = readNumber(text)
+      if (ohms === null || ohms < 0) {
+        setFaults({ ...faults, [rail]: `“${text}” is not a resistance; like 1.8 or 4.7k` })
+        return
+      }
+      put('rail', { rail, ohms, cpu: where })
+      setTyped({ ...typed, [rail]: '' })
+      setFaults({ ...faults, [rail]: undefined })
+    }
+    if (next) inputs.current[rails[rails.indexOf(rail) + 1] ?? rail]?.focus()
+  }
+
+  return (
+    <section id="rails" className="border-t border-line pt-2.5 pb-4">
+      <div className="flex items-baseline justify-between gap-4">
+        <h2>Rails to ground, unplugged</h2>
+        <Choice
+          label=""
+          value={where}
+          options={['out', 'in']}
+          words={{ out: 'CPU out', in: 'CPU in' }}
+          onChange={setWhere}
+        />
+      </div>
+      <table className="w-full">
+        <thead className="sr-only">
+          <tr>
+            <th>Rail</th>
+            <th>New reading, Ω</th>
+            <th>Reading</th>
+            <th>On the scale</th>
+            <th>State</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rails.map((rail) => {
+            const reading = readings[rail]
+            const state = reading && railState(reading)
+            return (
+              <tr key={rail}>
+                <td className="w-40 whitespace-nowrap">{railWords[rail]}</td>
+                <td className="w-28">
+                  <input
+                    ref={(el) => void (inputs.current[rail] = el)}
+                    value={typed[rail] ?? ''}
+                    onChange={(e) => setTyped({ ...typed, [rail]: e.target.value })}
+                    onBlur={() => keep(rail, false)}
+                    onKeyDown={(e) => e.key === 'Enter' && keep(rail, true)}
+                    aria-label={`${railWords[rail]}, ohms to ground`}
+                    aria-invalid={faults[rail] ? true : undefined}
+                    inputMode="decimal"
+                    className="num w-24 py-1!"
+                    placeholder="Ω"
+                  />
+                </td>
+                <td className="w-28 text-right">
+                  {reading && (
+                    <span className="num text-[1.15rem]">
+                      {reading.ohms.toLocaleString()} Ω
+                      <span className="block text-[0.8rem] text-soft">CPU {reading.cpu}</span>
+                    </span>
+                  )}
+                </td>
+                <td>{reading && <OhmScale rail={rail} ohms={reading.ohms} cpu={reading.cpu} />}</td>
+                <td className={`w-24 ${state ? stateTone[state] : 'text-soft'}`}>
+                  {faults[rail] ? (
+                    <span role="alert" className="font-semibold text-ember">
+                      {faults[rail]}
+                    </span>
+                  ) : state ? (
+                    stateWords[state]
+                  ) : (
+                    'not yet'
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+    </section>
+  )
+}
+
+const DECADES = [-1, 4] as const
+const at = (ohms: number) => {
+  const decade = Math.log10(Math.max(ohms, 10 ** DECADES[0]))
+  return Math.min(100, Math.max(0, ((decade - DECADES[0]) / (DECADES[1] - DECADES[0])) * 100))
+}
+
+/** Where the reading stands between a short and a good rail, by decades. */
+function OhmScale({ rail, ohms, cpu }: { rail: Rail; ohms: number; cpu: 'in' | 'out' }) {
+  const limit = railLimits[rail]
+  const short = at(cpu === 'in' ? (limit.shortWithCpuOhm ?? limit.shortOhm) : limit.shortOhm)
+  const low = at(cpu === 'in' ? (limit.lowWithCpuOhm ?? limit.lowOhm) : limit.lowOhm)
+  const here = at(ohms)
+  return (
+    <svg viewBox="0 0 100 14" preserveAspectRatio="none" className="h-4 w-full" aria-hidden="true">
+      <rect x="0" y="9" width={short} height="3" fill="var(--ember)" />
+      <rect x={short} y="10" width={low - short} height="1.6" fill="var(--brass)" />
+      <rect x={low} y="10.4" width={100 - low} height="0.8" fill="var(--slate)" />
+      <rect x={Math.max(0, here - 0.7)} y="1" width="1.4" height="12" fill="var(--ink)" />
+    </svg>
+  )
+}

@@ -1,0 +1,46 @@
+import { useId } from 'react'
+import type { ReactElement } from 'react'
+import { cloneElement } from 'react'
+
+interface FieldProps {
+  readonly id?: string
+  readonly 'aria-invalid'?: boolean
+  readonly 'aria-describedby'?: string
+}
+
+/** One line of the ticket: what it is at the left, what was written at the right, a fault below. */
+export function TicketLine({
+  label,
+  error,
+  hint,
+  children,
+}: {
+  label: string
+  error?: string
+  hint?: string
+  children: ReactElement<FieldProps>
+}) {
+  const id = useId()
+  const said = error ?? hint
+  return (
+    <div className="ticket-line grid grid-cols-[6.6rem_minmax(0,1fr)] items-baseline gap-x-3">
+      <label htmlFor={id} className="text-[0.94rem] text-soft">
+        {label}
+      </label>
+      {cloneElement(children, {
+        id,
+        'aria-invalid': error ? true : undefined,
+        'aria-describedby': said ? `${id}-say` : undefined,
+      })}
+      {said && (
+        <p
+          id={`${id}-say`}
+          role={error ? 'alert' : undefined}
+          className={`col-start-2 pb-1 text-[0.88rem] ${error ? 'font-semibold text-ember' : 'text-soft'}`}
+        >
+          {said}
+        </p>
+      )}
+    </div>
+  )
+}
