@@ -5,9 +5,9 @@ import { canonical } from '@/core/job/canonical'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { benchSeconds, jobState, openOffers } from '@/core/job/state'
+import { benchSeconds, currentPass, jobState, openOffers } from '@/core/job/state'
 import type { JobState } from '@/core/job/state'
-import { nextStation, nextStep } from '@/core/job/way'
+import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import type { Socket } from '@/core/socket/socket'
 import type { Account } from './accounts'
 import { saveState } from './jobs'
@@ -84,11 +84,18 @@ export async function foldTape(
 
 export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
   const gate = powerGate(powerEvidence(state, socket))
+  const pass = currentPass(state)
   const station = nextStation(state, socket)
   return {
     lamp: gate.lamp,
     reason: gate.reasons[0]?.text ?? '',
-    next: nextStep(station, state, socket, gate, null).say,
+    next: nextStep(
+      station,
+      state,
+      socket,
+      gate,
+      station === 'socket' && socket && pass ? socketWork(socket, pass.marks, state.school) : null,
+    ).say,
     station,
     minutes: Math.round(benchSeconds(state, nowIso).all / 60),
     minutesPromised: state.ticket.minutesPromised,

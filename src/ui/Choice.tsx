@@ -1,6 +1,17 @@
 'use client'
 import { Label, Radio, RadioGroup } from '@headlessui/react'
 
+interface Props<T extends string> {
+  readonly label: string
+  readonly value: T
+  readonly options: readonly T[]
+  readonly onChange: (value: T) => void
+  readonly words?: Partial<Record<T, string>>
+  /** What a second press on the chosen one goes back to; it is not shown itself. */
+  readonly none?: T
+  readonly hideLabel?: boolean
+}
+
 /** A few words to choose one from, all in sight; arrows move, shape and weight tell the chosen one. */
 export function Choice<T extends string>({
   label,
@@ -8,25 +19,26 @@ export function Choice<T extends string>({
   options,
   onChange,
   words,
-}: {
-  label: string
-  value: T
-  options: readonly T[]
-  onChange: (value: T) => void
-  words?: Partial<Record<T, string>>
-}) {
+  none,
+  hideLabel = false,
+}: Props<T>) {
   return (
-    <RadioGroup value={value} onChange={onChange} className="flex flex-wrap items-baseline gap-x-1 gap-y-1.5">
-      <Label className="w-24 shrink-0 text-[0.94rem] text-soft">{label}</Label>
-      {options.map((option) => (
-        <Radio
-          key={option}
-          value={option}
-          className="cursor-pointer rounded-sheet border-[1.5px] border-transparent px-2.5 py-1 text-soft outline-none data-checked:border-ink data-checked:font-semibold data-checked:text-ink data-focus:outline-2 data-focus:outline-brass data-focus:outline-offset-1"
-        >
-          {words?.[option] ?? option}
-        </Radio>
-      ))}
+    <RadioGroup value={value} onChange={onChange} className="flex items-baseline gap-x-1">
+      <Label className={hideLabel ? 'sr-only' : 'w-[5.4rem] shrink-0 text-[0.94rem] text-soft'}>
+        {label}
+      </Label>
+      <span className="flex flex-wrap gap-x-0.5 gap-y-1">
+        {options.map((option) => (
+          <Radio
+            key={option}
+            value={option}
+            onClick={() => none !== undefined && option === value && onChange(none)}
+            className="cursor-pointer rounded-sheet border-[1.5px] border-transparent px-2 py-0.5 text-soft outline-none data-checked:border-ink data-checked:font-semibold data-checked:text-ink data-focus:outline-2 data-focus:outline-offset-1 data-focus:outline-brass"
+          >
+            {words?.[option] ?? option}
+          </Radio>
+        ))}
+      </span>
     </RadioGroup>
   )
 }

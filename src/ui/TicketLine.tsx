@@ -13,17 +13,21 @@ export function TicketLine({
   label,
   error,
   hint,
+  narrow = false,
   children,
 }: {
   label: string
   error?: string
   hint?: string
+  narrow?: boolean
   children: ReactElement<FieldProps>
 }) {
   const id = useId()
   const said = error ?? hint
   return (
-    <div className="ticket-line grid grid-cols-[6.6rem_minmax(0,1fr)] items-baseline gap-x-3">
+    <div
+      className={`ticket-line grid items-baseline gap-x-3 ${narrow ? 'grid-cols-[4.3rem_minmax(0,1fr)]' : 'grid-cols-[6.6rem_minmax(0,1fr)]'}`}
+    >
       <label htmlFor={id} className="text-[0.94rem] text-soft">
         {label}
       </label>

@@ -1,4 +1,5 @@
 'use client'
+import { useSyncExternalStore } from 'react'
 
 const styles = {
   time: { hour: '2-digit', minute: '2-digit' },
@@ -7,11 +8,20 @@ const styles = {
   date: { day: 'numeric', month: 'short', year: 'numeric' },
 } as const satisfies Record<string, Intl.DateTimeFormatOptions>
 
-/** A moment in the reader's locale and zone; the server's guess is replaced without moving anything. */
+const never = () => () => undefined
+
+/** A moment in the reader's locale and zone; until the browser knows it, the server's guess stands in its place. */
 export function When({ at, as = 'moment' }: { at: string; as?: keyof typeof styles }) {
+  const format = (locale: string | undefined, timeZone: string | undefined) =>
+    new Intl.DateTimeFormat(locale, { ...styles[as], timeZone }).format(new Date(at))
+  const said = useSyncExternalStore(
+    never,
+    () => format(undefined, undefined),
+    () => format('en-GB', 'UTC'),
+  )
   return (
-    <time dateTime={at} className="num" suppressHydrationWarning>
-      {new Intl.DateTimeFormat(undefined, styles[as]).format(new Date(at))}
+    <time dateTime={at} className={as === 'time' ? 'num' : 'whitespace-nowrap tabular-nums'}>
+      {said}
     </time>
   )
 }

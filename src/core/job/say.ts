@@ -40,7 +40,7 @@ export function sayEntry(entry: Entry): string {
       const said = [
         b.fans !== 'not noted' && `fans ${b.fans}`,
         b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`,
-        b.lamp !== 'not noted' && `lamp ${b.lamp}`,
+        b.lamp !== 'not noted' && `lamp ${b.lamp === 'cpu' ? 'CPU' : b.lamp}`,
         b.beeps && `beeps ${b.beeps}`,
         b.cpuHeat !== 'not noted' && `CPU ${b.cpuHeat}`,
         b.codes.length > 0 && `codes ${b.codes.join(' ')}`,

@@ -1,9 +1,13 @@
 import { handBackHolds } from '../hand-back/holds'
 import { proofStanding } from '../proof/plan'
+import { clusters } from '../socket/cluster'
+import type { Cluster } from '../socket/cluster'
 import { isDamage } from '../socket/mark'
-import type { Plan } from '../socket/plan'
+import type { Marks } from '../socket/mark'
+import { plan } from '../socket/plan'
+import type { Plan, School } from '../socket/plan'
 import type { Socket } from '../socket/socket'
-import { stageReached } from '../triage/stage'
+import { firstLook, stageReached } from '../triage/stage'
 import { rails, railWords, stations } from './entry'
 import type { Station } from './entry'
 import type { PowerGate } from './power-gate'
@@ -58,13 +62,33 @@ export function nextStation(state: JobState, socket: Socket | null): Station {
   return stations.find(open) ?? 'hand-back'
 }
 
+/** What the socket has to offer the sentence: the order of work and where the damage lies. */
+export interface SocketWork {
+  readonly planned: Plan
+  readonly clusters: readonly Cluster[]
+}
+
+export const socketWork = (socket: Socket, marks: Marks, school: School): SocketWork => ({
+  planned: plan(socket, marks, school),
+  clusters: clusters(socket, marks),
+})
+
+const clusterSay: Readonly<Record<Cluster['shape'], string>> = {
+  crater: 'Level the',
+  swath: 'Raise the',
+  row: 'Run along the',
+  patch: 'Work through the',
+  stray: 'Mend the',
+}
+const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)
+
 /** What to do next at a station: one sentence, and why. Computed from the tape, never a slogan. */
 export function nextStep(
   station: Station,
   state: JobState,
   socket: Socket | null,
   gate: PowerGate,
-  planned: Plan | null,
+  work: SocketWork | null,
 ): { readonly say: string; readonly why: string } {
   if (state.handBack)
     return {
@@ -131,14 +155,17 @@ export function nextStep(
           why: 'CPU, one module, no card. Without a baseline no progress can be seen.',
         }
       const reached = stageReached(baseline)
+      const told = reached.told[0]
+        ? `; what told most: ${reached.told[0].what}`
+        : '; note fans, current, lamps and codes'
+      if (reached.blocked === null)
+        return {
+          say: 'It runs: prove it.',
+          why: `It got there with ${Math.round(reached.sure * 100)} in 100${told}.`,
+        }
       return {
-        say:
-          reached.likeliest === 'running'
-            ? 'It runs: prove it.'
-            : `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100.`,
-        why: reached.told[0]
-          ? `What told most: ${reached.told[0].what}.`
-          : 'Nothing was noted; note fans, current, lamps and codes.',
+        say: `${firstLook[reached.blocked]}.`,
+        why: `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100${told}.`,
       }
     }
     case 'socket': {
@@ -153,18 +180,29 @@ export function nextStep(
           say: 'Look over the whole field and mark what breaks the pattern.',
           why: 'Light from low at one side; the tips must catch it in the same place.',
         }
-      const open = planned?.steps.filter((s) => s.technique !== 'leave') ?? []
+      const open = work?.planned.steps.filter((s) => s.technique !== 'leave') ?? []
       const first = open[0]
-      if (first) {
+      if (first && work) {
         const short = gate.reasons.find((r) => r.code === 'short' && r.level === 'closed')
-        const touching = short
-          ? `; ${short.at.say.charAt(0).toLowerCase()}${short.at.say.slice(1)} before any power`
-          : ''
+        const touching = short ? `; ${lower(short.at.say)} before any power` : ''
+        const most = work.clusters[0]
+        const level = most && most.names.length >= 4 ? `${clusterSay[most.shape]} ${most.say}` : null
+        const begin = `begin with ${first.contact}`
+        const big = !level
+          ? `Begin with ${first.contact}: ${first.say}`
+          : most!.names.includes(first.contact)
+            ? `${level}${most!.shape === 'crater' && state.school === 'A' ? ' from its rim inward' : ''}, ${begin}`
+            : `First ${first.contact}, then ${lower(level)}`
         return {
-          say: `Begin with ${first.contact}: ${first.say}${touching}.`,
-          why: `${open.length} to do, about ${Math.max(1, Math.round(planned!.minutes))} minutes; ${Math.round(planned!.anySnaps * 100)} in 100 that one of them snaps.`,
+          say: `${big}${touching}.`,
+          why: `${open.length} to do, about ${Math.max(1, Math.round(work.planned.minutes))} minutes; ${Math.round(work.planned.anySnaps * 100)} in 100 that one of them is lost.`,
         }
       }
+      if (Object.values(pass.marks).some(isDamage))
+        return {
+          say: 'Go through the marked contacts in their order.',
+          why: 'The order stands below the map.',
+        }
       const looked = Object.keys(pass.looked).length
       if (looked < socket.contacts.length)
         return {

@@ -2,7 +2,8 @@ import { isDamage, usualLeanMm } from './mark'
 import type { Mark, Marks } from './mark'
 import type { Pass } from './pass'
 import { fieldOf } from './socket'
-import type { Contact, FunctionGroup, Socket } from './socket'
+import { zonesOf } from './zones'
+import type { Contact, Socket } from './socket'
 
 /** How the field is turned to match the eyepiece, and how far leans are exaggerated. */
 export interface View {
@@ -19,6 +20,7 @@ export const inks = [
   'zone memory',
   'zone lanes',
   'zone control',
+  'pattern',
   'untrusted',
   'healthy',
   'unseen',
@@ -58,15 +60,6 @@ export function fromView(view: View, vx: number, vy: number): readonly [number, 
   let y = vy
   for (let i = 0; i < view.quarterTurns; i++) [x, y] = [y, -x]
   return [view.mirrored ? -x : x, -y]
-}
-
-export function zoneOf(group: FunctionGroup): Ink | null {
-  if (group === 'memory A' || group === 'memory B') return 'zone memory'
-  if (group === 'card lanes' || group === 'storage lanes' || group === 'display') return 'zone lanes'
-  if (group.endsWith('power')) return 'zone power'
-  if (group === 'clock' || group === 'reset' || group === 'sense' || group === 'control')
-    return 'zone control'
-  return null
 }
 
 /**
@@ -120,25 +113,25 @@ function pinOneCorner(view: View): readonly [number, number] {
   return toView(view, -1, 1)
 }
 
+/** Tints and patterns of the broad regions; a function that is only guessed is hatched. */
 function drawZones(socket: Socket, view: View, d: Record<Ink, string[]>): void {
-  const { near } = fieldOf(socket)
   const h = socket.pitchMm / 2
-  for (const contact of socket.contacts) {
-    let zone = zoneOf(contact.group)
-    if (!zone) {
-      const votes = new Map<Ink, number>()
-      for (const i of near.within(contact.xMm, contact.yMm, socket.pitchMm * 1.5)) {
-        const other = zoneOf(socket.contacts[i]!.group)
-        if (other) votes.set(other, (votes.get(other) ?? 0) + 1)
-      }
-      const [most] = [...votes].sort((a, b) => b[1] - a[1])
-      zone = most && most[1] >= 4 ? most[0] : null
-    }
+  const zones = zonesOf(socket)
+  socket.contacts.forEach((contact, i) => {
+    const zone = zones[i]
     const [x, y] = toView(view, contact.xMm, contact.yMm)
-    if (zone) d[zone].push(`M${n(x - h)} ${n(y - h)}h${n(2 * h)}v${n(2 * h)}h${n(-2 * h)}Z`)
+    if (zone) {
+      d[`zone ${zone}`].push(`M${n(x - h)} ${n(y - h)}h${n(2 * h)}v${n(2 * h)}h${n(-2 * h)}Z`)
+      if (zone === 'power') d.pattern.push(`M${n(x - h * 0.4)} ${n(y + h)}h${n(h * 0.8)}`)
+      if (zone === 'lanes') d.pattern.push(`M${n(x + h)} ${n(y - h * 0.4)}v${n(h * 0.8)}`)
+      if (zone === 'control')
+        d.pattern.push(
+          `M${n(x + h * 0.6)} ${n(y + h)}h${n(h * 0.8)}M${n(x + h)} ${n(y + h * 0.6)}v${n(h * 0.8)}`,
+        )
+    }
     if (contact.trust === 'region' || contact.trust === 'none')
       d.untrusted.push(`M${n(x - h)} ${n(y + h)}L${n(x + h)} ${n(y - h)}`)
-  }
+  })
 }
 
 function drawMark(

@@ -1,4 +1,5 @@
-import { liesAcross } from './across'
+import { liesAcross, severity } from './across'
+import { clusters } from './cluster'
 import { functionLaw, parallelState } from './function-law'
 import { isDamage, isGone } from './mark'
 import type { Mark, Marks } from './mark'
@@ -28,8 +29,9 @@ export interface Plan {
  *
  * Precedence first: whoever lies across another goes before it; then whoever stands raised in another's tool corridor.
  * A ring of contacts that lie across one another is cut where the next choice falls. Within what is free, what frees
- * others goes first, school A takes the least snap odds first and school B the most, near neighbours and one tool are
- * kept together; what is left or needs a donor comes last.
+ * others goes first, school A takes the least snap odds and the least out of place first (so a crater is worked from
+ * its rim inward) and school B the most, large clusters come before strays, near neighbours and one tool are kept
+ * together; what is left or needs a donor comes last.
  *
  * @param left contacts the technician has decided to leave, with the reason
  * @param strokesBefore strokes each contact has had
@@ -54,6 +56,10 @@ export function plan(
   const over = new Map<string, string[]>()
   for (const [name, unders] of across)
     for (const under of unders) over.set(under, [...(over.get(under) ?? []), name])
+
+  const together = new Map(
+    clusters(socket, marks).flatMap((c) => c.names.map((n) => [n, c.names.length] as const)),
+  )
 
   const handlings = new Map<string, Handling>()
   for (const { contact, mark } of todo) {
@@ -81,6 +87,8 @@ export function plan(
         late -
         (across.has(name) ? 2 : 0) +
         Math.round(handling.snaps * 40) * (school === 'A' ? 1 : -1) +
+        severity(marks[name]!) * (school === 'A' ? 4 : -4) -
+        (together.get(name) ?? 1) * 0.03 +
         travel * 0.05 +
         (steps.at(-1)?.tool === handling.tool ? 0 : 0.2)
       if (cost < bestCost || (cost === bestCost && name < best)) {

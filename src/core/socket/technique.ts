@@ -116,11 +116,10 @@ export function handlingOf(
     ? [contact.xMm - touched.xMm, contact.yMm - touched.yMm]
     : [-lean[0], -lean[1]]
   const { side, blockedBy } = openSide(socket, contact, away, marks)
-  const past = `${bend.overTravelMm.toFixed(2)} mm past level`
   const way =
     socket.kind === 'pin-grid'
-      ? pinWay(socket, contact, marks, side, folded, bend.strokes, past)
-      : landWay(mark, touched, side, bend.strokes, past)
+      ? pinWay(socket, contact, marks, side, folded, bend.strokes)
+      : landWay(mark, touched, side, bend.strokes)
   return {
     contact: contact.name,
     ...way,
@@ -132,13 +131,7 @@ export function handlingOf(
   }
 }
 
-function landWay(
-  mark: Mark,
-  touched: Contact | undefined,
-  side: Compass,
-  strokes: number,
-  past: string,
-): Way {
+function landWay(mark: Mark, touched: Contact | undefined, side: Compass, strokes: number): Way {
   const leans = Math.hypot(...usualLeanMm(mark))
   const height = usualHeightMm(mark)
   if (mark.kind === 'folded')
@@ -163,15 +156,15 @@ function landWay(
       minutes: 3,
     }
   if (mark.kind === 'high' || (height > 0 && height > leans))
-    return { technique: 'press', tool: needle, say: `press down from the ${side}, ${past}`, minutes: 1 }
+    return { technique: 'press', tool: needle, say: `press down from the ${side}`, minutes: 1 }
   if (mark.kind === 'low' || -height > leans)
     return {
       technique: 'lift',
       tool: needle,
-      say: `lift from under, needle from the ${side}, ${past}`,
+      say: `lift from under, needle from the ${side}`,
       minutes: 1,
     }
-  return { technique: 'push', tool: needle, say: `push from the ${side}, ${past}`, minutes: 1 }
+  return { technique: 'push', tool: needle, say: `push from the ${side}`, minutes: 1 }
 }
 
 function pinWay(
@@ -181,7 +174,6 @@ function pinWay(
   side: Compass,
   folded: boolean,
   strokes: number,
-  past: string,
 ): Way {
   const tube = 'hollow tube'
   if (folded)
@@ -201,7 +193,7 @@ function pinWay(
   return {
     technique: 'tube',
     tool: tube,
-    say: `tube over the pin, ease it from the ${side}, ${past}`,
+    say: `tube over the pin, ease it from the ${side}`,
     minutes: 1.5,
   }
 }

@@ -22,6 +22,8 @@ export interface StageReached {
   readonly likeliest: Stage
   /** Chance of the likeliest. */
   readonly sure: number
+  /** The stage it does not get to; null when it runs. */
+  readonly blocked: Exclude<Stage, 'standby'> | null
   /** “stops before first fetch”, or “runs”. */
   readonly say: string
   /** Observations in the order of how much they told, bits. */
@@ -71,6 +73,15 @@ const tables: Readonly<Record<'fans' | 'current' | 'lamp' | 'cpuHeat' | 'picture
   },
 }
 
+const lampWord: Readonly<Record<Baseline['lamp'], string>> = {
+  none: 'no lamp lit',
+  cpu: 'the CPU lamp',
+  memory: 'the memory lamp',
+  graphics: 'the graphics lamp',
+  boot: 'the boot lamp',
+  'not noted': 'lamps not noted',
+}
+
 /** How a shop's dead boards fall over the stages before anything is seen (bench default). */
 const prior = [0.08, 0.07, 0.08, 0.08, 0.08, 0.16, 0.13, 0.18, 0.06, 0.04, 0.04]
 
@@ -94,17 +105,18 @@ export function stageReached(baseline: Baseline): StageReached {
   }
   see(`fans ${baseline.fans}`, tables.fans[baseline.fans])
   see(`current ${baseline.current}`, tables.current[baseline.current])
-  see(baseline.lamp === 'none' ? 'no lamp' : `lamp ${baseline.lamp}`, tables.lamp[baseline.lamp])
+  see(lampWord[baseline.lamp], tables.lamp[baseline.lamp])
   see(`CPU ${baseline.cpuHeat}`, tables.cpuHeat[baseline.cpuHeat])
   see(`picture ${baseline.picture}`, tables.picture[baseline.picture])
   if (baseline.codes.length > 0) see(`codes ${baseline.codes.join(' ')}`, tables.codes.some)
   const p = normalised(log)
   const best = p.indexOf(Math.max(...p))
-  const next = stages[best + 1]
+  const next = (stages[best + 1] ?? null) as StageReached['blocked']
   return {
     odds: stages.map((stage, i) => ({ stage, odds: p[i]! })),
     likeliest: stages[best]!,
     sure: p[best]!,
+    blocked: next,
     say: next ? `stops before ${next}` : 'runs',
     told: told.sort((a, b) => b.bits - a.bits),
   }
@@ -119,6 +131,20 @@ function normalised(log: readonly number[]): number[] {
 
 /** The tables, for the test that each stage's outcomes sum to one. */
 export const observationTables = tables
+
+/** The first cheap look when a board stops before a stage, until there is evidence to choose by (bench default). */
+export const firstLook: Readonly<Record<Exclude<Stage, 'standby'>, string>> = {
+  'power-on request': 'Bridge the power-on pins; check the wiring of the front button',
+  rails: 'Measure the volts of each rail, under the limit',
+  'power-good': 'Measure power-good at the main plug',
+  'reset released': 'Look whether reset is released or toggles',
+  'first fetch': 'Look round the firmware chip for missing parts, then read its marking',
+  'CPU and chipset': 'Look over the socket again, then try a known-good CPU if the gate allows',
+  'memory training': 'Try one known-good module, each slot in turn; wait for training before you judge',
+  graphics: 'Try a card instead of the CPU’s own graphics',
+  'boot device': 'Look at the drive, its cable and the boot order',
+  running: 'Start the system again and watch where it stops',
+}
 
 export interface BaselineChange {
   readonly what: string

@@ -71,11 +71,11 @@ export function BoardSection({
       <TicketLine label="Board">
         <input {...register('board')} placeholder="maker and model as printed on it" />
       </TicketLine>
-      <div className="grid grid-cols-2 gap-x-5">
+      <div className="grid grid-cols-[1.15fr_1fr] gap-x-5">
         <TicketLine label="Revision">
           <input {...register('revision')} />
         </TicketLine>
-        <TicketLine label="Serial">
+        <TicketLine narrow label="Serial">
           <input {...register('serial')} />
         </TicketLine>
       </div>
@@ -89,11 +89,11 @@ export function BoardSection({
           ))}
         </select>
       </TicketLine>
-      <div className="grid grid-cols-2 gap-x-5">
+      <div className="grid grid-cols-[1.15fr_1fr] gap-x-5">
         <TicketLine label="CPU">
           <input {...register('cpu')} placeholder="as the owner says" />
         </TicketLine>
-        <TicketLine label="Memory">
+        <TicketLine narrow label="Memory">
           <input {...register('memory')} placeholder="2 × 8 GB" />
         </TicketLine>
       </div>
@@ -127,7 +127,7 @@ export function FaultSection({ form, keep }: SectionProps) {
               key={item}
               className="flex items-center gap-2 py-0.5 leading-tight has-checked:font-semibold"
             >
-              <input type="checkbox" value={item} {...register('history')} />
+              <input type="checkbox" className="shrink-0" value={item} {...register('history')} />
               {item}
             </label>
           ))}
@@ -143,17 +143,17 @@ export function TermsSection({ form, keep }: SectionProps) {
   const inWarranty = watch('warranty') === 'in warranty' || watch('warranty') === 'paid repair offered'
   return (
     <Section title="Worth, limit, promise" id="terms" keep={keep}>
-      <div className="grid grid-cols-2 gap-x-5">
+      <div className="grid grid-cols-[1.15fr_1fr] gap-x-5">
         <TicketLine label="Worth" error={errors.value?.message}>
           <input inputMode="decimal" className="num" placeholder="kr" {...register('value')} />
         </TicketLine>
-        <TicketLine label="Price limit" error={errors.limit?.message}>
+        <TicketLine narrow label="Limit" error={errors.limit?.message}>
           <input inputMode="decimal" className="num" placeholder="kr" {...register('limit')} />
         </TicketLine>
         <TicketLine label="Minutes" error={errors.minutes?.message}>
           <input inputMode="numeric" className="num" placeholder="at the bench" {...register('minutes')} />
         </TicketLine>
-        <TicketLine label="Promised">
+        <TicketLine narrow label="Promised">
           <input type="datetime-local" className="num" {...register('promised')} />
         </TicketLine>
       </div>

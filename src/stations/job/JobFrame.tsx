@@ -1,5 +1,5 @@
 'use client'
-import { PanelRightClose, PanelRightOpen } from 'lucide-react'
+import { PanelRightOpen } from 'lucide-react'
 import { usePathname, useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
@@ -60,19 +60,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
         {children}
       </main>
       {tapeOpen ? (
-        <div className="relative flex min-h-0 flex-col">
-          <button
-            type="button"
-            onClick={() => setTapeOpen(false)}
-            aria-label="Fold the tape away"
-            className="no-print absolute top-1 right-1 z-10 p-1.5 text-soft"
-          >
-            <PanelRightClose size={18} aria-hidden="true" />
-          </button>
-          <div className="flex min-h-0 flex-1 flex-col [&>section]:flex-1">
-            <Tape />
-          </div>
-        </div>
+        <Tape onFold={() => setTapeOpen(false)} />
       ) : (
         <button
           type="button"

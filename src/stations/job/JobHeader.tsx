@@ -47,11 +47,12 @@ function Gate() {
       >
         <GateShape lamp={gate.lamp} />
         <span className="min-w-0" aria-live="polite">
-          <b className="block text-[1.06rem] font-bold">{lampWords[gate.lamp]}</b>
+          <span className="flex items-baseline justify-between gap-4">
+            <b className="text-[1.06rem] font-bold">{lampWords[gate.lamp]}</b>
+            {gate.reasons.length > 1 && <span className="text-[0.88rem]">{gate.reasons.length} reasons</span>}
+          </span>
           <span className="block truncate text-[0.9rem] text-ink">
-            {first
-              ? `${first.text}${gate.reasons.length > 1 ? ` · and ${gate.reasons.length - 1} more` : ''}`
-              : 'nothing known speaks against it'}
+            {first?.text ?? 'nothing known speaks against it'}
           </span>
         </span>
       </PopoverButton>

@@ -26,7 +26,7 @@ const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>
     ['x', 'it snapped'],
     ['o', 'still off after the strokes'],
     ['n', 'look along the row: this contact and the next nine'],
-    ['r, m', 'turn the view, mirror it'],
+    ['r, m, k', 'turn the view, mirror it, exaggerate leans'],
     ['i, d, f', 'nearer, farther, whole field'],
     ['v', 'read the contact aloud'],
   ],

@@ -1,4 +1,5 @@
 'use client'
+import { PanelRightClose } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { struckBy } from '@/core/job/entry'
 import type { Entry } from '@/core/job/entry'
@@ -11,18 +12,28 @@ import { useJob } from './JobProvider'
 import { QuickEntry } from './QuickEntry'
 
 /** The job's paper tape, newest at the bottom; struck lines stay readable. */
-export function Tape() {
+export function Tape({ onFold }: { onFold: () => void }) {
   const lines = useJob((j) => j.lines)
   const saved = useJob((j) => j.entries.length)
   const unsent = useJob((j) => j.unsent)
   const [striking, setStriking] = useState<Entry | null>(null)
   const end = useRef<HTMLLIElement>(null)
   const struck = useMemo(() => struckBy(lines), [lines])
-  useEffect(() => end.current?.scrollIntoView({ block: 'nearest' }), [lines.length, unsent.length])
+  useEffect(() => {
+    end.current?.scrollIntoView({ block: 'nearest' })
+  }, [lines.length, unsent.length])
   return (
     <section aria-label="Tape" className="no-print flex min-h-0 flex-col pl-4 text-[0.95rem]" id="tape">
+      <div className="flex items-center justify-between border-b border-line pr-2 text-[0.88rem] text-soft">
+        <span>
+          tape, {lines.length} {lines.length === 1 ? 'line' : 'lines'}
+        </span>
+        <button type="button" onClick={onFold} aria-label="Fold the tape away" className="p-1.5">
+          <PanelRightClose size={17} aria-hidden="true" />
+        </button>
+      </div>
       <ol
-        className="flex min-h-0 flex-1 flex-col overflow-y-auto pt-3 pr-4"
+        className="flex min-h-0 flex-1 flex-col overflow-y-auto pr-4"
         tabIndex={0}
         aria-label="Lines of the tape"
       >
@@ -34,7 +45,7 @@ export function Tape() {
         {lines.map((entry, i) => (
           <li
             key={entry.id}
-            className={`grid grid-cols-[3.1rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${i === 0 ? 'mt-auto' : ''}`}
+            className={`grid grid-cols-[3.2rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${i === 0 ? 'mt-auto' : ''}`}
           >
             <span className="pt-[2px] text-[0.85rem] text-soft" title={entry.by}>
               <When at={entry.at} as="time" />

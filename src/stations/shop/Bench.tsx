@@ -55,7 +55,7 @@ export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }
             return (
               <li
                 key={job.id}
-                className={`grid grid-cols-[6.6rem_minmax(0,1fr)_13rem_8.4rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
+                className={`grid grid-cols-[6.6rem_minmax(0,1fr)_11.5rem_10rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
               >
                 <Link
                   href={`/jobs/${job.tag}/${job.bench.station}`}

@@ -13,7 +13,7 @@ export function ImportJob() {
     setBusy(true)
     setSay('')
     try {
-      const answer = await fetch('/api/jobs/import', { method: 'POST', body: file })
+      const answer = await fetch(`/api/jobs/import?id=${crypto.randomUUID()}`, { method: 'POST', body: file })
       const said = (await answer.json()) as { tag?: string; error?: { text: string } }
       if (said.tag) return router.push(`/jobs/${said.tag}/intake`)
       setSay(said.error?.text ?? 'The server refused it.')

@@ -67,14 +67,15 @@ export function ContactPanel({
       )}
       {step && (
         <div className="my-3 border-l-4 border-brass py-0.5 pl-3 leading-snug">
-          {sentence(step.say)}.
+          {sentence(step.say)}
+          {step.overTravelMm > 0 && !mark?.touches && `, ${step.overTravelMm.toFixed(2)} mm past level`}.
           {step.strokes > 0 &&
             ` ${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}; it snaps in ${inHundred(step.snaps)}.`}
           {step.after.length > 0 && ` After ${step.after.join(', ')}.`}
         </div>
       )}
       {work && (
-        <div className="flex flex-col gap-2">
+        <div className="flex flex-col gap-1.5 [&>button]:py-1.5">
           <Button look="first" keyHint="space" onClick={() => onTried('there')}>
             There now
           </Button>
@@ -86,21 +87,28 @@ export function ContactPanel({
           </Button>
         </div>
       )}
-      {step && (step.technique === 'replace' || work) && (
-        <Button
-          look="bare"
-          className="mt-1"
-          onClick={() => put('left', { contact: cursor, why: 'more risk than gain' })}
-        >
-          Leave it as it is
-        </Button>
-      )}
       {(!damaged || marking) && <MarkList surface={surface} />}
-      {damaged && (
-        <Button look="bare" onClick={() => setMarking(!marking)} aria-expanded={marking}>
-          {marking ? 'Marks away' : 'Mark it otherwise'}
-        </Button>
-      )}
+      <div className="mt-1 flex justify-between gap-1">
+        {step && (step.technique === 'replace' || work) && (
+          <Button
+            look="bare"
+            className="px-0! text-[0.94rem]"
+            onClick={() => put('left', { contact: cursor, why: 'more risk than gain' })}
+          >
+            Leave it
+          </Button>
+        )}
+        {damaged && (
+          <Button
+            look="bare"
+            className="px-0! text-[0.94rem]"
+            onClick={() => setMarking(!marking)}
+            aria-expanded={marking}
+          >
+            {marking ? 'Marks away' : 'Mark it anew'}
+          </Button>
+        )}
+      </div>
     </aside>
   )
 }

@@ -9,7 +9,7 @@ import { fieldOf } from '@/core/socket/socket'
 import { contactAt, swathBetween } from '@/core/socket/walk'
 import { drawField, inkPaths } from './draw-field'
 import type { Camera } from './draw-field'
-import { useTheme } from './use-theme'
+import { useTheme } from '@/ui/use-theme'
 import type { Surface } from './use-surface'
 
 export interface FieldHandle {

@@ -26,7 +26,7 @@ export function FieldMap({
   useEffect(() => {
     const measure = () => {
       const width = frame.current!.clientWidth
-      setSize({ width, height: Math.round(width * 0.8) })
+      setSize({ width, height: Math.round(width * 0.74) })
     }
     measure()
     const observer = new ResizeObserver(measure)
@@ -43,7 +43,7 @@ export function FieldMap({
       aria-label={`Map of ${surface.socket.contacts.length} contacts, ${damaged} marked; the needle is on ${surface.cursor}. The marked contacts stand in the table below.`}
       data-cursor={surface.cursor}
       data-view={`${view.quarterTurns} ${view.mirrored ? 'mirrored' : 'plain'}`}
-      className="aspect-[5/4] w-full touch-none overflow-hidden"
+      className="aspect-[100/74] w-full touch-none overflow-hidden"
     >
       {size && (
         <FieldCanvas

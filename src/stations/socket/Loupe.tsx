@@ -3,7 +3,7 @@ import { useMemo } from 'react'
 import { displayList, toView } from '@/core/socket/display-list'
 import { fieldOf } from '@/core/socket/socket'
 import { FieldPaths } from '@/ui/FieldPaths'
-import { useTheme } from './use-theme'
+import { useTheme } from '@/ui/use-theme'
 import type { Surface } from './use-surface'
 
 /** The contact under the needle and its neighbours, as large as the eyepiece shows them. */

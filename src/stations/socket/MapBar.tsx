@@ -1,82 +1,74 @@
 'use client'
-import { Button } from '@/ui/Button'
+import type { ReactNode } from 'react'
 import type { Surface } from './use-surface'
 
-const quarter = 90
+const zones = [
+  ['zone-power', 'power'],
+  ['zone-memory', 'memory'],
+  ['zone-lanes', 'lanes'],
+  ['zone-control', 'control'],
+] as const
+
+interface Props {
+  readonly surface: Surface
+  readonly onFit: () => void
+  readonly onZoom: (factor: number) => void
+}
 
 /** How the map is turned, mirrored and enlarged, always in sight; and what the tints mean. */
-export function MapBar({
-  surface,
-  onFit,
-  onZoom,
-}: {
-  surface: Surface
-  onFit: () => void
-  onZoom: (factor: number) => void
-}) {
+export function MapBar({ surface, onFit, onZoom }: Props) {
   const { view, setView } = surface
   const turn = () => setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 })
   const exaggerate = () => setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 })
   return (
-    <div className="flex flex-wrap items-center justify-between gap-x-4 py-1.5 text-[0.92rem] text-soft">
-      <p>
-        view: turned {view.quarterTurns * quarter}°, {view.mirrored ? 'mirrored' : 'not mirrored'}; leans
-        drawn {view.exaggeration}×
-      </p>
-      <p className="flex">
-        <Button look="bare" className="px-1.5! py-0.5! font-normal!" onClick={turn} keyHint="r">
-          turn
-        </Button>
-        <Button
-          look="bare"
-          className="px-1.5! py-0.5! font-normal!"
-          onClick={() => setView({ mirrored: !view.mirrored })}
-          keyHint="m"
-        >
-          mirror
-        </Button>
-        <Button look="bare" className="px-1.5! py-0.5! font-normal!" onClick={exaggerate}>
-          leans
-        </Button>
-        <Button look="bare" className="px-1.5! py-0.5! font-normal!" onClick={() => onZoom(1.6)} keyHint="i">
-          nearer
-        </Button>
-        <Button
-          look="bare"
-          className="px-1.5! py-0.5! font-normal!"
-          onClick={() => onZoom(1 / 1.6)}
-          keyHint="d"
-        >
-          farther
-        </Button>
-        <Button look="bare" className="px-1.5! py-0.5! font-normal!" onClick={onFit} keyHint="f">
-          whole field
-        </Button>
-      </p>
-      <p className="flex basis-full flex-wrap gap-x-4">
-        {(
-          [
-            ['zone-power', 'power'],
-            ['zone-memory', 'memory'],
-            ['zone-lanes', 'lanes, display'],
-            ['zone-control', 'clock, reset, control'],
-          ] as const
-        ).map(([zone, word]) => (
-          <span key={zone} className="flex items-center gap-1.5">
-            <span
-              aria-hidden="true"
-              className="inline-block size-3.5 border border-line"
-              style={{ background: `var(--${zone})` }}
-            />
-            {word}
-          </span>
-        ))}
-        <span className="flex items-center gap-1.5">
-          <span aria-hidden="true" className="hatched inline-block size-3.5 border border-line" />
-          function only guessed
+    <div className="pt-1 text-[0.84rem] text-soft">
+      <p className="flex flex-wrap justify-between gap-x-3">
+        <span>
+          turned {view.quarterTurns * 90}°, {view.mirrored ? 'mirrored' : 'not mirrored'}, leans{' '}
+          {view.exaggeration}×
         </span>
-        <span>dotted: not looked at in this pass</span>
+        <span className="flex gap-x-2">
+          <Move name="turn" hint="r" onPress={turn} />
+          <Move name="mirror" hint="m" onPress={() => setView({ mirrored: !view.mirrored })} />
+          <Move name="leans" hint="k" onPress={exaggerate} />
+          <Move name="nearer" hint="i" onPress={() => onZoom(1.6)} />
+          <Move name="farther" hint="d" onPress={() => onZoom(1 / 1.6)} />
+          <Move name="whole" hint="f" onPress={onFit} />
+        </span>
+      </p>
+      <p className="flex flex-wrap gap-x-3.5 pb-1">
+        {zones.map(([zone, word]) => (
+          <Key
+            key={zone}
+            swatch={<span className="size-3 border border-line" style={{ background: `var(--${zone})` }} />}
+          >
+            {word}
+          </Key>
+        ))}
+        <Key swatch={<span className="hatched size-3 border border-line" />}>only guessed</Key>
+        <Key swatch={<span className="size-3 rounded-full border border-dotted border-slate" />}>
+          not looked at yet
+        </Key>
       </p>
     </div>
+  )
+}
+
+function Move({ name, hint, onPress }: { name: string; hint: string; onPress: () => void }) {
+  return (
+    <button type="button" onClick={onPress} className="hover:text-ink">
+      {name} <kbd className="num text-[0.82rem]">{hint}</kbd>
+    </button>
+  )
+}
+
+function Key({ swatch, children }: { swatch: ReactNode; children: ReactNode }) {
+  return (
+    <span className="flex items-center gap-1.5">
+      <span aria-hidden="true" className="flex">
+        {swatch}
+      </span>
+      {children}
+    </span>
   )
 }

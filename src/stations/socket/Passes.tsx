@@ -6,7 +6,7 @@ import { Button } from '@/ui/Button'
 import { SelectField, TextField } from '@/ui/Field'
 import { When } from '@/ui/When'
 import type { Surface } from './use-surface'
-import { useTheme } from './use-theme'
+import { useTheme } from '@/ui/use-theme'
 
 const changeWords = { new: 'new', mended: 'mended', other: 'changed', same: 'as before' } as const
 const changeTone = {

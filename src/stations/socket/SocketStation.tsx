@@ -1,7 +1,7 @@
 'use client'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import Link from 'next/link'
-import { useRef, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import type { Socket } from '@/core/socket/socket'
 import { Ledger } from '@/stations/job/Ledger'
 import { useJob } from '@/stations/job/JobProvider'
@@ -64,11 +64,20 @@ function Mapped({ socket }: { socket: Socket }) {
   }
   useSocketKeys({ surface, reckoning, map, step, onTried: tried, onStrokes: (by) => setExtra((n) => n + by) })
 
+  const begun = useRef(false)
+  const firstStep = reckoning?.planned.steps[0]?.contact
+  const { go } = surface
+  useEffect(() => {
+    if (begun.current || !firstStep) return
+    begun.current = true
+    if (location.hash.length < 3) go(firstStep)
+  }, [firstStep, go])
+
   const percent = (p: number) => `${Math.round(p * 100)} %`
   const { now, then } = reckoning ?? {}
   return (
     <>
-      <StationStep station="socket" planned={reckoning?.planned ?? null} />
+      <StationStep station="socket" work={reckoning} />
       <div className="mt-2.5 grid grid-cols-[minmax(0,1fr)_204px] gap-x-[18px]">
         <div>
           <FieldMap surface={surface} clusters={reckoning?.clusters ?? []} handle={map} />
@@ -91,7 +100,7 @@ function Mapped({ socket }: { socket: Socket }) {
         <span>
           after this plan: <b className="font-semibold text-ink">{then ? percent(then.runs) : '…'}</b>
           {then &&
-            ` ± ${Math.max(1, Math.round(((then.runsHigh - then.runsLow) / 2 + then.tableDoubt) * 100))}`}
+            ` ± ${Math.max(1, Math.round(((then.runsHigh - then.runsLow) / 2 + then.tableDoubt) * 100))}, nothing lost ${percent(then.whole)}`}
         </span>
         <span>{socket.name}</span>
       </p>

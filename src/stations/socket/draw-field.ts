@@ -4,7 +4,7 @@ import type { DisplayList, Ink, View } from '@/core/socket/display-list'
 import { fieldOf } from '@/core/socket/socket'
 import type { Contact, Socket } from '@/core/socket/socket'
 import { inkColours, inkStyle } from '@/core/socket/svg'
-import type { Theme } from './use-theme'
+import type { Theme } from '@/ui/use-theme'
 
 /** Where the field's millimetres are on the screen. */
 export interface Camera {

@@ -69,6 +69,7 @@ export function useSocketKeys({ surface, reckoning, map, step, onTried, onStroke
     u: surface.toggleUnsure,
     m: () => surface.setView({ mirrored: !view.mirrored }),
     r: () => surface.setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 }),
+    k: () => surface.setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 }),
     f: () => map.current?.fit(),
     i: () => map.current?.zoom(1.6),
     d: () => map.current?.zoom(1 / 1.6),

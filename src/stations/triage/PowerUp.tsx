@@ -19,7 +19,6 @@ const blank: Baseline = {
   codes: [],
   picture: 'not noted',
 }
-const words = { 'not noted': '·' } as const
 
 /** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
 export function PowerUp() {
@@ -66,36 +65,37 @@ export function PowerUp() {
         <Choice
           label="Fans"
           value={b.fans}
-          options={['off', 'twitch', 'on', 'not noted']}
-          words={words}
+          options={['off', 'twitch', 'on']}
+          none="not noted"
           onChange={set('fans')}
         />
         <Choice
           label="Current"
           value={b.current}
-          options={['none', 'standby', 'steady', 'cycling', 'trips', 'not noted']}
-          words={words}
+          options={['none', 'standby', 'steady', 'cycling', 'trips']}
+          none="not noted"
           onChange={set('current')}
         />
         <Choice
           label="Last lamp"
           value={b.lamp}
-          options={['none', 'cpu', 'memory', 'graphics', 'boot', 'not noted']}
-          words={{ ...words, cpu: 'CPU' }}
+          options={['none', 'cpu', 'memory', 'graphics', 'boot']}
+          words={{ cpu: 'CPU' }}
+          none="not noted"
           onChange={set('lamp')}
         />
         <Choice
           label="CPU feels"
           value={b.cpuHeat}
-          options={['cold', 'warm', 'hot', 'not noted']}
-          words={words}
+          options={['cold', 'warm', 'hot']}
+          none="not noted"
           onChange={set('cpuHeat')}
         />
         <Choice
           label="Picture"
           value={b.picture}
-          options={['none', 'maker screen', 'system loads', 'not noted']}
-          words={words}
+          options={['none', 'maker screen', 'system loads']}
+          none="not noted"
           onChange={set('picture')}
         />
       </div>

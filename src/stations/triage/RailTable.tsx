@@ -14,8 +14,28 @@ const stateTone = {
   good: 'text-verd',
 } as const
 
+/** The rails: open while there is something to measure or wrong, one line when all is well. */
+export function Rails() {
+  const readings = useJob((j) => j.state.rails)
+  const all = rails.flatMap((rail) => readings[rail] ?? [])
+  const well = all.length === rails.length && all.every((r) => railState(r) === 'good')
+  if (!well) return <RailTable />
+  const low = all.reduce((a, b) => (b.ohms < a.ohms ? b : a))
+  return (
+    <details className="border-t border-line pt-2.5 pb-3">
+      <summary>
+        <b className="font-semibold">All seven rails good</b>{' '}
+        <span className="text-soft">
+          lowest: {railWords[low.rail]} {low.ohms} Ω, CPU {low.cpu}
+        </span>
+      </summary>
+      <RailTable />
+    </details>
+  )
+}
+
 /** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
-export function RailTable() {
+function RailTable() {
   const readings = useJob((j) => j.state.rails)
   const cpuIn = useJob((j) => j.state.fitted.cpu !== null)
   const put = useJob((j) => j.put)
@@ -44,7 +64,8 @@ export function RailTable() {
       <div className="flex items-baseline justify-between gap-4">
         <h2>Rails to ground, unplugged</h2>
         <Choice
-          label=""
+          label="CPU while measuring"
+          hideLabel
           value={where}
           options={['out', 'in']}
           words={{ out: 'CPU out', in: 'CPU in' }}
@@ -67,7 +88,7 @@ export function RailTable() {
             const state = reading && railState(reading)
             return (
               <tr key={rail}>
-                <td className="w-40 whitespace-nowrap">{railWords[rail]}</td>
+                <td className="w-36 whitespace-nowrap">{railWords[rail]}</td>
                 <td className="w-28">
                   <input
                     ref={(el) => void (inputs.current[rail] = el)}
@@ -82,11 +103,11 @@ export function RailTable() {
                     placeholder="Ω"
                   />
                 </td>
-                <td className="w-28 text-right">
+                <td className="w-36 text-right whitespace-nowrap">
                   {reading && (
                     <span className="num text-[1.15rem]">
-                      {reading.ohms.toLocaleString()} Ω
-                      <span className="block text-[0.8rem] text-soft">CPU {reading.cpu}</span>
+                      {reading.ohms} Ω{' '}
+                      <span className="font-sans text-[0.85rem] text-soft">CPU {reading.cpu}</span>
                     </span>
                   )}
                 </td>

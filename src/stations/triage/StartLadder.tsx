@@ -41,7 +41,7 @@ export function StartLadder() {
             <span aria-hidden="true" className="h-2 bg-line/50">
               <span
                 className={`block h-full ${i === best ? 'bg-brass' : 'bg-slate'}`}
-                style={{ width: `${Math.max(0.5, odds * 100)}%` }}
+                style={{ width: `${Math.max(0.5, odds * 100).toFixed(1)}%` }}
               />
             </span>
             <span className="num text-right text-[0.9rem] text-soft">

@@ -1,0 +1,142 @@
+import type { DamageKind } from '@/core/socket/mark'
+import type { HistoryItem } from '@/core/job/entry'
+import { seeded } from '@/core/seeded'
+import type { Uniform } from '@/core/seeded'
+import { slipOdds } from '@/core/socket/technique'
+import { demoBoards } from './boards'
+import { baseline, goodRails, onBoard } from './jobs/job'
+import { demoSockets } from './sockets'
+import { TapeWriter } from './tape-writer'
+
+const uses = [
+  'ticket kiosk',
+  'harbour lights',
+  'weather mast',
+  'bakery till',
+  'ferry cabin display',
+  'school library',
+  'fish scales',
+  'museum sound',
+  'post counter',
+  'workshop terminal',
+  'pilot house',
+  'pump control',
+] as const
+const people = ['Ines', 'Tolliver', 'Maren'] as const
+const causes: readonly (readonly [HistoryItem, string])[] = [
+  ['CPU swap', 'no start after a CPU swap'],
+  ['cooler swap', 'dark after the cooler was changed'],
+  ['cleaning', 'half the memory since the cleaning'],
+  ['dropped something in', 'something fell into the socket'],
+  ['shipped without socket cover', 'arrived by post, dead'],
+  ['worked on by others', 'somebody tried already'],
+]
+const damage: readonly (readonly [DamageKind, 'lift' | 'push' | 'untwist' | 'unfold'])[] = [
+  ['low', 'lift'],
+  ['lean', 'push'],
+  ['lean', 'push'],
+  ['twisted', 'untwist'],
+  ['folded', 'unfold'],
+]
+const pick = <T>(draw: Uniform, from: readonly T[]): T => from[Math.floor(draw() * from.length)]!
+
+/**
+ * The shop's past: finished jobs made with a fixed seed, so that the record means something. A folded contact snaps
+ * more often than the bench default says, a leaning one less: there is something to be learned from it.
+ */
+export function* history(count: number, now: Date, seed = 300): Generator<TapeWriter> {
+  const draw = seeded(seed)
+  for (let n = 1; n <= count; n++) {
+    const daysAgo = 8 + ((count - n) / count) * 700 + draw()
+    const start = new Date(now.getTime() - daysAgo * 86_400_000).toISOString()
+    const tape = new TapeWriter(`Q-${String(100 + n).padStart(4, '0')}`, pick(draw, people), start)
+    const model = pick(draw, demoBoards)
+    const socket = Object.values(demoSockets).find((s) => s.id === model.socketId)!
+    const [item, complaint] = pick(draw, causes)
+    const worth = 40_000 + Math.round(draw() * 20) * 10_000
+    tape.put('ticket', {
+      set: {
+        ...onBoard(model.id),
+        use: pick(draw, uses),
+        complaint,
+        history: [item],
+        valueMinor: worth,
+        limitMinor: Math.round(worth / 3),
+        minutesPromised: 30 + Math.round(draw() * 8) * 15,
+        promisedAt: new Date(Date.parse(start) + 3 * 86_400_000).toISOString(),
+        warranty: 'none',
+        diskLock: 'no',
+      },
+    })
+    tape.put('consent', {
+      risks: ['Some faults only show once the first is gone.'],
+      limitMinor: Math.round(worth / 3),
+      signature: null,
+      how: 'signed on paper, kept with the board',
+    })
+    tape
+      .put('clock', { run: 'triage' })
+      .wait(6)
+      .put('cell', { volts: Math.round((2.6 + draw() * 0.5) * 100) / 100 })
+      .rails('out', goodRails)
+    tape.put('clock', { run: 'socket' }).put('pass', { name: 'before' }).put('looked', { contacts: 'all' })
+    const first = Math.floor(draw() * (socket.contacts.length - 12))
+    const bent = socket.contacts.slice(first, first + 1 + Math.floor(draw() * 9))
+    const [kind, technique] = pick(draw, damage)
+    let lost = 0
+    for (const contact of bent) {
+      const leanMm = [Math.round((draw() - 0.5) * 60) / 100, Math.round((draw() - 0.5) * 60) / 100] as const
+      tape.mark(contact.name, {
+        kind,
+        ...(kind === 'low' ? { heightMm: -0.15 } : kind === 'lean' ? { leanMm } : {}),
+      })
+    }
+    for (const contact of bent) {
+      const truly = kind === 'folded' ? 0.4 : slipOdds[technique] * 0.8
+      const snapped = draw() < truly
+      if (snapped) lost++
+      tape.put('stroke', {
+        contact: contact.name,
+        technique,
+        tool: technique === 'untwist' ? 'two fine tweezers' : 'sewing needle',
+        from: 'west',
+        strokes: 1 + Math.floor(draw() * 3),
+        result: snapped ? 'snapped' : 'there',
+        predictedSnaps: slipOdds[technique],
+      })
+      if (snapped) tape.put('accounted', { item: tape.last, where: 'in the dish' })
+      tape.wait(2 + draw() * 3)
+    }
+    tape.put('seat', { cpu: 'bench CPU', drop: 'flat', heatsink: true }).put('supply', { limitA: 2 })
+    const fixed = draw() < 0.93 - 0.12 * lost
+    tape.put(
+      'baseline',
+      baseline(
+        fixed
+          ? {
+              fans: 'on',
+              current: 'steady',
+              amps: 1.1,
+              lamp: 'none',
+              cpuHeat: 'warm',
+              picture: 'system loads',
+            }
+          : { fans: 'on', current: 'steady', amps: 0.4, lamp: 'memory', cpuHeat: 'warm' },
+      ),
+    )
+    tape.put('clock', { run: 'proof' }).wait(15)
+    if (fixed)
+      tape
+        .put('proof', { test: 'cold starts', result: 'pass', reading: '4 of 4' })
+        .put('proof', { test: 'system', result: 'pass', reading: 'log-in appears' })
+    tape.put('clock', { run: null })
+    tape.put('hand-back', {
+      outcome: fixed ? 'fixed' : pick(draw, ['exchanged', 'returned unrepaired', 'sent out'] as const),
+      priceMinor: fixed ? Math.round(worth / 4) : 0,
+      text: '',
+    })
+    if (draw() < 0.3)
+      tape.wait(20_000).put('late outcome', { text: 'asked on the quay', holds: fixed && draw() < 0.95 })
+    yield tape
+  }
+}

@@ -1,0 +1,72 @@
+// Brings the database up to date and, unless there is something in it already, lays the demo shop.
+import { addBoard, addLandmark } from '@/data/boards'
+import { anyAccount, createAccount } from '@/data/accounts'
+import type { Account } from '@/data/accounts'
+import { attachToJob, storeBytes } from '@/data/files'
+import { createJob, saveCustomer } from '@/data/jobs'
+import { migrate } from '@/data/migrate'
+import { closePool, pool, transaction } from '@/data/pool'
+import { addSocket } from '@/data/sockets'
+import { layTape } from '@/data/tape'
+import type { Entry } from '@/core/job/entry'
+import { demoBoards } from './boards'
+import { history } from './history'
+import { demoJobs } from './jobs'
+import type { DemoJob } from './jobs/job'
+import { demoSockets } from './sockets'
+import { steadyId } from './tape-writer'
+import type { TapeWriter } from './tape-writer'
+
+const WORD = 'quay-bench-demo'
+const FINISHED = 300
+
+async function empty(): Promise<void> {
+  await pool().query('drop schema public cascade; create schema public')
+}
+
+async function layJob(tape: TapeWriter, account: Account, job: DemoJob | null): Promise<void> {
+  await transaction(async (db) => {
+    const id = steadyId(tape.tag)
+    await createJob(id, account.id, db, tape.tag)
+    const entries: Entry[] = [...tape.entries]
+    for (const picture of job?.pictures ?? []) {
+      const file = await storeBytes(db, await picture.png(), 'image/png')
+      await attachToJob(db, id, file.sha256, 'photo')
+      const taken = entries[picture.line - 1]!
+      if (taken.kind === 'photo')
+        entries[picture.line - 1] = {
+          ...taken,
+          body: { ...taken.body, file: file.sha256, bytes: file.bytes },
+        }
+    }
+    await layTape(id, entries, account.id, db)
+    if (job) await saveCustomer(id, job.owner.name, job.owner.contact, db)
+  })
+}
+
+async function layShop(): Promise<void> {
+  const ines = await createAccount('ines', 'Ines', 'lead', WORD)
+  await createAccount('tolliver', 'Tolliver', 'technician', WORD)
+  await createAccount('maren', 'Maren', 'technician', WORD)
+  for (const socket of Object.values(demoSockets)) await addSocket(socket, 'demo rules')
+  for (const { landmarks, ...board } of demoBoards) {
+    await addBoard(board)
+    for (const mark of landmarks) await addLandmark(board.id, mark.what, mark.place, mark.blockedBy, null)
+  }
+  const now = new Date()
+  for (const tape of history(FINISHED, now)) await layJob(tape, ines, null)
+  for (const job of demoJobs(now)) await layJob(job.tape, ines, job)
+  await pool().query("select setval('job_tag', 418)")
+}
+
+const flags = new Set(process.argv.slice(2))
+try {
+  if (flags.has('--reset')) await empty()
+  await migrate(process.env.DATABASE_URL!)
+  if (!flags.has('--empty') && !(await anyAccount())) {
+    process.stdout.write('Laying the demo shop…\n')
+    await layShop()
+  }
+} finally {
+  await closePool()
+}

@@ -1,0 +1,20 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { socketById } from '@/data/sockets'
+import { signedIn } from '@/stations/job/signed-in'
+import { SocketSheet } from '@/stations/library/SocketSheet'
+import { ShopFrame } from '@/stations/shop/ShopFrame'
+
+export const metadata: Metadata = { title: 'Socket' }
+
+export default async function SocketPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params
+  const account = await signedIn(`/library/sockets/${id}`)
+  const socket = await socketById(id)
+  if (!socket) notFound()
+  return (
+    <ShopFrame account={account} here="/library">
+      <SocketSheet socket={socket} />
+    </ShopFrame>
+  )
+}

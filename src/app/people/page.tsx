@@ -1,0 +1,20 @@
+import type { Metadata } from 'next'
+import { listAccounts, sessionsOf } from '@/data/accounts'
+import { sessionToken, signedIn } from '@/stations/job/signed-in'
+import { People } from '@/stations/shop/People'
+import { ShopFrame } from '@/stations/shop/ShopFrame'
+
+export const metadata: Metadata = { title: 'People' }
+
+export default async function PeoplePage() {
+  const account = await signedIn('/people')
+  const [accounts, sessions] = await Promise.all([
+    listAccounts(),
+    sessionsOf(account.id, await sessionToken()),
+  ])
+  return (
+    <ShopFrame account={account} here="/people">
+      <People me={account} accounts={accounts} sessions={sessions} />
+    </ShopFrame>
+  )
+}

@@ -1,0 +1,218 @@
+'use client'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import type { Finding } from '@/core/socket/contact-table'
+import type { Socket, SocketKind } from '@/core/socket/socket'
+import { Button } from '@/ui/Button'
+import { Choice } from '@/ui/Choice'
+import { TextArea, TextField } from '@/ui/Field'
+import { SocketPicture } from './SocketPicture'
+
+interface Answer {
+  readonly kept: string | null
+  readonly socket: Socket | null
+  readonly findings: readonly Finding[]
+  readonly error?: { readonly field: string; readonly text: string }
+}
+
+const grid = { rows: '', columns: '', pitchMm: '', hole: '', regions: '' }
+const MAX_CSV_BYTES = 4 * 1024 * 1024
+
+/** A socket from a table or from rows and columns: looked at first, kept when it is right. */
+export function AddSocket() {
+  const router = useRouter()
+  const [name, setName] = useState('')
+  const [kind, setKind] = useState<SocketKind>('land-grid')
+  const [from, setFrom] = useState<'table' | 'grid'>('table')
+  const [csv, setCsv] = useState<{ readonly text: string; readonly name: string } | null>(null)
+  const [typed, setTyped] = useState(grid)
+  const [answer, setAnswer] = useState<Answer | null>(null)
+  const [busy, setBusy] = useState(false)
+  const fault = (field: string) => (answer?.error?.field === field ? answer.error.text : undefined)
+  const changed = () => setAnswer(null)
+
+  async function ask(look: boolean) {
+    setBusy(true)
+    const asked =
+      from === 'table'
+        ? { csv: csv?.text ?? '' }
+        : {
+            grid: {
+              ...typed,
+              rows: Number(typed.rows),
+              columns: Number(typed.columns),
+              pitchMm: Number(typed.pitchMm.replace(',', '.')),
+            },
+          }
+    try {
+      const response = await fetch('/api/sockets', {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ name, kind, look, ...asked }),
+      })
+      const said = (await response.json()) as Answer
+      setAnswer({ ...said, findings: said.findings ?? [] })
+      if (said.kept) {
+        setName('')
+        setCsv(null)
+        setTyped(grid)
+        router.refresh()
+      }
+    } catch {
+      setAnswer({
+        kept: null,
+        socket: null,
+        findings: [],
+        error: {
+          field: '',
+          text: 'The server does not answer. What you entered stays here; try again in a moment.',
+        },
+      })
+    }
+    setBusy(false)
+  }
+
+  return (
+    <details className="mt-4">
+      <summary className="font-semibold">Read in a socket</summary>
+      <div className="mt-3 flex flex-col gap-3">
+        <TextField
+          label="Name"
+          value={name}
+          onChange={(e) => {
+            setName(e.target.value)
+            changed()
+          }}
+          error={fault('name')}
+        />
+        <Choice label="Kind" value={kind} options={['land-grid', 'pin-grid']} onChange={setKind} />
+        <Choice
+          label="From"
+          value={from}
+          options={['table', 'grid']}
+          words={{ table: 'a CSV table', grid: 'rows and columns' }}
+          onChange={setFrom}
+        />
+        {from === 'table' ? (
+          <label className="flex flex-col gap-1">
+            <span className="text-soft">
+              Table: name, x_mm, y_mm, and if known group, net, beam_deg, trust
+            </span>
+            <input
+              type="file"
+              accept=".csv,text/csv,text/plain"
+              onChange={(event) => {
+                const file = event.target.files?.[0]
+                changed()
+                if (!file) return setCsv(null)
+                if (file.size > MAX_CSV_BYTES)
+                  return setAnswer({
+                    kept: null,
+                    socket: null,
+                    findings: [],
+                    error: {
+                      field: 'csv',
+                      text: `${file.name} has ${Math.round(file.size / 1_048_576)} MB; a contact table has at most 4 MB.`,
+                    },
+                  })
+                void file.text().then((text) => setCsv({ text, name: file.name }))
+              }}
+            />
+          </label>
+        ) : (
+          <GridFields
+            typed={typed}
+            fault={fault}
+            onChange={(next) => {
+              setTyped(next)
+              changed()
+            }}
+          />
+        )}
+        {answer?.error && !['name', 'rows', 'columns', 'pitchMm'].includes(answer.error.field) && (
+          <p role="alert" className="font-semibold text-ember">
+            {answer.error.text}
+          </p>
+        )}
+        <Findings findings={answer?.findings ?? []} />
+        {answer?.socket && (
+          <div className="grid grid-cols-[13rem_1fr] gap-4">
+            <SocketPicture socket={answer.socket} />
+            <p>
+              {answer.socket.contacts.length.toLocaleString()} contacts, pitch {answer.socket.pitchMm} mm. Is
+              the pin-1 mark where it is on the socket, seen from above?
+            </p>
+          </div>
+        )}
+        {answer?.kept && (
+          <p role="status" className="text-verd">
+            It is in the library.
+          </p>
+        )}
+        <div className="flex gap-2">
+          <Button
+            look={answer?.socket ? 'quiet' : 'first'}
+            onClick={() => void ask(true)}
+            disabled={busy || (from === 'table' && !csv)}
+          >
+            Look at it
+          </Button>
+          {answer?.socket && (
+            <Button look="first" onClick={() => void ask(false)} disabled={busy}>
+              Keep it
+            </Button>
+          )}
+        </div>
+      </div>
+    </details>
+  )
+}
+
+function GridFields({
+  typed,
+  fault,
+  onChange,
+}: {
+  typed: typeof grid
+  fault: (field: string) => string | undefined
+  onChange: (next: typeof grid) => void
+}) {
+  const field = (name: keyof typeof grid) => ({
+    value: typed[name],
+    error: fault(name),
+    onChange: (e: { target: { value: string } }) => onChange({ ...typed, [name]: e.target.value }),
+  })
+  return (
+    <div className="grid grid-cols-2 gap-3">
+      <TextField label="Rows" inputMode="numeric" {...field('rows')} />
+      <TextField label="Columns" inputMode="numeric" {...field('columns')} />
+      <TextField label="Pitch, mm" inputMode="decimal" {...field('pitchMm')} />
+      <TextField label="Empty middle" hint="two corners, like M15 Y27" {...field('hole')} />
+      <TextArea
+        label="What the regions do, one a line"
+        hint="A1 H12 memory A"
+        wide
+        {...field('regions')}
+        rows={3}
+      />
+    </div>
+  )
+}
+
+function Findings({ findings }: { findings: readonly Finding[] }) {
+  if (findings.length === 0) return null
+  return (
+    <ul
+      role="alert"
+      className="max-h-56 overflow-y-auto border-l-4 border-ember pl-3"
+      aria-label="What is wrong with the table"
+    >
+      {findings.map((f, i) => (
+        <li key={i} className={f.level === 'error' ? '' : 'text-soft'}>
+          {f.line > 0 && <span className="num">line {f.line}, </span>}
+          {f.field}: {f.text}
+        </li>
+      ))}
+    </ul>
+  )
+}

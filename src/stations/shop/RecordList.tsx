@@ -1,0 +1,77 @@
+import Link from 'next/link'
+import type { Job } from '@/data/jobs'
+import { Button } from '@/ui/Button'
+import { When } from '@/ui/When'
+
+/** Finished jobs, newest first, to be looked up when a board comes back. */
+export function RecordList({
+  jobs,
+  more,
+  all,
+  words,
+  later,
+}: {
+  jobs: readonly Job[]
+  more: boolean
+  all: number
+  words: string
+  later: boolean
+}) {
+  const last = jobs.at(-1)
+  const next =
+    last &&
+    `/record?${new URLSearchParams({ ...(words && { words }), closedAt: last.closedAt!, id: last.id })}`
+  return (
+    <>
+      <h1>{all === 0 ? 'No job is finished yet.' : `${all.toLocaleString()} finished jobs.`}</h1>
+      <form className="mt-3 flex gap-2" role="search">
+        <input
+          name="words"
+          defaultValue={words}
+          aria-label="Look for"
+          placeholder="a tag, a board, what it was used as, what was wrong"
+          className="w-96"
+        />
+        <Button type="submit">Look</Button>
+        {words && (
+          <Link href="/record" className="self-center underline">
+            all of them
+          </Link>
+        )}
+      </form>
+      {jobs.length === 0 && all > 0 && (
+        <p className="mt-4 text-soft">
+          {later ? 'That is all.' : `Nothing with “${words}”. Try fewer letters.`}
+        </p>
+      )}
+      <ol className="mt-4">
+        {jobs.map((job) => (
+          <li
+            key={job.id}
+            className="grid grid-cols-[6.4rem_minmax(0,1fr)_12rem_9rem] items-baseline gap-x-5 border-t border-line py-2"
+          >
+            <Link
+              href={`/jobs/${job.tag}/hand-back`}
+              className="num underline decoration-line underline-offset-4"
+            >
+              {job.tag}
+            </Link>
+            <span className="truncate">
+              <b className="font-semibold">{job.board || 'no board named'}</b>{' '}
+              <span className="text-soft">{job.words}</span>
+            </span>
+            <span>{job.outcome}</span>
+            <span className="text-right text-soft">
+              {job.closedAt && <When at={job.closedAt} as="date" />}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {more && next && (
+        <Link href={next} className="mt-3 inline-block underline">
+          earlier ones
+        </Link>
+      )}
+    </>
+  )
+}
