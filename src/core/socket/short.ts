@@ -133,6 +133,17 @@ export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Sh
     const touched = mark?.touches ? named.get(mark.touches) : undefined
     return contactCapsule(contact, mark, touched, socket.kind, beam)
   }
+  /** How far from its foot a contact can be found. */
+  const reachOf = (contact: Contact, mark: Mark): number => {
+    const touched = mark.touches ? named.get(mark.touches) : undefined
+    const over = touched ? Math.hypot(touched.xMm - contact.xMm, touched.yMm - contact.yMm) : 0
+    return Math.max(over, Math.hypot(...usualLeanMm(mark)))
+  }
+  let farthest = 0
+  for (const [name, mark] of Object.entries(marks)) {
+    const contact = named.get(name)
+    if (contact) farthest = Math.max(farthest, reachOf(contact, mark))
+  }
   const padReach = beam.landDiameterMm / 2 + beam.tipRadiusMm
   const padSigma = Math.hypot(beam.placementSigmaMm, beam.eyeSigmaMm)
   for (const [name, mark] of Object.entries(marks)) {
@@ -144,7 +155,7 @@ export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Sh
     if (!capsule) continue
     const lean = usualLeanMm(mark)
     const landing = socket.kind === 'land-grid' && mark.kind !== 'folded' && mark.kind !== 'tip gone'
-    for (const i of near.within(contact.xMm, contact.yMm, socket.pitchMm * 2 + Math.hypot(...lean))) {
+    for (const i of near.within(contact.xMm, contact.yMm, socket.pitchMm * 2 + reachOf(contact, mark) + farthest)) {
       const other = socket.contacts[i]!
       if (other === contact) continue
       const others = capsuleOf(other)

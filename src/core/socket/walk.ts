@@ -21,33 +21,30 @@ export function onSocket(view: View, direction: Direction): readonly [number, nu
 }
 
 /**
- * The contact next to this one in the view's direction: of those ahead within 45°, the one with the least distance
- * along plus twice the distance across; a gap (the middle of the field) is stepped over. The same one at the edge.
+ * The contact next to this one in the view's direction: the nearest in line with it (half a pitch to either side), over
+ * the empty middle if need be; with none in line, the nearest ahead within 45°; at the edge, the same one.
  */
 export function stepFrom(socket: Socket, view: View, name: string, direction: Direction): string {
-  const { named, near } = fieldOf(socket)
-  const here = named.get(name)
+  const here = fieldOf(socket).named.get(name)
   if (!here) return socket.contacts[0]?.name ?? name
   const [hx, hy] = toView(view, here.xMm, here.yMm)
   const [ux, uy] = unit[direction]
-  const among = (indexes: Iterable<number>): string | null => {
-    let best: string | null = null
-    let bestCost = Infinity
-    for (const i of indexes) {
-      const c = socket.contacts[i]!
-      const [x, y] = toView(view, c.xMm, c.yMm)
-      const along = (x - hx) * ux + (y - hy) * uy
-      const across = Math.abs((x - hx) * uy) + Math.abs((y - hy) * ux)
-      if (along <= 1e-6 || across > along + 1e-6) continue
-      const cost = along + 2 * across
-      if (cost < bestCost - 1e-9) {
-        best = c.name
-        bestCost = cost
-      }
+  let best = name
+  let bestCost = Infinity
+  for (const c of socket.contacts) {
+    const [x, y] = toView(view, c.xMm, c.yMm)
+    const along = (x - hx) * ux + (y - hy) * uy
+    const across = Math.abs((x - hx) * uy) + Math.abs((y - hy) * ux)
+    if (along <= 1e-6) continue
+    const inLine = across <= socket.pitchMm * 0.55
+    if (!inLine && across > along + 1e-6) continue
+    const cost = along + 2 * across + (inLine ? 0 : 1000)
+    if (cost < bestCost - 1e-9) {
+      best = c.name
+      bestCost = cost
     }
-    return best
   }
-  return among(near.within(here.xMm, here.yMm, socket.pitchMm * 2.5)) ?? among(socket.contacts.keys()) ?? name
+  return best
 }
 
 /** The contact whose foot is nearest to a place on the socket, or null beyond `reachMm`. */
