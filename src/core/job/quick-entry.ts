@@ -1,7 +1,7 @@
 import { damageKinds } from '../socket/mark'
-import type { DamageKind } from '../socket/mark'
 import { rails } from './entry'
 import type { Bodies, Kind, Rail } from './entry'
+import { readMark } from './read-mark'
 
 /** A typed line, understood: what to put on the tape. */
 export type Typed = {
@@ -51,7 +51,7 @@ export function readNumber(text: string | undefined): number | null {
   return Number(match[1]!.replace(',', '.')) * (prefix[match[2]!] ?? 1)
 }
 
-const contactOf = (text: string | undefined) =>
+export const contactOf = (text: string | undefined) =>
   /^[a-z]{1,3}\d{1,3}$/i.test(text ?? '') ? text!.toUpperCase() : null
 
 export const words: readonly Word[] = [
@@ -146,39 +146,12 @@ export const words: readonly Word[] = [
   },
   {
     word: 'mark',
-    form: 'mark CONTACT KIND [MM] [on CONTACT]',
+    form: 'mark CONTACT KIND [MM] [WAY] [on CONTACT]',
     example: 'mark M31 low 0.19',
     say: `kinds: ${damageKinds.slice(1).join(', ')}`,
     read: (rest) => {
-      const contact = contactOf(rest[0])
-      if (!contact) return `“${rest[0] ?? ''}” is no contact; say it like M31`
-      const said = rest.slice(1).join(' ').toLowerCase()
-      const kind = [...damageKinds].sort((a, b) => b.length - a.length).find((k) => said.startsWith(k)) as
-        DamageKind | undefined
-      if (!kind) return `what is wrong with ${contact}? one of ${damageKinds.join(', ')}`
-      const tail = said.slice(kind.length).trim().split(/\s+/).filter(Boolean)
-      const on = tail.indexOf('on')
-      const touches = on >= 0 ? contactOf(tail[on + 1]) : null
-      if (on >= 0 && !touches) return `on which contact? “${tail[on + 1] ?? ''}” is none`
-      if (touches === contact) return `${contact} cannot touch itself`
-      const figure = tail.filter((_, i) => on < 0 || i < on)[0]
-      const mm = figure === undefined ? null : readNumber(figure)
-      if (figure !== undefined && (mm === null || Math.abs(mm) > 5)) return `“${figure}” is no distance in mm`
-      const height =
-        mm !== null && kind === 'low'
-          ? { heightMm: -Math.abs(mm) }
-          : mm !== null && kind === 'high'
-            ? { heightMm: Math.abs(mm) }
-            : {}
-      return entry('mark', {
-        contacts: [contact],
-        mark: {
-          kind,
-          ...height,
-          ...(touches ? { touches } : {}),
-          ...(mm !== null && kind === 'lean' ? { leanMm: [mm, 0] } : {}),
-        },
-      })
+      const read = readMark(rest)
+      return typeof read === 'string' ? read : entry('mark', { contacts: [read.contact], mark: read.mark })
     },
   },
   {

@@ -30,7 +30,7 @@ export function sayEntry(entry: Entry): string {
     case 'rail':
       return `${railWords[e.body.rail]} to ground ${e.body.ohms} Ω, CPU ${e.body.cpu}`
     case 'volts':
-      return `${railWords[e.body.rail]} ${e.body.volts} V`
+      return `${railWords[e.body.rail]} at ${e.body.volts} V`
     case 'cell':
       return `cell ${e.body.volts} V`
     case 'codes':

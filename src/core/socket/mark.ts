@@ -69,13 +69,16 @@ export function usualHeightMm(mark: Mark): number {
 
 /** One line for the tape: “low by 0.19 mm, leaning 0.14 mm”. */
 export function sayMark(mark: Mark): string {
-  const said: string[] = [damageWords[mark.kind].word]
   const lean = mark.leanMm ? Math.hypot(...mark.leanMm) : 0
+  const height = mark.heightMm
+    ? `${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`
+    : ''
+  const isHeight = mark.kind === 'low' || mark.kind === 'high'
+  const said = [isHeight && height ? height : damageWords[mark.kind].word]
   if (lean > 0.004)
     said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
-  if (mark.heightMm)
-    said.push(`${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`)
-  if (mark.touches) said.push(`on ${mark.touches}`)
+  if (height && !isHeight) said.push(height)
+  if (mark.touches) said.push(`${mark.kind === 'folded' ? 'over' : 'on'} ${mark.touches}`)
   if (mark.unsure) said.push('not sure')
   return said.join(', ')
 }

@@ -155,7 +155,11 @@ export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Sh
     if (!capsule) continue
     const lean = usualLeanMm(mark)
     const landing = socket.kind === 'land-grid' && mark.kind !== 'folded' && mark.kind !== 'tip gone'
-    for (const i of near.within(contact.xMm, contact.yMm, socket.pitchMm * 2 + reachOf(contact, mark) + farthest)) {
+    for (const i of near.within(
+      contact.xMm,
+      contact.yMm,
+      socket.pitchMm * 2 + reachOf(contact, mark) + farthest,
+    )) {
       const other = socket.contacts[i]!
       if (other === contact) continue
       const others = capsuleOf(other)

@@ -7,7 +7,7 @@ import type { Socket } from '@/core/socket/socket'
 
 /** Reads a contact table as text: comma, semicolon, tab or bar; with or without a byte-order mark. */
 export function readContactCsv(text: string): ContactTable {
-  const parsed = Papa.parse<ContactRow>(text.replace(/^\uFEFF/, ''), {
+  const parsed = Papa.parse<ContactRow>(text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'), {
     header: true,
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t', '|'],

@@ -1,0 +1,96 @@
+import { describe, expect, it } from 'vitest'
+import { jobState } from '../job/state'
+import { tape } from '../job/tape.testing'
+import { smallField } from '../socket/field.testing'
+import { handBackHolds } from './holds'
+import { handBackSheet } from './sheet'
+
+const socket = smallField()
+const now = '2026-11-24T12:00:00.000Z'
+const sheetOf = (t: ReturnType<typeof tape>) =>
+  handBackSheet(
+    jobState(
+      t.entries,
+      socket.contacts.map((c) => c.name),
+    ),
+    socket,
+    now,
+  )
+const stroke = { technique: 'lift', tool: 'needle', from: null, strokes: 1, predictedSnaps: null } as const
+
+const worked = () =>
+  tape()
+    .put('ticket', { set: { board: 'TW-K61', revision: 'B', use: 'kiosk', complaint: 'dark' } })
+    .put('claim', { text: 'nobody touched it' })
+    .put('claim checked', { claim: 2, verdict: 'wrong', how: 'contacts bent' })
+    .put('cell', { volts: 2.4 })
+    .put('cell', { volts: 3.1 })
+    .put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' })
+    .put('rail', { rail: 'vmem', ohms: 220, cpu: 'out' })
+    .put('mark', { contacts: ['A5'], mark: { kind: 'low', heightMm: -0.12 } })
+    .put('mark', { contacts: ['D1'], mark: { kind: 'low', heightMm: -0.1 } })
+    .put('stroke', { ...stroke, contact: 'A5', result: 'there' })
+    .put('stroke', { ...stroke, contact: 'D1', result: 'snapped' })
+    .put('left', { contact: 'D1', why: 'one of many grounds' })
+    .put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+
+describe('handBackSheet', () => {
+  it('says what was found, though it is mended by now', () => {
+    expect(sheetOf(worked()).found).toEqual([
+      'memory rail at 2 Ω to ground: shorted',
+      'coin cell at 2.4 V',
+      '2 damaged contacts in the CPU socket: A5 low by 0.12 mm; D1 low by 0.10 mm',
+      '“nobody touched it” did not hold: contacts bent',
+    ])
+  })
+  it('says what was done', () => {
+    expect(sheetOf(worked()).done).toEqual([
+      '1 contact straightened',
+      'D1 snapped while being straightened',
+      'D1 left as it is: one of many grounds',
+      'CPU seated: Orrin 41, fell flat by itself',
+    ])
+  })
+  it('claims nothing proved without a reading of its own, and names the rest', () => {
+    const sheet = sheetOf(
+      worked()
+        .put('proof', { test: 'system', result: 'pass', reading: 'log-in' })
+        .put('proof', { test: 'temperature', result: 'cannot run here', reading: 'no probe' }),
+    )
+    expect(sheet.proved).toEqual(['An operating system loads: log-in'])
+    expect(sheet.notProved).toContain('Temperature under load for 15 minutes: cannot be run here, no probe')
+    expect(sheet.notProved).toContain('A module in each slot of channel B: not done')
+    expect(sheet.notProved).toContain('D1 stays snapped off (one of many grounds)')
+    expect(sheet.notProved).toContain('fragment of D1 was not found')
+  })
+  it('shows the field before and after', () => {
+    const sheet = sheetOf(worked())
+    expect(Object.keys(sheet.maps!.before)).toEqual(['A5', 'D1'])
+    expect(sheet.maps!.after).toEqual({ D1: { kind: 'snapped' } })
+    expect(sheet.changes.map((c) => c.change)).toEqual(['mended', 'other'])
+    expect(sheetOf(tape()).maps).toBeNull()
+  })
+  it('is headed by the board and carries the safety notes', () => {
+    const sheet = sheetOf(worked())
+    expect(sheet).toMatchObject({
+      title: 'TW-K61, rev B, kiosk',
+      complaint: 'dark',
+      outcome: 'in work',
+      priceMinor: null,
+    })
+    expect(sheet.safety.join(' ')).toMatch(/licensed person/)
+  })
+})
+
+it('holds the hand-back for an open offer, a lost fragment and a missing consent', () => {
+  const t = worked().put('offer', { text: 'more', limitMinor: null, minutes: null })
+  expect(handBackHolds(jobState(t.entries)).map((h) => h.text)).toEqual([
+    'The owner has not answered the changed offer: more',
+    'fragment of D1 is not accounted for',
+    'The owner has not signed',
+  ])
+  t.put('offer answered', { offer: t.entries.length, approved: false, how: '' })
+    .put('accounted', { item: 11, where: 'in the dish' })
+    .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
+  expect(handBackHolds(jobState(t.entries))).toEqual([])
+})

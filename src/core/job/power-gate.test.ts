@@ -1,0 +1,176 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { smallField } from '../socket/field.testing'
+import { rails, stations } from './entry'
+import { powerEvidence } from './power-evidence'
+import { powerGate, railLimits, railState } from './power-gate'
+import type { PowerEvidence } from './power-gate'
+import { jobState } from './state'
+import { tape } from './tape.testing'
+
+const safe: PowerEvidence = {
+  rails: rails.map((rail) => ({ rail, ohms: 900, cpu: 'out' })),
+  shorts: [],
+  lostSense: [],
+  notLooked: 0,
+  contacts: 60,
+  cpuFitted: true,
+  heatsink: true,
+  unaccounted: [],
+  hazards: [],
+  chipVolts: null,
+  programmerVolts: null,
+  clipOn: false,
+  supplyLimitA: 1,
+  provedUnderLimit: true,
+  tripped: false,
+}
+const short = { a: 'P13', b: 'P14', nets: 'core rail to ground', grade: 'gravest', odds: 1 } as const
+const rank = { clear: 0, 'limit the current': 1, 'do not power': 2 } as const
+
+describe('powerGate', () => {
+  it('is clear when nothing speaks against it', () => {
+    expect(powerGate(safe)).toEqual({ lamp: 'clear', reasons: [] })
+  })
+  it.each<[string, Partial<PowerEvidence>, keyof typeof rank, RegExp]>([
+    ['a short', { shorts: [short] }, 'do not power', /P13 touches P14: core rail to ground/],
+    [
+      'a possible signal short',
+      { shorts: [{ ...short, grade: 'signal', odds: 0.3 }] },
+      'limit the current',
+      /P13 may touch P14/,
+    ],
+    ['a harmless touch', { shorts: [{ ...short, grade: 'harmless' }] }, 'clear', /^$/],
+    ['a fragment', { unaccounted: ['tip of A1'] }, 'do not power', /tip of A1 is not accounted for/],
+    ['nothing measured', { rails: [] }, 'do not power', /No rail is measured yet/],
+    ['one rail not measured', { rails: safe.rails.slice(1) }, 'do not power', /12 V rail not measured/],
+    [
+      'a rail at ground',
+      { rails: [...safe.rails.slice(1), { rail: '12v', ohms: 2, cpu: 'out' }] },
+      'do not power',
+      /12 V rail is at ground: 2 Ω, CPU out/,
+    ],
+    [
+      'a low rail',
+      { rails: [...safe.rails.slice(1), { rail: '12v', ohms: 30, cpu: 'out' }] },
+      'limit the current',
+      /12 V rail reads low/,
+    ],
+    ['a lost sense with a CPU in', { lostSense: ['F17'] }, 'do not power', /F17 carries voltage sense/],
+    ['a lost sense without a CPU', { lostSense: ['F17'], cpuFitted: false, heatsink: false }, 'clear', /^$/],
+    ['nobody looked', { notLooked: 60 }, 'do not power', /Nobody has looked at the socket yet/],
+    ['a few not looked at', { notLooked: 3 }, 'limit the current', /3 of 60 contacts not looked at/],
+    ['no socket chosen', { contacts: 0 }, 'limit the current', /No socket is chosen/],
+    ['no heatsink', { heatsink: false }, 'do not power', /without a heatsink/],
+    ['a clip', { clipOn: true }, 'do not power', /clip is on the firmware chip/],
+    [
+      'the wrong chip voltage',
+      { clipOn: true, chipVolts: 1.8, programmerVolts: 3.3 },
+      'do not power',
+      /clip/,
+    ],
+    ['a burn', { hazards: ['outside: burn mark'] }, 'do not power', /burn mark/],
+    ['a tripped supply', { tripped: true }, 'do not power', /tripped/],
+    ['a first power', { provedUnderLimit: false }, 'limit the current', /limit 1 A, standby first/],
+    [
+      'a first power without a limit',
+      { provedUnderLimit: false, supplyLimitA: null },
+      'limit the current',
+      /set a current limit/,
+    ],
+  ])('%s', (_, change, lamp, text) => {
+    const gate = powerGate({ ...safe, ...change })
+    expect(gate.lamp).toBe(lamp)
+    expect(gate.reasons[0]?.text ?? '').toMatch(text)
+  })
+  it('never opens for one hazard more', () => {
+    const evidence: fc.Arbitrary<PowerEvidence> = fc.record({
+      ...Object.fromEntries(Object.entries(safe).map(([k, v]) => [k, fc.constant(v)])),
+      cpuFitted: fc.boolean(),
+      heatsink: fc.boolean(),
+      notLooked: fc.constantFrom(0, 3, 60),
+      provedUnderLimit: fc.boolean(),
+      clipOn: fc.boolean(),
+    }) as never
+    const hazard = fc.constantFrom<Partial<PowerEvidence>>(
+      { shorts: [short] },
+      { unaccounted: ['x'] },
+      { hazards: ['burn'] },
+      { clipOn: true },
+      { tripped: true },
+      { heatsink: false },
+      { rails: [] },
+      { notLooked: 60 },
+      { provedUnderLimit: false },
+    )
+    fc.assert(
+      fc.property(evidence, hazard, (e, more) => {
+        expect(rank[powerGate({ ...e, ...more }).lamp]).toBeGreaterThanOrEqual(rank[powerGate(e).lamp])
+      }),
+    )
+  })
+  it('says the gravest first and where each can be cleared', () => {
+    const { reasons } = powerGate({
+      ...safe,
+      rails: [],
+      shorts: [short],
+      notLooked: 3,
+      provedUnderLimit: false,
+    })
+    expect(reasons.map((r) => r.level)).toEqual(['closed', 'closed', 'limit', 'limit'])
+    for (const r of reasons) {
+      expect(stations).toContain(r.at.station)
+      expect(r.at.say.length).toBeGreaterThan(5)
+    }
+  })
+})
+
+it('railState knows that a fitted CPU pulls the core rail down', () => {
+  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'in' })).toBe('good')
+  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'out' })).toBe('low')
+  for (const rail of rails)
+    expect(railState({ rail, ohms: railLimits[rail].shortOhm, cpu: 'out' })).toBe('short')
+})
+
+describe('powerEvidence', () => {
+  const socket = smallField()
+  const names = socket.contacts.map((c) => c.name)
+  const of = (t: ReturnType<typeof tape>) => powerEvidence(jobState(t.entries, names), socket)
+  it('comes from what the tape says', () => {
+    const t = tape()
+      .put('mark', { contacts: ['C4'], mark: { kind: 'touching', touches: 'C5' } })
+      .put('look', { what: 'outside', seen: 'burn mark by the rail', clear: false })
+      .put('fitted', { cpu: 'x', heatsink: false })
+      .put('firmware', { chipVolts: 1.8, clipOn: true })
+    expect(of(t)).toMatchObject({
+      notLooked: 59,
+      contacts: 60,
+      cpuFitted: true,
+      heatsink: false,
+      chipVolts: 1.8,
+      clipOn: true,
+      hazards: ['outside: burn mark by the rail'],
+    })
+    expect(of(t).shorts[0]).toMatchObject({ a: 'C4', b: 'C5', nets: 'ground to core rail' })
+  })
+  it('forgets a hazard when the place was looked at again and is clear', () => {
+    const t = tape()
+      .put('look', { what: 'outside', seen: 'liquid', clear: false })
+      .put('look', { what: 'outside', seen: 'nothing seen', clear: true })
+    expect(of(t).hazards).toEqual([])
+  })
+  it('a trip counts until a rail is measured again', () => {
+    const t = tape().put('baseline', {
+      fans: 'off',
+      current: 'trips',
+      amps: null,
+      lamp: 'none',
+      beeps: '',
+      cpuHeat: 'cold',
+      codes: [],
+      picture: 'none',
+    })
+    expect(of(t).tripped).toBe(true)
+    expect(of(t.put('rail', { rail: '12v', ohms: 400, cpu: 'out' })).tripped).toBe(false)
+  })
+})

@@ -1,0 +1,110 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { completions, readLine, readNumber, words } from './quick-entry'
+
+const body = (line: string) => {
+  const read = readLine(line)
+  if (!read.ok) throw new Error(`${line}: ${read.say}`)
+  return read.entry
+}
+const fault = (line: string) => {
+  const read = readLine(line)
+  return read.ok ? `understood as ${read.entry.kind}` : `${read.say} | ${read.example}`
+}
+
+describe('readNumber', () => {
+  it.each([
+    ['1.8', 1.8],
+    ['1,8', 1.8],
+    ['-0.5', -0.5],
+    ['1.8ohm', 1.8],
+    ['4.7k', 4700],
+    ['4.7kΩ', 4700],
+    ['1M', 1e6],
+    ['250mV', 0.25],
+    ['0.19mm', 0.19],
+    [' 3 V ', 3],
+  ])('%s is %d', (text, value) => expect(readNumber(text)).toBeCloseTo(value, 9))
+  it.each(['', 'x', '1.2.3', '1e5', 'NaN', '--1', '5 apples'])('“%s” is none', (text) =>
+    expect(readNumber(text)).toBeNull(),
+  )
+})
+
+describe('readLine', () => {
+  it('understands the example of every word', () => {
+    for (const word of words) expect(readLine(word.example), word.example).toMatchObject({ ok: true })
+  })
+  it.each([
+    ['ohm vcore 1.8 cpu out', { kind: 'rail', body: { rail: 'vcore', ohms: 1.8, cpu: 'out' } }],
+    ['OHM core 0,4 in', { kind: 'rail', body: { rail: 'vcore', ohms: 0.4, cpu: 'in' } }],
+    ['vbat 2.9', { kind: 'cell', body: { volts: 2.9 } }],
+    ['code 4c 4C 31', { kind: 'codes', body: { codes: ['4C', '4C', '31'] } }],
+    ['limit off', { kind: 'supply', body: { limitA: null } }],
+    [
+      'mark M31 low 0.19',
+      { kind: 'mark', body: { contacts: ['M31'], mark: { kind: 'low', heightMm: -0.19 } } },
+    ],
+    ['mark m31 tip gone', { kind: 'mark', body: { contacts: ['M31'], mark: { kind: 'tip gone' } } }],
+    [
+      'mark P13 touching on P14',
+      { kind: 'mark', body: { contacts: ['P13'], mark: { kind: 'touching', touches: 'P14' } } },
+    ],
+    [
+      'mark P13 lean 0.2 north',
+      { kind: 'mark', body: { contacts: ['P13'], mark: { kind: 'lean', leanMm: [0, 0.2] } } },
+    ],
+    ['heatsink on', { kind: 'fitted', body: { heatsink: true } }],
+    ['cpu out', { kind: 'fitted', body: { cpu: null } }],
+    ['chip lsn-16v 1.8', { kind: 'firmware', body: { chip: 'LSN-16V', chipVolts: 1.8 } }],
+    ['strike 6 probe had slipped', { kind: 'strike', body: { why: 'probe had slipped' }, strikes: 6 }],
+  ])('%s', (line, wanted) => expect(body(line)).toMatchObject(wanted))
+  it.each([
+    ['', /type a word and a reading/],
+    ['ohn vcore 1.8', /did you mean ohm\?/],
+    ['ohm', /“” is no rail; rails are 12v, 5v/],
+    ['ohm vcore', /how many ohms\?/],
+    ['ohm vcore -3', /“-3” is not a resistance/],
+    ['ohm vcore 1.8 cpu maybe', /end with cpu in or cpu out/],
+    ['volt 12v 230', /not a reading up to 60 V/],
+    ['vbat 12', /a coin cell reads 0 to 5 V; “12” does not/],
+    ['code 4X', /“4X” is no code: two hex figures each/],
+    ['mark 31 low', /“31” is no contact; say it like M31/],
+    ['mark M31 sad', /what is wrong with M31\? one of intact, lean/],
+    ['mark M31 lean', /how far does it lean/],
+    ['mark M31 lean 9', /“9” is no distance in mm/],
+    ['mark M31 touching on M31', /M31 cannot touch itself/],
+    ['strike six', /“six” is no line number/],
+    ['strike 6', /why is it struck/],
+    ['chip LSN 230', /“230” is no chip voltage/],
+  ])('teaches at “%s”', (line, say) => expect(fault(line)).toMatch(say))
+  it('offers a strange line as a note rather than guess', () => {
+    expect(fault('zzzzzz something odd')).toMatch(/\| note zzzzzz something odd$/)
+  })
+  it('never throws, and says something for whatever is typed', () => {
+    const typed = fc.oneof(
+      fc.string(),
+      fc.tuple(fc.constantFrom(...words.map((w) => w.word)), fc.string()).map(([w, s]) => `${w} ${s}`),
+    )
+    fc.assert(
+      fc.property(typed, (line) => {
+        const read = readLine(line)
+        expect(read.say.length).toBeGreaterThan(0)
+        for (const offer of completions(line)) expect(offer.say.length).toBeGreaterThan(0)
+      }),
+      { numRuns: 500 },
+    )
+  })
+})
+
+describe('completions', () => {
+  it('offer words, then rails and kinds', () => {
+    expect(completions('o').map((c) => c.text)).toEqual(['ohm '])
+    expect(completions('ohm v').map((c) => c.text)).toEqual(['ohm vcore ', 'ohm vmem ', 'ohm vsys '])
+    expect(completions('mark M31 t').map((c) => c.text)).toEqual([
+      'mark M31 twisted ',
+      'mark M31 touching ',
+      'mark M31 tip gone ',
+    ])
+    expect(completions('cabbage x')).toEqual([])
+  })
+})

@@ -1,0 +1,184 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { struckBy, subjects } from './entry'
+import type { Entry } from './entry'
+import { benchSeconds, currentPass, jobState, openOffers, unaccounted, uncheckedClaims } from './state'
+import { tape, TestTape } from './tape.testing'
+
+/** A step that any person could take, as a function of the tape so far. */
+const step: fc.Arbitrary<(t: TestTape) => unknown> = fc.oneof(
+  fc.constant((t: TestTape) => t.put('ticket', { set: { complaint: `dark ${t.entries.length}` } })),
+  fc.constant((t: TestTape) => t.put('claim', { text: 'it worked' })),
+  fc
+    .integer({ min: 1, max: 900 })
+    .map((ohms) => (t: TestTape) => t.put('rail', { rail: 'vmem', ohms, cpu: 'out' })),
+  fc
+    .constantFrom('A1', 'A2', 'B1')
+    .map((c) => (t: TestTape) => t.put('mark', { contacts: [c], mark: { kind: 'low', heightMm: -0.1 } })),
+  fc.constantFrom('there' as const, 'snapped' as const, 'still off' as const).map(
+    (result) => (t: TestTape) =>
+      t.put('stroke', {
+        contact: 'A1',
+        technique: 'lift',
+        tool: 'needle',
+        from: null,
+        strokes: 1,
+        result,
+        predictedSnaps: null,
+      }),
+  ),
+  fc.constant((t: TestTape) => t.put('pass', { name: 'again' })),
+  fc.constant((t: TestTape) => t.put('looked', { contacts: 'all' })),
+  fc.constant((t: TestTape) => t.put('part', { ref: 'R1', did: 'taken off' })),
+  fc
+    .constantFrom('triage' as const, 'socket' as const, null)
+    .map((run) => (t: TestTape) => t.put('clock', { run })),
+  fc.constant((t: TestTape) => t.put('station', { station: 'triage', mark: 'settled', why: '' })),
+)
+const laid = fc.array(step, { maxLength: 25 }).map((steps) => steps.reduce((t, s) => (s(t), t), tape()))
+
+const contacts = ['A1', 'A2', 'B1']
+const withoutPlace = ({ seq: _, lastTouched: __, ...rest }: ReturnType<typeof jobState>) => rest
+
+describe('jobState', () => {
+  it('is the same for the same tape', () => {
+    fc.assert(
+      fc.property(laid, (t) => {
+        expect(jobState(t.entries, contacts)).toEqual(jobState([...t.entries], contacts))
+      }),
+    )
+  })
+  it('striking the last line gives the state before it, and striking the strike brings it back', () => {
+    fc.assert(
+      fc.property(laid, step, (t, more) => {
+        const before = withoutPlace(jobState(t.entries, contacts))
+        more(t)
+        const after = withoutPlace(jobState(t.entries, contacts))
+        const seq = t.entries.length
+        t.put('strike', { why: 'undo' }, seq)
+        expect(withoutPlace(jobState(t.entries, contacts))).toEqual(before)
+        t.put('strike', { why: 'redo' }, seq + 1)
+        expect(withoutPlace(jobState(t.entries, contacts))).toEqual(after)
+      }),
+    )
+  })
+  it('does not change what it was given', () => {
+    fc.assert(
+      fc.property(laid, (t) => {
+        const copy = structuredClone(t.entries)
+        jobState(t.entries, contacts)
+        expect(t.entries).toEqual(copy)
+      }),
+    )
+  })
+  it('opens the first pass by itself and carries marks, not looks, into the next', () => {
+    const t = tape()
+      .put('looked', { contacts: 'all' })
+      .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
+      .put('pass', { name: 'after' })
+    const s = jobState(t.entries, contacts)
+    expect(s.passes.map((p) => p.name)).toEqual(['before', 'after'])
+    expect(Object.keys(s.passes[0]!.looked)).toEqual(contacts)
+    expect(currentPass(s)).toMatchObject({ marks: { A1: { kind: 'low' } }, looked: {} })
+  })
+  it('a stroke that went well takes the mark off the field, not off what was found', () => {
+    const stroke = {
+      contact: 'A1',
+      technique: 'lift',
+      tool: 'needle',
+      from: null,
+      strokes: 2,
+      predictedSnaps: 0.01,
+    }
+    const t = tape().put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
+    const good = jobState(t.put('stroke', { ...stroke, result: 'there' }).entries)
+    expect([good.passes[0]!.marks, good.passes[0]!.found]).toEqual([{}, { A1: { kind: 'low' } }])
+    const bad = jobState(t.put('stroke', { ...stroke, result: 'snapped' }).entries)
+    expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' } })
+    expect(unaccounted(bad).map((i) => i.what)).toEqual(['fragment of A1'])
+  })
+  it('a fragment is accounted for by its own line', () => {
+    const t = tape()
+      .put('missing', { what: 'tip of A2', from: 'socket' })
+      .put('accounted', { item: 1, where: 'in the dish' })
+    expect(unaccounted(jobState(t.entries))).toEqual([])
+    expect(jobState(t.entries).ledger[0]).toMatchObject({ where: 'in the dish' })
+  })
+  it('an approved offer moves the limit, a refused one does not', () => {
+    const t = tape()
+      .put('ticket', { set: { limitMinor: 100, minutesPromised: 30 } })
+      .put('offer', { text: 'more', limitMinor: 500, minutes: 90 })
+    expect(openOffers(jobState(t.entries))).toHaveLength(1)
+    const refused = jobState([...t.entries, ...tape().put('note', { text: 'x' }).entries.slice(1)])
+    expect(refused.ticket.limitMinor).toBe(100)
+    t.put('offer answered', { offer: 2, approved: true, how: '' })
+    expect(jobState(t.entries).ticket).toMatchObject({ limitMinor: 500, minutesPromised: 90 })
+    expect(openOffers(jobState(t.entries))).toEqual([])
+  })
+  it('a claim is work until it is checked', () => {
+    const t = tape().put('claim', { text: 'it worked' })
+    expect(uncheckedClaims(jobState(t.entries))).toHaveLength(1)
+    t.put('claim checked', { claim: 1, verdict: 'wrong', how: 'salt' })
+    expect(uncheckedClaims(jobState(t.entries))).toEqual([])
+  })
+  it('a power-up under a limit counts until something is touched, or if the supply trips', () => {
+    const up = {
+      fans: 'on',
+      current: 'steady',
+      amps: null,
+      lamp: 'none',
+      beeps: '',
+      cpuHeat: 'warm',
+      codes: [],
+      picture: 'none',
+    } as const
+    const t = tape().put('supply', { limitA: 1 }).put('baseline', up)
+    expect(jobState(t.entries).limitedSinceTouch).toBe(true)
+    expect(
+      jobState(t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true }).entries).limitedSinceTouch,
+    ).toBe(false)
+    expect(
+      jobState(
+        tape()
+          .put('supply', { limitA: 1 })
+          .put('baseline', { ...up, current: 'trips' }).entries,
+      ).limitedSinceTouch,
+    ).toBe(false)
+  })
+})
+
+describe('bench clock', () => {
+  it('adds up by station, runs on while it runs, and stops at the hand-back', () => {
+    const t = tape()
+      .put('clock', { run: 'triage' })
+      .put('note', { text: 'x' })
+      .put('clock', { run: 'socket' })
+      .put('note', { text: 'y' })
+    const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute)).toISOString()
+    const running = benchSeconds(jobState(t.entries), at(10))
+    expect([running.station('triage'), running.station('socket'), running.all]).toEqual([120, 420, 540])
+    t.put('hand-back', { outcome: 'fixed', priceMinor: null, text: '' })
+    expect(benchSeconds(jobState(t.entries), at(50)).all).toBe(240)
+  })
+})
+
+describe('struckBy', () => {
+  it('a strike that is struck does not count', () => {
+    const t = tape()
+      .put('note', { text: 'a' })
+      .put('strike', { why: 'x' }, 1)
+      .put('strike', { why: 'y' }, 2)
+      .put('strike', { why: 'z' }, 3)
+    expect([...struckBy(t.entries).keys()]).toEqual([3, 1])
+  })
+})
+
+it('subjects tell what two people may write about at once', () => {
+  const of = (entry: Entry) => subjects(entry)
+  const [ticket, mark] = tape()
+    .put('ticket', { set: { cpu: 'x', use: 'y' } })
+    .put('mark', { contacts: ['A1', 'A2'], mark: { kind: 'low' } }).entries
+  expect(of(ticket!)).toEqual(['ticket cpu', 'ticket use'])
+  expect(of(mark!)).toEqual(['contact A1', 'contact A2'])
+  expect(subjects({ kind: 'strike', body: { why: 'x' }, strikes: 4 })).toEqual(['entry 4'])
+})

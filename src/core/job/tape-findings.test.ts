@@ -1,0 +1,151 @@
+import { describe, expect, it } from 'vitest'
+import { canonical } from './canonical'
+import { kinds } from './entry'
+import type { Entry } from './entry'
+import { sayEntry } from './say'
+import { tape } from './tape.testing'
+import { tapeFindings } from './tape-findings'
+
+const good = () =>
+  tape()
+    .put('claim', { text: 'x' })
+    .put('claim checked', { claim: 1, verdict: 'holds', how: '' })
+    .put('strike', { why: 'y' }, 2)
+const changed = (i: number, change: Partial<Entry>): Entry[] =>
+  good().entries.map((e, k) => (k === i ? ({ ...e, ...change } as Entry) : e))
+
+describe('tapeFindings', () => {
+  it('finds nothing in a whole tape', () => expect(tapeFindings(good().entries)).toEqual([]))
+  it.each([
+    ['a gap', 1, { seq: 5 }, 'line 2 is numbered 5'],
+    ['a doubled id', 1, { id: good().entries[0]!.id }, 'it has the id of line 1'],
+    ['a strike of the future', 2, { strikes: 3 }, 'it strikes line 3, which is not before it'],
+    [
+      'an answer to another kind',
+      1,
+      { kind: 'offer answered', body: { offer: 1, approved: true, how: '' } },
+      'it answers line 1, which is a claim',
+    ],
+    [
+      'an answer to nothing',
+      1,
+      { body: { claim: 9, verdict: 'holds', how: '' } },
+      'it answers line 9, which is not before it',
+    ],
+  ] as const)('finds %s', (_, i, change, text) => {
+    expect(tapeFindings(changed(i, change as Partial<Entry>)).map((f) => f.text)).toContain(text)
+  })
+})
+
+it('canonical text is equal for equal values, whatever the order of keys, and drops undefined', () => {
+  expect(canonical({ b: [1, { d: 2, c: undefined }], a: null })).toBe(
+    canonical({ a: null, b: [1, { d: 2 }] }),
+  )
+  expect(canonical({ a: 1 })).not.toBe(canonical({ a: '1' }))
+})
+
+it('every kind of entry has its words', () => {
+  const t = tape()
+    .put('ticket', { set: { cpu: 'x', memory: 'y' } })
+    .put('claim', { text: 'it worked' })
+    .put('claim checked', { claim: 2, verdict: 'wrong', how: 'salt' })
+    .put('consent', { risks: ['a'], limitMinor: null, signature: null, how: 'by telephone' })
+    .put('offer', { text: 'more', limitMinor: 1, minutes: 1 })
+    .put('offer answered', { offer: 5, approved: false, how: 'by telephone' })
+    .put('photo', { file: '', name: 'a.png', type: 'image/png', bytes: 1, caption: '' })
+    .put('note', { text: 'n' })
+    .put('decision', { text: 'straighten' })
+    .put('rail', { rail: 'vmem', ohms: 221, cpu: 'out' })
+    .put('volts', { rail: '12v', volts: 12 })
+    .put('cell', { volts: 3 })
+    .put('codes', { codes: ['4C', '31'] })
+    .put('baseline', {
+      fans: 'on',
+      current: 'steady',
+      amps: 1,
+      lamp: 'cpu',
+      beeps: 'long',
+      cpuHeat: 'warm',
+      codes: ['4C'],
+      picture: 'none',
+    })
+    .put('fitted', { cpu: null, heatsink: true, modules: ['A1'], card: null })
+    .put('supply', { limitA: null })
+    .put('look', { what: 'outside', seen: 'flux', clear: false })
+    .put('pass', { name: 'before' })
+    .put('looked', { contacts: ['A1', 'A2'] })
+    .put('mark', {
+      contacts: ['A1'],
+      mark: { kind: 'low', heightMm: -0.19, leanMm: [0.1, 0.1], touches: 'A2', unsure: true },
+    })
+    .put('stroke', {
+      contact: 'A1',
+      technique: 'lift',
+      tool: 'needle',
+      from: null,
+      strokes: 1,
+      result: 'there',
+      predictedSnaps: null,
+    })
+    .put('left', { contact: 'A1', why: 'redundant' })
+    .put('school', { school: 'B' })
+    .put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
+    .put('missing', { what: 'tip', from: 'socket' })
+    .put('accounted', { item: 25, where: 'dish' })
+    .put('firmware', {
+      version: '1.40',
+      chip: 'LSN',
+      chipVolts: 1.8,
+      programmerVolts: 1.8,
+      clipOn: true,
+      did: 'read',
+    })
+    .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
+    .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
+    .put('advice', { text: 'no cloth' })
+    .put('hand-back', { outcome: 'fixed', priceMinor: 1, text: '' })
+    .put('late outcome', { text: 'runs', holds: true })
+    .put('clock', { run: null })
+    .put('station', { station: 'parts', mark: 'passed over', why: 'none missing' })
+    .put('strike', { why: 'wrong' }, 1)
+  expect(t.entries.map((e) => e.kind)).toEqual(kinds)
+  expect(t.entries.map(sayEntry)).toMatchInlineSnapshot(`
+    [
+      "ticket: CPU, memory",
+      "it worked",
+      "checked line 2: wrong, salt",
+      "owner agreed to 1 risk, by telephone",
+      "changed offer: more",
+      "owner refuses the offer (by telephone)",
+      "photo, a.png",
+      "n",
+      "decided: straighten",
+      "memory rail to ground 221 Ω, CPU out",
+      "12 V rail at 12 V",
+      "cell 3 V",
+      "codes 4C 31",
+      "powered: fans on, current steady 1 A, lamp CPU, beeps long, CPU warm, codes 4C, picture none",
+      "fitted: CPU out, heatsink on, memory in A1, no card",
+      "supply: limit off",
+      "looked at outside: flux",
+      "new pass: before",
+      "2 contacts looked at",
+      "A1 low by 0.19 mm, leaning 0.14 mm, on A2, not sure",
+      "A1 lift, 1 stroke, there",
+      "A1 left as it is: redundant",
+      "order: worst first",
+      "seated x: flat",
+      "to be accounted for: tip",
+      "line 25 accounted for: dish",
+      "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
+      "R1 fitted, 33 Ω, twin",
+      "system: pass, ok",
+      "advice: no cloth",
+      "handed back: fixed",
+      "later: runs",
+      "clock paused",
+      "parts passed over: none missing",
+      "struck line 1: wrong",
+    ]
+  `)
+})

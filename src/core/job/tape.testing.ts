@@ -1,0 +1,22 @@
+import type { Bodies, Entry, Kind } from './entry'
+
+/** Lays lines one after another, a minute apart, as one person writes them. */
+export class TestTape {
+  readonly entries: Entry[] = []
+  private by = 'Maren'
+
+  put<K extends Kind>(kind: K, body: Bodies[K], strikes: number | null = null): this {
+    const seq = this.entries.length + 1
+    const at = new Date(Date.UTC(2026, 10, 24, 9, seq)).toISOString()
+    const id = `00000000-0000-4000-8000-${String(seq).padStart(12, '0')}`
+    this.entries.push({ id, seq, at, by: this.by, kind, v: 1, body, strikes } as unknown as Entry)
+    return this
+  }
+
+  as(by: string): this {
+    this.by = by
+    return this
+  }
+}
+
+export const tape = () => new TestTape()

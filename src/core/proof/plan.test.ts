@@ -1,0 +1,99 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { jobState } from '../job/state'
+import { tape } from '../job/tape.testing'
+import { smallField } from '../socket/field.testing'
+import { functionGroups } from '../socket/socket'
+import { coldStartsFor, proofPlan, proofStanding, touchedBy } from './plan'
+import type { Touched } from './plan'
+
+const nothing: Touched = {
+  groups: [],
+  contacts: 0,
+  firmware: false,
+  parts: false,
+  cell: false,
+  intermittent: false,
+  ownGraphics: true,
+}
+const ids = (t: Partial<Touched>) => proofPlan({ ...nothing, ...t }).map((p) => p.id)
+
+describe('coldStartsFor', () => {
+  it('is the least number that makes a lucky run rare enough', () => {
+    const share = fc.double({ min: 0.05, max: 0.95, noNaN: true })
+    fc.assert(
+      fc.property(share, share, (certainty, fault) => {
+        const n = coldStartsFor(certainty, fault)
+        expect((1 - fault) ** n).toBeLessThanOrEqual(1 - certainty + 1e-12)
+        if (n > 1) expect((1 - fault) ** (n - 1)).toBeGreaterThan(1 - certainty - 1e-12)
+      }),
+    )
+    expect(coldStartsFor(0.9, 0.5)).toBe(4)
+    expect(() => coldStartsFor(1, 0.5)).toThrow(RangeError)
+  })
+})
+
+describe('proofPlan', () => {
+  it('always asks for cold starts, temperature, memory and a system', () => {
+    expect(ids({})).toEqual(['cold starts', 'temperature', 'memory amount', 'system'])
+  })
+  it.each([
+    [{ groups: ['memory B'] }, ['memory B slots', 'memory test']],
+    [{ groups: ['card lanes'] }, ['card width']],
+    [{ groups: ['ground'] }, ['load']],
+    [{ groups: ['sense'] }, ['core volts']],
+    [{ groups: ['unknown'] }, ['ports']],
+    [{ firmware: true }, ['version', 'settings']],
+    [{ parts: true }, ['continuity']],
+  ] as const)('adds what %j touches', (t, wanted) =>
+    expect(ids(t)).toEqual(expect.arrayContaining([...wanted])),
+  )
+  it('asks for more starts of what came and went', () => {
+    expect(proofPlan({ ...nothing, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
+  })
+  it('touching more never asks for less, and every test says why and when it passes', () => {
+    const groups = fc.uniqueArray(fc.constantFrom(...functionGroups))
+    fc.assert(
+      fc.property(groups, fc.constantFrom(...functionGroups), (some, more) => {
+        const after = ids({ groups: [...some, more] })
+        for (const id of ids({ groups: some })) expect(after).toContain(id)
+        for (const test of proofPlan({ ...nothing, groups: some })) {
+          expect(test.why.length * test.limit.length).toBeGreaterThan(0)
+          expect(test.minutes).toBeGreaterThan(0)
+        }
+      }),
+    )
+  })
+})
+
+describe('proofStanding', () => {
+  const socket = smallField()
+  const bent = () => tape().put('mark', { contacts: ['A5'], mark: { kind: 'low' } })
+  const stroke = {
+    contact: 'A5',
+    technique: 'lift',
+    tool: 'needle',
+    from: null,
+    strokes: 1,
+    result: 'there',
+    predictedSnaps: null,
+  } as const
+  it('remembers what was bent once it is straight', () => {
+    const state = jobState(bent().put('stroke', stroke).entries)
+    expect(touchedBy(state, socket)).toMatchObject({ groups: ['memory B'], contacts: 1 })
+    expect(proofStanding(state, socket).tests.map((t) => t.id)).toContain('memory B slots')
+  })
+  it('owes a test again when something was changed after it', () => {
+    const t = bent().put('stroke', stroke).put('proof', { test: 'system', result: 'pass', reading: 'log-in' })
+    const system = () => proofStanding(jobState(t.entries), socket).tests.find((p) => p.id === 'system')!
+    expect(system()).toMatchObject({ result: 'pass', again: false })
+    t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
+    expect(system()).toMatchObject({ result: null, again: true, reading: 'log-in' })
+  })
+  it('counts what is owed and what failed', () => {
+    const t = tape()
+      .put('proof', { test: 'system', result: 'fail', reading: '' })
+      .put('proof', { test: 'temperature', result: 'cannot run here', reading: '' })
+    expect(proofStanding(jobState(t.entries), null)).toMatchObject({ owed: 2, failed: 1 })
+  })
+})

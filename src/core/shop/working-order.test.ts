@@ -1,0 +1,50 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { workingOrder } from './working-order'
+import type { Queued } from './working-order'
+
+const now = '2026-11-24T09:00:00.000Z'
+const inHours = (h: number) => new Date(Date.parse(now) + h * 3_600_000).toISOString()
+const job = (id: string, hours: number | null, minutesLeft = 60, waiting = false): Queued => ({
+  id,
+  promisedAt: hours === null ? null : inHours(hours),
+  minutesLeft,
+  waiting,
+})
+
+describe('workingOrder', () => {
+  it('takes the least time to spare first, unpromised ones after, waiting ones last', () => {
+    const order = workingOrder([job('d', 2, 60, true), job('c', null), job('b', 30), job('a', 5)], now)
+    expect(order.map((s) => [s.id, s.say])).toEqual([
+      ['a', 'today'],
+      ['b', 'in time'],
+      ['c', 'no promise'],
+      ['d', 'waits for the owner'],
+    ])
+  })
+  it('a long job due later can go before a short one due sooner', () => {
+    expect(workingOrder([job('short', 20, 10), job('long', 30, 600)], now)[0]!.id).toBe('long')
+  })
+  it('says late when the promise has passed', () => {
+    expect(workingOrder([job('a', -1)], now)[0]).toMatchObject({ say: 'late' })
+  })
+  it('keeps every job once and does not depend on the order they came in', () => {
+    const queued = fc.record({
+      id: fc.uuid(),
+      promisedAt: fc.option(fc.integer({ min: -100, max: 400 }).map(inHours), { nil: null }),
+      minutesLeft: fc.integer({ min: -50, max: 900 }),
+      waiting: fc.boolean(),
+    })
+    fc.assert(
+      fc.property(fc.uniqueArray(queued, { selector: (q) => q.id, maxLength: 30 }), (queue) => {
+        const order = workingOrder(queue, now)
+        expect(order.map((s) => s.id).sort()).toEqual(queue.map((q) => q.id).sort())
+        expect(workingOrder([...queue].reverse(), now)).toEqual(order)
+        const slack = order
+          .filter((s) => s.slackMinutes !== null && s.say !== 'waits for the owner')
+          .map((s) => s.slackMinutes!)
+        expect(slack).toEqual([...slack].sort((a, b) => a - b))
+      }),
+    )
+  })
+})

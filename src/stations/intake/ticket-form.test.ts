@@ -1,0 +1,57 @@
+import { describe, expect, it } from 'vitest'
+import { jobState } from '@/core/job/state'
+import { readCrowns } from '@/ui/money'
+import { formOf, ticketChanges, ticketSchema } from './ticket-form'
+
+const blank = jobState([]).ticket
+
+describe('the ticket as a form', () => {
+  it('changes nothing when nothing was typed', () => {
+    const full = {
+      ...blank,
+      board: 'x',
+      history: ['cleaning' as const],
+      limitMinor: 45_050,
+      minutesPromised: 90,
+      promisedAt: '2026-11-24T12:34:56.000Z',
+    }
+    expect(ticketChanges(formOf(blank), blank)).toEqual({})
+    expect(ticketChanges(formOf(full), full)).toEqual({})
+  })
+  it('gives just what differs, trimmed and in minor units', () => {
+    const typed = {
+      ...formOf(blank),
+      complaint: ' dark ',
+      limit: '450,50 kr',
+      minutes: '90',
+      history: ['liquid' as const],
+    }
+    expect(ticketChanges(typed, blank)).toEqual({
+      complaint: 'dark',
+      limitMinor: 45_050,
+      minutesPromised: 90,
+      history: ['liquid'],
+    })
+  })
+  it('takes a field back to nothing', () => {
+    expect(ticketChanges(formOf(blank), { ...blank, boardModelId: 'b', limitMinor: 5 })).toEqual({
+      boardModelId: null,
+      limitMinor: null,
+    })
+  })
+  it('says what an amount and minutes should look like', () => {
+    const fault = (change: object) => ticketSchema.validate({ ...formOf(blank), ...change }).error?.message
+    expect(fault({ limit: 'a lot' })).toMatch(/An amount in crowns/)
+    expect(fault({ minutes: '1.5' })).toMatch(/Whole minutes/)
+    expect(fault({ limit: '600', minutes: '' })).toBeUndefined()
+  })
+})
+
+it.each([
+  ['', null],
+  ['450', 45_000],
+  ['1 450,5', 145_050],
+  ['450.05 kr', 45_005],
+  ['-3', Number.NaN],
+  ['4,555', Number.NaN],
+])('readCrowns “%s”', (text, minor) => expect(readCrowns(text)).toEqual(minor))
