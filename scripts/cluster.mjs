@@ -205,6 +205,13 @@ export async function ensureDatabase(cluster, database) {
   return { owner: cluster.url('owner', database), app: cluster.url('app', database) }
 }
 
+/** Brings a database up to date and lays the demo shop in an empty one; `--empty` leaves it empty, `--reset` starts over. */
+export function layShop(checkout, ownerUrl, flags = []) {
+  const loader = ['--conditions=react-server', '--import', 'tsx', 'demo/load.ts', ...flags]
+  const env = { ...process.env, DATABASE_URL: ownerUrl }
+  execFileSync(process.execPath, loader, { cwd: checkout, stdio: 'inherit', env })
+}
+
 /** Hash of everything that decides what a build or an install gives. */
 export function hashOf(checkout, paths) {
   const hash = createHash('sha256')

@@ -1,5 +1,5 @@
 // npm run demo: everything from nothing to a running demo shop; again: within seconds, data kept.
-import { execFileSync, spawn } from 'node:child_process'
+import { spawn } from 'node:child_process'
 import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
@@ -10,6 +10,7 @@ import {
   ensureModules,
   ensurePackages,
   freePort,
+  layShop,
   postgresPackage,
   startCluster,
 } from './cluster.mjs'
@@ -58,14 +59,11 @@ try {
   const urls = cluster
     ? await ensureDatabase(cluster, 'arch_needle')
     : { owner: process.env.DATABASE_URL, app: process.env.DATABASE_URL }
-  const load = ['--conditions=react-server', '--import', 'tsx', 'demo/load.ts']
-  if (flags.has('--empty')) load.push('--empty')
-  if (flags.has('--reset')) load.push('--reset')
-  execFileSync(process.execPath, load, {
-    cwd: checkout,
-    stdio: 'inherit',
-    env: { ...process.env, DATABASE_URL: urls.owner },
-  })
+  layShop(
+    checkout,
+    urls.owner,
+    ['--empty', '--reset'].filter((flag) => flags.has(flag)),
+  )
   const port = process.env.PORT ?? String(await freePort())
   const host = process.env.HOST ?? '127.0.0.1'
   const env = {

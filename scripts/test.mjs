@@ -9,6 +9,7 @@ import {
   ensureModules,
   ensurePackages,
   freePort,
+  layShop,
   postgresPackage,
   startCluster,
 } from './cluster.mjs'
@@ -75,6 +76,7 @@ try {
   cluster = await startCluster({ throwaway: true })
   if (wants('unit')) {
     const urls = await ensureDatabase(cluster, 'needle_unit')
+    layShop(checkout, urls.owner, ['--empty'])
     await run('unit and database', 'node_modules/vitest/vitest.mjs', ['run'], {
       TEST_OWNER_URL: urls.owner,
       TEST_APP_URL: urls.app,
@@ -82,6 +84,7 @@ try {
   }
   if (wants('e2e')) {
     const urls = await ensureDatabase(cluster, 'needle_e2e')
+    layShop(checkout, urls.owner)
     ensureBuild(checkout, '.next-test')
     await run(
       'end to end',

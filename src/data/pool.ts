@@ -16,21 +16,28 @@ export function pool(): pg.Pool {
 
 export type Queryable = pg.Pool | pg.PoolClient
 
+const survive = () => undefined
+
 /** All or nothing: commits what `work` returns, rolls back what it throws. */
 export async function transaction<T>(work: (client: pg.PoolClient) => Promise<T>): Promise<T> {
   const client = await pool().connect()
+  // A connection lost between two queries is told as an event; unheard, it would end the process.
+  client.on('error', survive)
+  let broken = false
   try {
     await client.query('begin')
     const result = await work(client)
     await client.query('commit')
-    client.release()
     return result
   } catch (error) {
-    await client.query('rollback').then(
-      () => client.release(),
-      () => client.release(true),
+    broken = await client.query('rollback').then(
+      () => false,
+      () => true,
     )
     throw error
+  } finally {
+    client.off('error', survive)
+    client.release(broken)
   }
 }
 

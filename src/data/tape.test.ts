@@ -1,0 +1,152 @@
+import { expect, it } from 'vitest'
+import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
+import { savedState } from './jobs'
+import { pool, transaction } from './pool'
+import { appendEntry, layTape, readTape, refold } from './tape'
+import { tape as writeTape } from '@/core/job/tape.testing'
+
+const note = (text: string, basis = 0) => line('note', { text }, basis)
+
+describeDatabase('the tape', (owner) => {
+  it('numbers lines from one and keeps the state beside them', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'ticket', {
+      set: { board: 'TW-K61', revision: 'B', use: 'kiosk', complaint: 'dark' },
+    })
+    await lay(job, maren, 'cell', { volts: 3 })
+    const tape = await readTape(job.id)
+    expect(tape.map((e) => [e.seq, e.by, e.kind])).toEqual([
+      [1, 'Maren', 'ticket'],
+      [2, 'Maren', 'cell'],
+    ])
+    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    const { rows } = await pool().query('select board, words, seq, bench from job where id = $1', [job.id])
+    expect(rows[0]).toMatchObject({
+      board: 'TW-K61 rev B',
+      words: 'kiosk: dark',
+      seq: 2,
+      bench: { lamp: 'do not power' },
+    })
+  })
+
+  it('cannot be changed, not even by its owner', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'as it was' })
+    const refused = [
+      ["update tape_entry set body = '{}' where job_id = $1", [job.id]],
+      ['delete from tape_entry where job_id = $1', [job.id]],
+      ['truncate tape_entry', []],
+    ] as const
+    for (const [sql, values] of refused) {
+      await expect(owner().query(sql, [...values])).rejects.toThrow(/the tape is append-only/)
+      await expect(pool().query(sql, [...values])).rejects.toThrow(/permission denied|must be owner/)
+    }
+    expect((await readTape(job.id))[0]).toMatchObject({ body: { text: 'as it was' } })
+  })
+
+  it('answers the same id once, and refuses it with other words', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const first = note('once')
+    expect(await appendEntry(job.id, maren, first)).toMatchObject({ result: 'saved' })
+    expect(await appendEntry(job.id, maren, first)).toMatchObject({ result: 'saved' })
+    expect(await appendEntry(job.id, maren, { ...first, body: { text: 'else' } })).toEqual({
+      result: 'other body',
+    })
+    expect(await readTape(job.id)).toHaveLength(1)
+  })
+
+  it('numbers without a gap when many write at once', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await Promise.all(Array.from({ length: 20 }, (_, i) => appendEntry(job.id, maren, note(`line ${i}`))))
+    const tape = await readTape(job.id)
+    expect(tape.map((e) => e.seq)).toEqual(Array.from({ length: 20 }, (_, i) => i + 1))
+    expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+
+  it('shows two people who write about the same contact to each other', async () => {
+    const [maren, tolliver] = await Promise.all([somebody('Maren'), somebody('Tolliver')])
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'begun' })
+    const mark = (kind: 'low' | 'high') => line('mark', { contacts: ['M31'], mark: { kind } }, 1)
+    expect(await appendEntry(job.id, maren, mark('low'))).toMatchObject({ result: 'saved' })
+    const late = mark('high')
+    expect(await appendEntry(job.id, tolliver, late)).toMatchObject({
+      result: 'conflict',
+      with: { by: 'Maren', seq: 2 },
+    })
+    expect(
+      await appendEntry(job.id, tolliver, line('mark', { contacts: ['M30'], mark: { kind: 'low' } }, 1)),
+    ).toMatchObject({ result: 'saved' })
+    expect(await appendEntry(job.id, tolliver, { ...late, basis: 3 })).toMatchObject({ result: 'saved' })
+    expect(await readTape(job.id)).toHaveLength(4)
+  })
+
+  it('refuses to strike what is not there and to hand back what is held', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'x' })
+    expect(await appendEntry(job.id, maren, line('strike', { why: 'y' }, 1, 7))).toMatchObject({
+      result: 'refused',
+      field: 'strikes',
+    })
+    const handBack = (outcome: 'fixed' | 'parked') =>
+      line('hand-back', { outcome, priceMinor: null, text: '' }, 9)
+    expect(await appendEntry(job.id, maren, handBack('fixed'))).toMatchObject({
+      result: 'refused',
+      field: 'outcome',
+      text: expect.stringMatching(/has not signed/),
+    })
+    expect(await appendEntry(job.id, maren, handBack('parked'))).toMatchObject({ result: 'saved' })
+    const { rows } = await pool().query('select outcome, closed_at from job where id = $1', [job.id])
+    expect(rows[0]).toEqual({ outcome: 'parked', closed_at: null })
+  })
+
+  it('keeps line and state together when the server dies in between', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'cell', { volts: 3 })
+    const dying = transaction(async (db) => {
+      await layTape(
+        job.id,
+        writeTape().put('note', { text: 'x' }).put('cell', { volts: 1 }).entries.slice(1),
+        maren.id,
+        db,
+      )
+      const { rows } = await db.query('select pg_backend_pid() as pid')
+      await owner().query('select pg_terminate_backend($1)', [rows[0].pid])
+      await db.query('select 1')
+    })
+    await expect(dying).rejects.toThrow()
+    expect(await readTape(job.id)).toHaveLength(1)
+    expect(await savedState(job.id)).toMatchObject({ cell: { volts: 3 } })
+    await lay(job, maren, 'cell', { volts: 2 })
+    expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+
+  it('rebuilds the state from the tape alone', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const whole = writeTape()
+      .put('ticket', { set: { board: 'x', limitMinor: 500 } })
+      .put('mark', { contacts: ['A1', 'A2'], mark: { kind: 'low', heightMm: -0.1 } })
+      .put('stroke', {
+        contact: 'A1',
+        technique: 'lift',
+        tool: 'needle',
+        from: null,
+        strokes: 2,
+        result: 'snapped',
+        predictedSnaps: 0.1,
+      })
+      .put('strike', { why: 'wrong contact' }, 3)
+    const laid = await transaction((db) => layTape(job.id, whole.entries, maren.id, db))
+    await owner().query("update job set state = '{}', board = 'lost' where id = $1", [job.id])
+    const again = await transaction((db) => refold(job.id, db))
+    expect(again).toEqual(laid)
+    expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+})
