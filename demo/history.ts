@@ -40,6 +40,9 @@ const damage: readonly (readonly [DamageKind, 'lift' | 'push' | 'untwist' | 'unf
 ]
 const pick = <T>(draw: Uniform, from: readonly T[]): T => from[Math.floor(draw() * from.length)]!
 
+/** A lean as an eye judges it, within 0.3 mm. */
+const offset = (draw: Uniform) => Math.round((draw() - 0.5) * 60) / 100 + 0
+
 /**
  * The shop's past: finished jobs made with a fixed seed, so that the record means something. A folded contact snaps
  * more often than the bench default says, a leaning one less: there is something to be learned from it.
@@ -85,7 +88,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     const [kind, technique] = pick(draw, damage)
     let lost = 0
     for (const contact of bent) {
-      const leanMm = [Math.round((draw() - 0.5) * 60) / 100, Math.round((draw() - 0.5) * 60) / 100] as const
+      const leanMm = [offset(draw), offset(draw)] as const
       tape.mark(contact.name, {
         kind,
         ...(kind === 'low' ? { heightMm: -0.15 } : kind === 'lean' ? { leanMm } : {}),

@@ -117,7 +117,7 @@ export function harbourOffice(now: DemoNow): DemoJob {
 /** 11: finished, full proof, hand-back signed. */
 export function filmClub(now: DemoNow): DemoJob {
   const tape = new TapeWriter('Q-0407', 'Tolliver', now.hoursAgo(146))
-  const bent = ['R30', 'R31', 'S30', 'S31'] as const
+  const bent = ['R30', 'R31', 'T30', 'T31'] as const
   tape
     .put('ticket', {
       set: {

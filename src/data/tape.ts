@@ -1,5 +1,5 @@
 import 'server-only'
-import { subjects } from '@/core/job/entry'
+import { contactsOf, subjects } from '@/core/job/entry'
 import type { Bodies, Entry, Kind } from '@/core/job/entry'
 import { canonical } from '@/core/job/canonical'
 import { handBackHolds } from '@/core/hand-back/holds'
@@ -8,6 +8,7 @@ import { powerGate } from '@/core/job/power-gate'
 import { benchSeconds, currentPass, jobState, openOffers } from '@/core/job/state'
 import type { JobState } from '@/core/job/state'
 import { nextStation, nextStep, socketWork } from '@/core/job/way'
+import { strangerIn } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import type { Account } from './accounts'
 import { saveState } from './jobs'
@@ -144,6 +145,10 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
       (e) => e.seq > draft.basis && e.by !== by.name && subjects(e).some((s) => mine.has(s)),
     )
     if (other) return { result: 'conflict', entries: tape.filter((e) => e.seq > draft.basis), with: other }
+    const names = contactsOf(draft as unknown as Entry)
+    const socket = names.length > 0 ? (await foldTape(tape, db)).socket : null
+    const stranger = socket && strangerIn(socket, names)
+    if (stranger) return { result: 'refused', field: 'contact', text: stranger }
     if (draft.kind === 'hand-back' && (draft.body as Bodies['hand-back']).outcome !== 'parked') {
       const { state } = await foldTape(tape, db)
       const hold = handBackHolds(state)[0]

@@ -233,6 +233,22 @@ export function struckBy(entries: readonly Entry[]): ReadonlyMap<number, number>
   return struck
 }
 
+/** The contacts an entry names. */
+export function contactsOf(entry: Pick<Entry, 'kind' | 'body'>): readonly string[] {
+  const e = entry as Entry
+  switch (e.kind) {
+    case 'mark':
+      return e.body.mark.touches ? [...e.body.contacts, e.body.mark.touches] : e.body.contacts
+    case 'looked':
+      return e.body.contacts === 'all' ? [] : e.body.contacts
+    case 'stroke':
+    case 'left':
+      return [e.body.contact]
+    default:
+      return []
+  }
+}
+
 /** What an entry is about, so that two people writing about the same thing at once can be told. */
 export function subjects(entry: Pick<Entry, 'kind' | 'body' | 'strikes'>): readonly string[] {
   const e = entry as Entry

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from './field.testing'
-import { fieldOf, functionGroups, Neighbourhood, underside } from './socket'
+import { fieldOf, functionGroups, Neighbourhood, strangerIn, underside } from './socket'
 import { functionLaw, groupState, parallelState, shortGrade, starts } from './function-law'
 
 const mm = fc.double({ min: -20, max: 20, noNaN: true })
@@ -37,6 +37,11 @@ it('fieldOf counts every contact once and is made once', () => {
   const socket = smallField()
   expect([...fieldOf(socket).totals.values()].reduce((a, b) => a + b, 0)).toBe(socket.contacts.length)
   expect(fieldOf(socket)).toBe(fieldOf(socket))
+})
+
+it('strangerIn names the first that is no contact, and where they run', () => {
+  expect(strangerIn(smallField(), ['A1', 'H8'])).toBeNull()
+  expect(strangerIn(smallField(), ['A1', 'S30'])).toBe('small has no contact S30; they run from A1 to H8')
 })
 
 describe('function laws', () => {

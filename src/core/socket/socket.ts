@@ -122,3 +122,13 @@ export function fieldOf(socket: Socket): Field {
   fields.set(socket, field)
   return field
 }
+
+/** A sentence if one of these names is no contact of the socket, else null. */
+export function strangerIn(socket: Socket, names: readonly string[]): string | null {
+  const { named } = fieldOf(socket)
+  const stranger = names.find((name) => !named.has(name))
+  if (stranger === undefined) return null
+  const first = socket.contacts[0]!.name
+  const last = socket.contacts.at(-1)!.name
+  return `${socket.name} has no contact ${stranger}; they run from ${first} to ${last}`
+}

@@ -1,12 +1,15 @@
 'use client'
 import { useId, useRef, useState } from 'react'
+import { contactsOf } from '@/core/job/entry'
 import { completions, readLine } from '@/core/job/quick-entry'
+import { strangerIn } from '@/core/socket/socket'
 import { useKeys } from '@/ui/keys'
 import { useJob } from './JobProvider'
 
 /** The tape's last line: one word and a reading, completed by Tab, explained while it is typed. */
 export function QuickEntry() {
   const put = useJob((j) => j.put)
+  const socket = useJob((j) => j.socket)
   const [line, setLine] = useState('')
   const [fault, setFault] = useState<{ say: string; example: string } | null>(null)
   const input = useRef<HTMLInputElement>(null)
@@ -19,6 +22,8 @@ export function QuickEntry() {
     if (line.trim() === '') return
     const read = readLine(line)
     if (!read.ok) return setFault({ say: read.say, example: read.example })
+    const stranger = socket && strangerIn(socket, contactsOf(read.entry))
+    if (stranger) return setFault({ say: stranger, example: line })
     put(read.entry.kind, read.entry.body, read.entry.strikes)
     setLine('')
     setFault(null)
