@@ -23,6 +23,7 @@ const named = (event: KeyboardEvent) =>
 
 /**
  * Single-key moves of a surface: `{ 'z': undo, 'shift+arrowleft': …, 'g 3': … }`.
+ * After `g` only pairs count, so that `g 2` goes to a station and does not also mark a contact.
  * Off while typing, and with ctrl, alt or the system key held; a button keeps its space and enter.
  */
 export function useKeys(keys: KeyMap, active = true): void {
@@ -40,8 +41,8 @@ export function useKeys(keys: KeyMap, active = true): void {
         event.target instanceof HTMLElement && event.target.closest('button, a, summary, input') !== null
       if (onControl && (event.key === ' ' || event.key === 'Enter')) return
       const key = named(event)
-      const action = held.current[`${first} ${key}`.trim()] ?? held.current[key]
-      first = key === 'g' ? 'g' : ''
+      const action = held.current[first ? `${first} ${key}` : key]
+      first = first === '' && key === 'g' ? 'g' : ''
       if (!action) return
       event.preventDefault()
       action(event)
@@ -49,4 +50,23 @@ export function useKeys(keys: KeyMap, active = true): void {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [active])
+}
+
+/** Escape leaves a field, so that the single keys count again. */
+export function useEscapeLeaves(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      const { target } = event
+      if (event.key !== 'Escape' || !(target instanceof HTMLElement) || target.closest('[role="dialog"]'))
+        return
+      if (typing(target)) target.blur()
+    }
+    window.addEventListener('keydown', onKey)
+    return () => window.removeEventListener('keydown', onKey)
+  }, [])
+}
+
+/** After a press of the mouse the keys belong to the surface again, not to the button that was pressed. */
+export function letGo(event: { readonly detail: number; readonly currentTarget: EventTarget }): void {
+  if (event.detail > 0 && event.currentTarget instanceof HTMLElement) event.currentTarget.blur()
 }

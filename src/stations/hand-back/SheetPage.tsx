@@ -86,7 +86,11 @@ function FieldPicture({ socket, marks, caption }: { socket: Socket; marks: Marks
   return (
     <figure>
       <svg viewBox={list.box.join(' ')} className="w-full border border-line" role="img" aria-label={caption}>
-        <FieldPaths paths={list.paths} pitchMm={socket.pitchMm} theme="paper" />
+        <FieldPaths
+          paths={list.paths.filter((p) => p.ink !== 'pattern')}
+          pitchMm={socket.pitchMm}
+          theme="paper"
+        />
       </svg>
       <figcaption className="text-[0.9rem] text-soft">
         {caption}: {Object.keys(marks).length} marked

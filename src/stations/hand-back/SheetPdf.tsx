@@ -21,13 +21,16 @@ Font.register({
   family: 'Mono',
   src: `${fonts}/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff`,
 })
+const noto = (subset: string) => `${fonts}/noto-sans/files/noto-sans-${subset}-400-normal.woff`
+Font.register({ family: 'Greek', src: noto('greek') })
+Font.register({ family: 'Micro', src: noto('latin') })
 Font.registerHyphenationCallback((word) => [word])
 
 const ink = '#1f262d'
 const soft = '#565d62'
 const line = '#d5cdbb'
 const style = StyleSheet.create({
-  page: { padding: 42, fontFamily: 'Next', fontSize: 10, color: ink, lineHeight: 1.35 },
+  page: { padding: 42, fontFamily: ['Next', 'Greek', 'Micro'], fontSize: 10, color: ink, lineHeight: 1.35 },
   head: {
     flexDirection: 'row',
     justifyContent: 'space-between',
@@ -37,7 +40,7 @@ const style = StyleSheet.create({
   },
   title: { fontSize: 17, fontWeight: 600, lineHeight: 1.2 },
   soft: { color: soft },
-  tag: { fontFamily: 'Mono', fontSize: 14, textAlign: 'right' },
+  tag: { fontFamily: 'Mono', fontSize: 14, lineHeight: 1.3, textAlign: 'right' },
   maps: { flexDirection: 'row', gap: 18, marginTop: 12 },
   columns: { flexDirection: 'row', gap: 22 },
   column: { flex: 1 },
@@ -50,13 +53,20 @@ const style = StyleSheet.create({
     paddingBottom: 2,
   },
   item: { borderBottomWidth: 0.5, borderBottomColor: line, paddingVertical: 2.5 },
-  foot: {
-    position: 'absolute',
-    bottom: 26,
-    left: 42,
-    right: 42,
+  close: {
     flexDirection: 'row',
     justifyContent: 'space-between',
+    marginTop: 14,
+    borderTopWidth: 0.8,
+    borderTopColor: ink,
+    paddingTop: 4,
+  },
+  foot: {
+    position: 'absolute',
+    top: 806,
+    left: 42,
+    right: 42,
+    textAlign: 'center',
     color: soft,
     fontSize: 9,
   },
@@ -108,11 +118,15 @@ export function SheetPdf({ sheet, tag, day, owner, socket }: Props) {
             {part('Safety', sheet.safety, '')}
           </View>
         </View>
-        <View style={style.foot} fixed>
+        <View style={style.close}>
           <Text>{sheet.minutes} minutes at the bench</Text>
-          <Text render={({ pageNumber, totalPages }) => `${tag}, page ${pageNumber} of ${totalPages}`} />
-          <Text>{sheet.priceMinor === null ? '' : crowns(sheet.priceMinor)}</Text>
+          <Text style={{ fontWeight: 600 }}>{sheet.priceMinor === null ? '' : crowns(sheet.priceMinor)}</Text>
         </View>
+        <Text
+          style={style.foot}
+          fixed
+          render={({ pageNumber, totalPages }) => `${tag}, page ${pageNumber} of ${totalPages}`}
+        />
       </Page>
     </Document>
   )
@@ -138,15 +152,17 @@ function Field({ socket, marks, caption }: { socket: Socket; marks: Marks; capti
   return (
     <View style={{ flex: 1 }}>
       <Svg viewBox={`${x} ${y} ${w} ${h}`} style={{ width: 246, height: (246 * h) / w }}>
-        {list.paths.map(({ ink: name, d }) => {
-          const { fill, width } = inkStyle[name]
-          const colour = inkColours.paper[name]
-          return fill ? (
-            <Path key={name} d={d} fill={colour} />
-          ) : (
-            <Path key={name} d={d} stroke={colour} strokeWidth={width * socket.pitchMm} fill="none" />
-          )
-        })}
+        {list.paths
+          .filter(({ ink: name }) => name !== 'pattern')
+          .map(({ ink: name, d }) => {
+            const { fill, width } = inkStyle[name]
+            const colour = inkColours.paper[name]
+            return fill ? (
+              <Path key={name} d={d} fill={colour} />
+            ) : (
+              <Path key={name} d={d} stroke={colour} strokeWidth={width * socket.pitchMm} fill="none" />
+            )
+          })}
       </Svg>
       <Text style={style.soft}>
         {caption}: {Object.keys(marks).length} marked

@@ -5,7 +5,7 @@ import { useState } from 'react'
 import type { ReactNode } from 'react'
 import { Toaster, toast } from 'sonner'
 import { stations } from '@/core/job/entry'
-import { useKeys } from '@/ui/keys'
+import { useEscapeLeaves, useKeys } from '@/ui/keys'
 import { ThemeSwitch } from '@/ui/ThemeSwitch'
 import { stationOfPath, useClockFollows } from './BenchClock'
 import { JobHeader } from './JobHeader'
@@ -25,6 +25,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const [help, setHelp] = useState(false)
   const station = stationOfPath(path)
   useClockFollows(station)
+  useEscapeLeaves()
   const goTo = Object.fromEntries(
     stations.map((s, i) => [`g ${i + 1}`, () => router.push(`/jobs/${tag}/${s}`)]),
   )

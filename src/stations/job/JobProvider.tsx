@@ -1,5 +1,6 @@
 'use client'
-import { createContext, useContext, useEffect, useState } from 'react'
+import { useRouter } from 'next/navigation'
+import { createContext, useContext, useEffect, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useStore } from 'zustand'
 import { createJobStore } from './job-store'
@@ -26,6 +27,17 @@ export function JobProvider({ seed, children }: { seed: JobSeed; children: React
       window.removeEventListener('online', back)
     }
   }, [store])
+  useEffect(() => store.getState().furnish(seed), [store, seed])
+  const router = useRouter()
+  const chosen = useStore(store, (j) =>
+    j.unsent.length > 0 ? null : `${j.state.ticket.socketId} ${j.state.ticket.boardModelId}`,
+  )
+  const furnished = useRef(chosen)
+  useEffect(() => {
+    if (chosen === null || chosen === furnished.current) return
+    furnished.current = chosen
+    router.refresh()
+  }, [chosen, router])
   return <Context value={store}>{children}</Context>
 }
 

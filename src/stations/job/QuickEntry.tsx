@@ -57,8 +57,6 @@ export function QuickEntry() {
             } else if (event.key === 'Tab' && !event.shiftKey && offer) {
               event.preventDefault()
               setLine(offer.text)
-            } else if (event.key === 'Escape') {
-              input.current?.blur()
             }
           }}
         />

@@ -17,10 +17,10 @@ export function Tape({ onFold }: { onFold: () => void }) {
   const saved = useJob((j) => j.entries.length)
   const unsent = useJob((j) => j.unsent)
   const [striking, setStriking] = useState<Entry | null>(null)
-  const end = useRef<HTMLLIElement>(null)
+  const list = useRef<HTMLOListElement>(null)
   const struck = useMemo(() => struckBy(lines), [lines])
   useEffect(() => {
-    end.current?.scrollIntoView({ block: 'nearest' })
+    list.current?.scrollTo(0, list.current.scrollHeight)
   }, [lines.length, unsent.length])
   return (
     <section aria-label="Tape" className="no-print flex min-h-0 flex-col pl-4 text-[0.95rem]" id="tape">
@@ -33,6 +33,7 @@ export function Tape({ onFold }: { onFold: () => void }) {
         </button>
       </div>
       <ol
+        ref={list}
         className="flex min-h-0 flex-1 flex-col overflow-y-auto pr-4"
         tabIndex={0}
         aria-label="Lines of the tape"
@@ -71,7 +72,6 @@ export function Tape({ onFold }: { onFold: () => void }) {
           .map((u) => (
             <Trouble key={u.id} id={u.id} />
           ))}
-        <li ref={end} />
       </ol>
       <LineState />
       <QuickEntry />

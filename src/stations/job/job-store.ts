@@ -36,6 +36,8 @@ export interface JobStore extends JobSeed {
   readonly amend: (id: string, body: Bodies[Kind]) => boolean
   readonly undo: () => string | null
   readonly redo: () => string | null
+  /** What the server holds outside the tape: the socket and where things are on the board. */
+  readonly furnish: (given: Pick<JobSeed, 'socket' | 'landmarks'>) => void
   readonly send: () => Promise<void>
   readonly poll: () => Promise<void>
   readonly restore: () => Promise<void>
@@ -238,6 +240,12 @@ export function createJobStore(seed: JobSeed) {
         if (!entry) return null
         get().put('strike', { why: 'redo' }, entry.seq)
         return entry.kind
+      },
+      furnish({ socket, landmarks }) {
+        if (socket?.id === get().socket?.id && JSON.stringify(landmarks) === JSON.stringify(get().landmarks))
+          return
+        set({ socket, landmarks })
+        show(get().unsent)
       },
       async send() {
         if (sending) return

@@ -63,7 +63,7 @@ function PartLives() {
               <dd>
                 {life.map((p, i) => (
                   <span key={p.seq}>
-                    {i > 0 && <span aria-hidden="true"> → </span>}
+                    {i > 0 && ', then '}
                     <span
                       className={
                         i === life.length - 1 ? `font-semibold ${settled ? 'text-verd' : ''}` : 'text-soft'

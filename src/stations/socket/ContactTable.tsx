@@ -11,6 +11,7 @@ import { useMemo, useState } from 'react'
 import { contactVerdict } from '@/core/socket/contact-force'
 import { isDamage, sayMark } from '@/core/socket/mark'
 import type { Plan } from '@/core/socket/plan'
+import { letGo } from '@/ui/keys'
 import type { Surface } from './use-surface'
 
 interface Row {
@@ -90,7 +91,10 @@ export function ContactTable({ surface, planned }: { surface: Surface; planned: 
                   <button
                     type="button"
                     className="underline decoration-line underline-offset-4"
-                    onClick={() => go(row.original.name)}
+                    onClick={(event) => {
+                      letGo(event)
+                      go(row.original.name)
+                    }}
                   >
                     {row.original.name}
                   </button>

@@ -1,5 +1,6 @@
 'use client'
 import type { ReactNode } from 'react'
+import { letGo } from '@/ui/keys'
 import type { Surface } from './use-surface'
 
 const zones = [
@@ -56,7 +57,14 @@ export function MapBar({ surface, onFit, onZoom }: Props) {
 
 function Move({ name, hint, onPress }: { name: string; hint: string; onPress: () => void }) {
   return (
-    <button type="button" onClick={onPress} className="hover:text-ink">
+    <button
+      type="button"
+      onClick={(event) => {
+        letGo(event)
+        onPress()
+      }}
+      className="hover:text-ink"
+    >
       {name} <kbd className="num text-[0.82rem]">{hint}</kbd>
     </button>
   )

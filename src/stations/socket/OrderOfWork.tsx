@@ -2,6 +2,7 @@
 import type { Plan, Step } from '@/core/socket/plan'
 import { useJob } from '@/stations/job/JobProvider'
 import { Choice } from '@/ui/Choice'
+import { letGo } from '@/ui/keys'
 import { inHundred } from './ContactPanel'
 import { Loupe } from './Loupe'
 import type { Surface } from './use-surface'
@@ -62,7 +63,10 @@ function StepLine({ step, here, onGo }: { step: Step; here: boolean; onGo: () =>
     <li className={here ? 'border-t-2 border-brass' : 'border-t border-line'}>
       <button
         type="button"
-        onClick={onGo}
+        onClick={(event) => {
+          letGo(event)
+          onGo()
+        }}
         className="flex w-full gap-2.5 py-1.5 text-left"
         aria-current={here ? 'step' : undefined}
       >

@@ -107,7 +107,7 @@ export function Passes({ surface }: { surface: Surface }) {
               </button>
               <span className={changeTone[c.change]}>{changeWords[c.change]}</span>
               <span className="text-soft">
-                {c.before} → {c.after}
+                {c.before}, now {c.after}
               </span>
             </li>
           ))}

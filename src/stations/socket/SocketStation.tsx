@@ -17,6 +17,7 @@ import { MapBar } from './MapBar'
 import { OrderOfWork } from './OrderOfWork'
 import { Passes } from './Passes'
 import { SeatTrial } from './SeatTrial'
+import { Standing } from './Standing'
 import { useReckoning } from './use-reckoning'
 import { useSocketKeys } from './use-socket-keys'
 import { useSurface } from './use-surface'
@@ -73,8 +74,7 @@ function Mapped({ socket }: { socket: Socket }) {
     if (location.hash.length < 3) go(firstStep)
   }, [firstStep, go])
 
-  const percent = (p: number) => `${Math.round(p * 100)} %`
-  const { now, then } = reckoning ?? {}
+  const { now } = reckoning ?? {}
   return (
     <>
       <StationStep station="socket" work={reckoning} />
@@ -85,25 +85,7 @@ function Mapped({ socket }: { socket: Socket }) {
         </div>
         <ContactPanel surface={surface} step={step} strokes={strokes} onTried={tried} />
       </div>
-      <p
-        className="flex flex-wrap gap-x-6 border-t border-line py-2 text-[0.95rem] text-soft"
-        aria-live="polite"
-        data-fresh={fresh}
-      >
-        <span>
-          <b className="font-semibold text-ink">{(now?.looked ?? 0).toLocaleString()}</b> of{' '}
-          {socket.contacts.length.toLocaleString()} looked at
-        </span>
-        <span>
-          runs as it is: <b className="font-semibold text-ink">{now ? percent(now.runs) : '…'}</b>
-        </span>
-        <span>
-          after this plan: <b className="font-semibold text-ink">{then ? percent(then.runs) : '…'}</b>
-          {then &&
-            ` ± ${Math.max(1, Math.round(((then.runsHigh - then.runsLow) / 2 + then.tableDoubt) * 100))}, nothing lost ${percent(then.whole)}`}
-        </span>
-        <span>{socket.name}</span>
-      </p>
+      <Standing surface={surface} reckoning={reckoning} fresh={fresh} />
       <TabGroup>
         <TabList className="flex gap-6 border-t border-line pt-2">
           {['Order of work', 'What it does', 'Table', 'Passes', 'Seat, ledger', 'Photos'].map((name) => (

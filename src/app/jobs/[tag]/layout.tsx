@@ -29,10 +29,7 @@ export default async function JobLayout({ params, children }: Props) {
     customerOf(job.customerId),
   ])
   return (
-    <JobProvider
-      key={`${job.id} ${socket?.id ?? ''}`}
-      seed={{ tag: job.tag, me: account.name, entries, socket, landmarks, customer }}
-    >
+    <JobProvider key={job.id} seed={{ tag: job.tag, me: account.name, entries, socket, landmarks, customer }}>
       <JobFrame>{children}</JobFrame>
     </JobProvider>
   )

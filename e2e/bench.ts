@@ -1,0 +1,122 @@
+import { test as base, expect } from '@playwright/test'
+import type { Page } from '@playwright/test'
+import { spawn } from 'node:child_process'
+import type { ChildProcess } from 'node:child_process'
+import { createServer } from 'node:net'
+
+const freePort = () =>
+  new Promise<number>((resolve) => {
+    const server = createServer()
+    server.listen(0, '127.0.0.1', () => {
+      const { port } = server.address() as { port: number }
+      server.close(() => resolve(port))
+    })
+  })
+
+/** The built application on a port of its own, which can be killed and started again. */
+export class Shop {
+  private child: ChildProcess | null = null
+  private constructor(
+    readonly port: number,
+    private readonly databaseUrl: string,
+  ) {}
+
+  static async open(databaseUrl: string): Promise<Shop> {
+    const shop = new Shop(await freePort(), databaseUrl)
+    await shop.start()
+    return shop
+  }
+
+  get url(): string {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async start(): Promise<void> {
+    const env = {
+      ...process.env,
+      DATABASE_URL: this.databaseUrl,
+      DEMO_SIGN_IN: '1',
+      NODE_ENV: 'production' as const,
+      NEXT_TELEMETRY_DISABLED: '1',
+    }
+    this.child = spawn(
+      process.execPath,
+      ['node_modules/next/dist/bin/next', 'start', '-p', String(this.port), '-H', '127.0.0.1'],
+      { env, stdio: ['ignore', 'ignore', 'inherit'] },
+    )
+    await expect(async () => {
+      expect((await fetch(`${this.url}/icon.svg`)).ok).toBe(true)
+    }).toPass({ timeout: 60_000, intervals: [100] })
+  }
+
+  /** The plug is pulled: no goodbye to open requests. */
+  async kill(): Promise<void> {
+    const child = this.child
+    this.child = null
+    if (!child || child.exitCode !== null) return
+    const gone = new Promise((resolve) => child.on('exit', resolve))
+    child.kill('SIGKILL')
+    await gone
+  }
+}
+
+interface Worker {
+  readonly shop: Shop
+}
+interface Each {
+  /** A page signed in as Tolliver. */
+  readonly bench: Page
+}
+
+export const test = base.extend<Each, Worker>({
+  shop: [
+    // eslint-disable-next-line no-empty-pattern
+    async ({}, use) => {
+      const shop = await Shop.open(process.env.E2E_APP_URL!)
+      await use(shop)
+      await shop.kill()
+    },
+    { scope: 'worker' },
+  ],
+  bench: async ({ page, shop }, use) => {
+    await signIn(page, shop, 'Tolliver')
+    await use(page)
+  },
+})
+
+export async function signIn(page: Page, shop: Shop, who: string): Promise<void> {
+  await page.goto(`${shop.url}/sign-in`)
+  await page.getByRole('button', { name: new RegExp(`^${who}`) }).click()
+  await expect(page).toHaveURL(`${shop.url}/`)
+}
+
+/** Takes in a new board by its key and gives its tag. */
+export async function takeIn(page: Page, shop: Shop): Promise<string> {
+  await page.goto(`${shop.url}/`)
+  await expect(page.getByRole('button', { name: 'Take in a board' })).toBeEnabled()
+  // Pressed again until the page listens: the new job's id is the same, so it is made once.
+  await expect(async () => {
+    await page.keyboard.press('n')
+    await expect(page).toHaveURL(/\/jobs\/Q-\d+\/intake/, { timeout: 1000 })
+  }).toPass()
+  return /Q-\d+/.exec(page.url())![0]
+}
+
+/** A line typed on the tape. */
+export async function type(page: Page, line: string): Promise<void> {
+  const input = page.getByRole('textbox', { name: 'Quick entry on the tape' })
+  await input.fill(line)
+  await input.press('Enter')
+  await expect(input).toHaveValue('')
+  await input.press('Escape')
+}
+
+export const tapeLines = (page: Page) =>
+  page.getByRole('list', { name: 'Lines of the tape' }).getByRole('listitem')
+
+/** Waits until every line that was entered is on the server. */
+export async function saved(page: Page): Promise<void> {
+  await expect(page.getByText('not saved yet, kept here')).toHaveCount(0)
+}
+
+export { expect }
