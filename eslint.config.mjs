@@ -39,12 +39,20 @@ export default [
     rules: {
       '@typescript-eslint/no-non-null-assertion': 'off',
       '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { varsIgnorePattern: '^_+$', argsIgnorePattern: '^_+$' },
+      ],
+      'import/no-anonymous-default-export': 'off',
       'no-console': 'error',
       '@next/next/no-img-element': 'off',
       'react-hooks/incompatible-library': 'off',
     },
   },
   { files: ['cli/**', 'scripts/**', 'bench/**', 'demo/**'], rules: { 'no-console': 'off' } },
+  // Playwright's fixtures hand their value on by a function called `use`, which is no hook.
+  { files: ['e2e/**'], rules: { 'react-hooks/rules-of-hooks': 'off' } },
   {
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],

@@ -1,5 +1,5 @@
 import { test as base, expect } from '@playwright/test'
-import type { Page } from '@playwright/test'
+import type { BrowserContext, Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
@@ -62,6 +62,8 @@ export class Shop {
 
 interface Worker {
   readonly shop: Shop
+  /** Cookies of a worker’s own session as Tolliver. */
+  readonly signedIn: Awaited<ReturnType<BrowserContext['storageState']>>
 }
 interface Each {
   /** A page signed in as Tolliver. */
@@ -70,7 +72,6 @@ interface Each {
 
 export const test = base.extend<Each, Worker>({
   shop: [
-    // eslint-disable-next-line no-empty-pattern
     async ({}, use) => {
       const shop = await Shop.open(process.env.E2E_APP_URL!)
       await use(shop)
@@ -78,8 +79,17 @@ export const test = base.extend<Each, Worker>({
     },
     { scope: 'worker' },
   ],
-  bench: async ({ page, shop }, use) => {
-    await signIn(page, shop, 'Tolliver')
+  signedIn: [
+    async ({ browser, shop }, use) => {
+      const context = await browser.newContext()
+      await signIn(await context.newPage(), shop, 'Tolliver')
+      await use(await context.storageState())
+      await context.close()
+    },
+    { scope: 'worker' },
+  ],
+  bench: async ({ page, context, signedIn }, use) => {
+    await context.addCookies(signedIn.cookies)
     await use(page)
   },
 })

@@ -8,7 +8,6 @@ import {
   ensureDatabase,
   ensureModules,
   ensurePackages,
-  freePort,
   layShop,
   postgresPackage,
   startCluster,
@@ -85,6 +84,8 @@ try {
   if (wants('e2e')) {
     const urls = await ensureDatabase(cluster, 'needle_e2e')
     layShop(checkout, urls.owner)
+    const empty = await ensureDatabase(cluster, 'needle_empty')
+    layShop(checkout, empty.owner, ['--empty'])
     ensureBuild(checkout, '.next-test')
     await run(
       'end to end',
@@ -93,7 +94,7 @@ try {
       {
         E2E_OWNER_URL: urls.owner,
         E2E_APP_URL: urls.app,
-        E2E_PORT: String(await freePort()),
+        E2E_EMPTY_URL: empty.app,
         NEXT_DIST_DIR: '.next-test',
       },
     )

@@ -62,6 +62,47 @@ export function fromView(view: View, vx: number, vy: number): readonly [number, 
   return [view.mirrored ? -x : x, -y]
 }
 
+/** What of a field does not change with its marks: regions, the pin-1 mark, each contact's dot in both its forms. */
+interface Ground {
+  readonly inked: ReadonlyMap<Ink, string>
+  readonly healthy: readonly string[]
+  readonly unseen: readonly string[]
+  readonly box: DisplayList['box']
+}
+
+const grounds = new WeakMap<Socket, Map<string, Ground>>()
+
+const blank = () => Object.fromEntries(inks.map((ink) => [ink, []])) as unknown as Record<Ink, string[]>
+
+function groundOf(socket: Socket, view: View): Ground {
+  const key = `${view.quarterTurns} ${view.mirrored}`
+  const kept = grounds.get(socket) ?? new Map<string, Ground>()
+  grounds.set(socket, kept)
+  const known = kept.get(key)
+  if (known) return known
+  const d = blank()
+  const p = socket.pitchMm
+  drawZones(socket, view, d)
+  const places = socket.contacts.map((c) => toView(view, c.xMm, c.yMm))
+  const xs = places.map(([x]) => x)
+  const ys = places.map(([, y]) => y)
+  const margin = p * 1.2
+  const [left, top, right, bottom] = [Math.min(...xs), Math.min(...ys), Math.max(...xs), Math.max(...ys)]
+  // Pin 1 is at the far left of the socket; the corner's signs say where that is in the view.
+  const [sx, sy] = toView(view, -1, 1)
+  const cx = sx < 0 ? left - margin * 0.7 : right + margin * 0.7
+  const cy = sy < 0 ? top - margin * 0.7 : bottom + margin * 0.7
+  d['pin 1'].push(`M${n(cx)} ${n(cy)}l${n(-sx * p * 0.75)} 0l${n(sx * p * 0.75)} ${n(-sy * p * 0.75)}Z`)
+  const ground: Ground = {
+    inked: new Map(inks.filter((ink) => d[ink].length > 0).map((ink) => [ink, d[ink].join('')])),
+    healthy: places.map(([x, y]) => circle(x, y, p * 0.11)),
+    unseen: places.map(([x, y]) => circle(x, y, p * 0.15)),
+    box: [left - margin, top - margin, right - left + 2 * margin, bottom - top + 2 * margin],
+  }
+  kept.set(key, ground)
+  return ground
+}
+
 /**
  * The field in needle notation: each contact a stroke from its foot to its tip, its head telling the state.
  * One path an ink, so that a canvas, an SVG and a PDF draw the same thing quickly.
@@ -71,46 +112,21 @@ export function displayList(
   pass: { readonly marks: Marks; readonly looked: Pass['looked'] | null } | null,
   view: View = plainView,
 ): DisplayList {
-  const d: Record<Ink, string[]> = Object.fromEntries(inks.map((ink) => [ink, []])) as unknown as Record<
-    Ink,
-    string[]
-  >
-  const p = socket.pitchMm
+  const ground = groundOf(socket, view)
+  const d = blank()
   const { named } = fieldOf(socket)
-  drawZones(socket, view, d)
-  let left = Infinity
-  let top = Infinity
-  let right = -Infinity
-  let bottom = -Infinity
-  for (const contact of socket.contacts) {
-    const [x, y] = toView(view, contact.xMm, contact.yMm)
-    left = Math.min(left, x)
-    right = Math.max(right, x)
-    top = Math.min(top, y)
-    bottom = Math.max(bottom, y)
+  socket.contacts.forEach((contact, i) => {
     const mark = pass?.marks[contact.name]
     if (mark && isDamage(mark))
-      drawMark(d, p, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
-    else if (pass?.looked && !pass.looked[contact.name]) d.unseen.push(circle(x, y, p * 0.15))
-    else d.healthy.push(circle(x, y, p * 0.11))
-  }
-  const margin = p * 1.2
-  const [px, py] = [left - margin * 0.7, top - margin * 0.7]
-  const corner = pinOneCorner(view)
-  const cx = corner[0] < 0 ? px : right + margin * 0.7
-  const cy = corner[1] < 0 ? py : bottom + margin * 0.7
-  d['pin 1'].push(
-    `M${n(cx)} ${n(cy)}l${n(-corner[0] * p * 0.75)} 0l${n(corner[0] * p * 0.75)} ${n(-corner[1] * p * 0.75)}Z`,
-  )
-  return {
-    paths: inks.filter((ink) => d[ink].length > 0).map((ink) => ({ ink, d: d[ink].join('') })),
-    box: [left - margin, top - margin, right - left + 2 * margin, bottom - top + 2 * margin],
-  }
-}
-
-/** The pin-1 mark is at the far left of the socket; where that is in the view, as signs. */
-function pinOneCorner(view: View): readonly [number, number] {
-  return toView(view, -1, 1)
+      drawMark(d, socket.pitchMm, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
+    else if (pass?.looked && !pass.looked[contact.name]) d.unseen.push(ground.unseen[i]!)
+    else d.healthy.push(ground.healthy[i]!)
+  })
+  const paths = inks.flatMap((ink) => {
+    const path = ground.inked.get(ink) ?? d[ink].join('')
+    return path === '' ? [] : [{ ink, d: path }]
+  })
+  return { paths, box: ground.box }
 }
 
 /** Tints and patterns of the broad regions; a function that is only guessed is hatched. */

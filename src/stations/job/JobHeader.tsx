@@ -2,6 +2,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
+import { pointAt } from './point'
 import { GateShape, lampTone, lampWords } from '@/ui/GateLamp'
 import { BenchClock } from './BenchClock'
 import { useJob } from './JobProvider'
@@ -79,6 +80,7 @@ function Gate() {
                     onClick={() => {
                       close()
                       router.push(`/jobs/${tag}/${reason.at.station}#${reason.at.part}`)
+                      pointAt(reason.at.part)
                     }}
                   >
                     {reason.at.say}

@@ -1,6 +1,6 @@
 'use client'
 import { PanelRightClose } from 'lucide-react'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { memo, useEffect, useMemo, useRef, useState } from 'react'
 import { struckBy } from '@/core/job/entry'
 import type { Entry } from '@/core/job/entry'
 import { sayEntry } from '@/core/job/say'
@@ -44,28 +44,14 @@ export function Tape({ onFold }: { onFold: () => void }) {
           </li>
         )}
         {lines.map((entry, i) => (
-          <li
+          <TapeLine
             key={entry.id}
-            className={`grid grid-cols-[3.2rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${i === 0 ? 'mt-auto' : ''}`}
-          >
-            <span className="pt-[2px] text-[0.85rem] text-soft" title={entry.by}>
-              <When at={entry.at} as="time" />
-            </span>
-            <span className="group/line">
-              <button
-                type="button"
-                className="text-left"
-                onClick={() => setStriking(entry)}
-                disabled={i >= saved}
-                aria-label={`Line ${entry.seq}: ${sayEntry(entry)}. Open`}
-              >
-                <Words entry={entry} struck={struck.has(entry.seq)} />
-              </button>
-              {i >= saved && (
-                <em className="block text-[0.85rem] text-brass not-italic">not saved yet, kept here</em>
-              )}
-            </span>
-          </li>
+            entry={entry}
+            first={i === 0}
+            struck={struck.has(entry.seq)}
+            saved={i < saved}
+            onOpen={setStriking}
+          />
         ))}
         {unsent
           .filter((u) => u.trouble)
@@ -85,6 +71,38 @@ export function Tape({ onFold }: { onFold: () => void }) {
     </section>
   )
 }
+
+interface LineProps {
+  readonly entry: Entry
+  readonly first: boolean
+  readonly struck: boolean
+  readonly saved: boolean
+  readonly onOpen: (entry: Entry) => void
+}
+
+const TapeLine = memo(function TapeLine({ entry, first, struck, saved, onOpen }: LineProps) {
+  return (
+    <li
+      className={`grid grid-cols-[3.2rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${first ? 'mt-auto' : ''}`}
+    >
+      <span className="pt-[2px] text-[0.85rem] text-soft" title={entry.by}>
+        <When at={entry.at} as="time" />
+      </span>
+      <span>
+        <button
+          type="button"
+          className="text-left"
+          onClick={() => onOpen(entry)}
+          disabled={!saved}
+          aria-label={`Line ${entry.seq}: ${sayEntry(entry)}. Open`}
+        >
+          <Words entry={entry} struck={struck} />
+        </button>
+        {!saved && <em className="block text-[0.85rem] text-brass not-italic">not saved yet, kept here</em>}
+      </span>
+    </li>
+  )
+})
 
 function Words({ entry, struck }: { entry: Entry; struck: boolean }) {
   const said = sayEntry(entry)

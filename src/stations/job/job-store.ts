@@ -29,7 +29,7 @@ export interface JobStore extends JobSeed {
   readonly state: JobState
   readonly gate: PowerGate
   readonly line: Line
-  readonly put: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null) => string
+  readonly put: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null, id?: string) => string
   /** Like `put`, but the line may still be changed for a moment: for moves made of several presses. */
   readonly jot: <K extends Kind>(kind: K, body: Bodies[K]) => string
   /** Changes a jotted line that has not gone out; false when it has. */
@@ -120,11 +120,16 @@ export function createJobStore(seed: JobSeed) {
       }
       jotted = { id, timer: setTimeout(goOn, JOT_MS) }
     }
-    const add = (kind: Kind, body: Bodies[Kind], strikes: number | null): string => {
+    const add = (
+      kind: Kind,
+      body: Bodies[Kind],
+      strikes: number | null,
+      id: string = crypto.randomUUID(),
+    ): string => {
       const { lines, unsent, entries, tag } = get()
       const target = strikes === null ? null : (lines.find((e) => e.seq === strikes)?.id ?? null)
       const u: Unsent = {
-        id: crypto.randomUUID(),
+        id,
         tag,
         order: (unsent.at(-1)?.order ?? 0) + 1,
         kind,
@@ -209,11 +214,11 @@ export function createJobStore(seed: JobSeed) {
       unsent: [],
       ...derive(seed, []),
       line: 'open',
-      put(kind, body, strikes = null) {
+      put(kind, body, strikes = null, id) {
         release()
-        const id = add(kind, body, strikes)
+        const made = add(kind, body, strikes, id)
         void get().send()
-        return id
+        return made
       },
       jot(kind, body) {
         release()

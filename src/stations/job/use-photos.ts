@@ -48,6 +48,7 @@ export function usePhotos() {
   const put = useJob((j) => j.put)
   const [waiting, setWaiting] = useState<readonly WaitingPhoto[]>([])
   const requests = useRef(new Map<string, XMLHttpRequest>())
+  const timers = useRef(new Map<string, ReturnType<typeof setTimeout>>())
 
   const change = useCallback(
     (id: string, next: Partial<WaitingPhoto>) =>
@@ -64,23 +65,35 @@ export function usePhotos() {
   }, [])
 
   const send = useCallback(
-    async (photo: UnsentPhoto) => {
-      const { status, answer } = await upload(
-        `/api/jobs/${tag}/photos`,
-        photo.file,
-        (sent) => change(photo.id, { sent }),
-        (request) => requests.current.set(photo.id, request),
-      )
-      if (!requests.current.delete(photo.id)) return
-      if (status === 200 && answer.file) {
-        const { sha256, type, bytes } = answer.file
-        put('photo', { file: sha256, name: photo.name, type, bytes, caption: photo.caption })
-        gone(photo.id)
-      } else if (status === 0 || status >= 500 || status === 401) {
-        setTimeout(() => void send(photo), RETRY_MS)
-      } else {
-        change(photo.id, { refused: answer.error?.text ?? `The server refused it (${status}).` })
+    (photo: UnsentPhoto) => {
+      const attempt = async () => {
+        const { status, answer } = await upload(
+          `/api/jobs/${tag}/photos`,
+          photo.file,
+          (sent) => change(photo.id, { sent }),
+          (request) => requests.current.set(photo.id, request),
+        )
+        if (!requests.current.delete(photo.id)) return
+        if (status === 200 && answer.file) {
+          const { sha256, type, bytes } = answer.file
+          // The picture's own id makes the line: sent twice, it still stands once.
+          put(
+            'photo',
+            { file: sha256, name: photo.name, type, bytes, caption: photo.caption },
+            null,
+            photo.id,
+          )
+          gone(photo.id)
+        } else if (status === 0 || status >= 500 || status === 401) {
+          timers.current.set(
+            photo.id,
+            setTimeout(() => void attempt(), RETRY_MS),
+          )
+        } else {
+          change(photo.id, { refused: answer.error?.text ?? `The server refused it (${status}).` })
+        }
       }
+      void attempt()
     },
     [tag, put, change, gone],
   )
@@ -96,16 +109,23 @@ export function usePhotos() {
         ...all,
         { id, name, caption, url: URL.createObjectURL(photo.file), sent: 0, refused },
       ])
-      if (!tooLarge) void send(photo)
+      if (!tooLarge) send(photo)
     },
     [send],
   )
 
+  // Leaving the station stops what is under way; what is not there yet starts again from the browser's copy.
   useEffect(() => {
     let here = true
+    const [running, waitingFor] = [requests.current, timers.current]
     void photosOf(tag).then((kept) => here && kept.forEach(show))
     return () => {
       here = false
+      for (const [id, request] of running) {
+        running.delete(id)
+        request.abort()
+      }
+      for (const timer of waitingFor.values()) clearTimeout(timer)
     }
   }, [tag, show])
 
@@ -127,6 +147,7 @@ export function usePhotos() {
   )
   const cancel = useCallback(
     (id: string) => {
+      clearTimeout(timers.current.get(id))
       const request = requests.current.get(id)
       requests.current.delete(id)
       request?.abort()

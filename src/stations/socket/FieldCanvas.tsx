@@ -1,6 +1,6 @@
 'use client'
 import type Konva from 'konva'
-import { useEffect, useImperativeHandle, useMemo, useRef, useState } from 'react'
+import { useImperativeHandle, useMemo, useRef, useState } from 'react'
 import type { Ref } from 'react'
 import { Layer, Shape, Stage } from 'react-konva'
 import type { Cluster } from '@/core/socket/cluster'
@@ -40,51 +40,40 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
   const theme = useTheme()
   const list = useMemo(() => displayList(socket, pass, view), [socket, pass, view])
   const paths = useMemo(() => inkPaths(list), [list])
-  const box = list.box
+  const [left, top, wide, high] = list.box
   const fitted = useMemo((): Camera => {
-    const pxPerMm = Math.min(width / box[2], height / box[3])
+    const pxPerMm = Math.min(width / wide, height / high)
     return {
       pxPerMm,
-      xPx: (width - box[2] * pxPerMm) / 2 - box[0] * pxPerMm,
-      yPx: (height - box[3] * pxPerMm) / 2 - box[1] * pxPerMm,
+      xPx: (width - wide * pxPerMm) / 2 - left * pxPerMm,
+      yPx: (height - high * pxPerMm) / 2 - top * pxPerMm,
     }
-    // The box only changes with the socket and the turn, not with each mark.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [width, height, ...box])
-  const [moved, setMoved] = useState<{ camera: Camera; of: Camera } | null>(null)
-  const camera = moved?.of === fitted ? moved.camera : fitted
-  const setCamera = (next: Camera) => setMoved({ camera: next, of: fitted })
+  }, [width, height, left, top, wide, high])
+  const named = fieldOf(socket).named
+  const at = named.get(cursor)
+  const [cx, cy] = at ? toView(view, at.xMm, at.yMm) : [0, 0]
+  // The camera stays where it was put; only when the needle has gone elsewhere since does the map follow it.
+  const [put, setPut] = useState<{ camera: Camera; of: Camera; needle: string } | null>(null)
+  const held = put?.of === fitted ? put : null
+  const camera = held
+    ? held.needle === cursor
+      ? held.camera
+      : following(held.camera, cx, cy, width, height)
+    : fitted
+  const setCamera = (next: Camera) => setPut({ camera: next, of: fitted, needle: cursor })
   const drag = useRef<Drag | null>(null)
   const [rubber, setRubber] = useState<
     readonly [readonly [number, number], readonly [number, number]] | null
   >(null)
-  const named = fieldOf(socket).named
-  const at = named.get(cursor)
-
   const zoomAt = (x: number, y: number, factor: number) => {
     const pxPerMm = Math.min(MOST_PX_PER_MM, Math.max(fitted.pxPerMm * 0.8, camera.pxPerMm * factor))
     const by = pxPerMm / camera.pxPerMm
     setCamera({ pxPerMm, xPx: x - (x - camera.xPx) * by, yPx: y - (y - camera.yPx) * by })
   }
-  const place = (): readonly [number, number] => {
-    if (!at) return [width / 2, height / 2]
-    const [x, y] = toView(view, at.xMm, at.yMm)
-    return [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx]
-  }
   useImperativeHandle(handle, () => ({
-    fit: () => setMoved(null),
-    zoom: (factor) => zoomAt(...place(), factor),
+    fit: () => setPut(null),
+    zoom: (factor) => zoomAt(cx * camera.pxPerMm + camera.xPx, cy * camera.pxPerMm + camera.yPx, factor),
   }))
-
-  // Keys may walk the cursor out of sight; the map follows.
-  useEffect(() => {
-    const [x, y] = place()
-    const margin = 36
-    const dx = x < margin ? margin - x : x > width - margin ? width - margin - x : 0
-    const dy = y < margin ? margin - y : y > height - margin ? height - margin - y : 0
-    if (dx !== 0 || dy !== 0) setCamera({ ...camera, xPx: camera.xPx + dx, yPx: camera.yPx + dy })
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [cursor, view])
 
   const inView = (stage: Konva.Stage | null): readonly [number, number] | null => {
     const p = stage?.getPointerPosition()
@@ -163,4 +152,13 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
       </Layer>
     </Stage>
   )
+}
+
+/** The camera moved just so far that a place of the view is in sight. */
+function following(camera: Camera, xMm: number, yMm: number, width: number, height: number): Camera {
+  const margin = 36
+  const into = (px: number, size: number) => Math.min(Math.max(px, margin), size - margin) - px
+  const dx = into(xMm * camera.pxPerMm + camera.xPx, width)
+  const dy = into(yMm * camera.pxPerMm + camera.yPx, height)
+  return dx === 0 && dy === 0 ? camera : { ...camera, xPx: camera.xPx + dx, yPx: camera.yPx + dy }
 }

@@ -1,11 +1,13 @@
 'use client'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import Link from 'next/link'
-import { useEffect, useRef, useState } from 'react'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import { Ledger } from '@/stations/job/Ledger'
 import { useJob } from '@/stations/job/JobProvider'
 import { Photos } from '@/stations/job/Photos'
+import { usePointed } from '@/stations/job/point'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'
 import { Caution } from '@/ui/Caution'
@@ -68,11 +70,21 @@ function Mapped({ socket }: { socket: Socket }) {
   const begun = useRef(false)
   const firstStep = reckoning?.planned.steps[0]?.contact
   const { go } = surface
+  const point = useCallback(
+    (part: string) => {
+      if (!fieldOf(socket).named.has(part)) return
+      begun.current = true
+      go(part)
+    },
+    [socket, go],
+  )
+  usePointed(point)
+  const reckoned = reckoning !== null
   useEffect(() => {
-    if (begun.current || !firstStep) return
+    if (begun.current || !reckoned) return
     begun.current = true
-    if (location.hash.length < 3) go(firstStep)
-  }, [firstStep, go])
+    if (firstStep) go(firstStep)
+  }, [reckoned, firstStep, go])
 
   const { now } = reckoning ?? {}
   return (

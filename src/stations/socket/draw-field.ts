@@ -15,7 +15,18 @@ export interface Camera {
 
 export type InkPath = readonly [Ink, Path2D]
 
-export const inkPaths = (list: DisplayList): InkPath[] => list.paths.map(({ ink, d }) => [ink, new Path2D(d)])
+// Most inks of a field stay the same from mark to mark; their paths are made once.
+const made = new Map<string, Path2D>()
+const MOST_KEPT = 200
+
+/** The list as paths for a canvas. */
+export const inkPaths = (list: DisplayList): InkPath[] =>
+  list.paths.map(({ ink, d }) => {
+    const path = made.get(d) ?? new Path2D(d)
+    if (made.size >= MOST_KEPT) made.clear()
+    made.set(d, path)
+    return [ink, path]
+  })
 
 interface Drawn {
   readonly socket: Socket

@@ -74,7 +74,9 @@ export function useSurface(socket: Socket): Surface {
       setPainted(names)
     }
     const targets = swath.length > 0 ? swath : [cursor]
-    const here: Mark = marks[cursor] ?? { kind: 'intact' }
+    // A swath is marked from the contact under the needle if that is part of it, else from its first.
+    const leader = swath.length === 0 || swath.includes(cursor) ? cursor : swath[0]!
+    const here: Mark = marks[leader] ?? { kind: 'intact' }
     return {
       socket,
       pass,
@@ -90,7 +92,7 @@ export function useSurface(socket: Socket): Surface {
         setPainted([])
         setAnchor(anchor === null && swath.length === 0 ? cursor : null)
       },
-      setKind: (kind) => mark(targets, withKind(socket, view, cursor, here, kind)),
+      setKind: (kind) => mark(targets, withKind(socket, view, leader, here, kind)),
       setLean: (name, leanMm) => mark([name], leaning(marks[name] ?? { kind: 'intact' }, leanMm)),
       nudge: (direction) => {
         const [ux, uy] = onSocket(view, direction)

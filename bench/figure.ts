@@ -1,0 +1,21 @@
+/** One measured figure: the middle and the slow end of its samples, and the target if there is one. */
+export interface Figure {
+  readonly what: string
+  readonly median: number
+  readonly p95: number
+  readonly unit: string
+  readonly target: number | null
+}
+
+export const quantile = (sorted: readonly number[], q: number): number =>
+  sorted[Math.min(sorted.length - 1, Math.floor(q * sorted.length))]!
+
+export function figure(
+  what: string,
+  samples: readonly number[],
+  unit: string,
+  target: number | null,
+): Figure {
+  const sorted = [...samples].sort((a, b) => a - b)
+  return { what, median: quantile(sorted, 0.5), p95: quantile(sorted, 0.95), unit, target }
+}

@@ -1,0 +1,91 @@
+// npm run bench: every figure beside its target. `npm run bench -- browser` adds pages and the map in a real browser.
+import { performance } from 'node:perf_hooks'
+import { powerEvidence } from '@/core/job/power-evidence'
+import { powerGate } from '@/core/job/power-gate'
+import { jobState } from '@/core/job/state'
+import { seeded } from '@/core/seeded'
+import { assess } from '@/core/socket/assess'
+import { displayList } from '@/core/socket/display-list'
+import type { Mark } from '@/core/socket/mark'
+import { plan } from '@/core/socket/plan'
+import { reckon } from '@/core/socket/reckon'
+import { shorts } from '@/core/socket/short'
+import { demoJobs } from '../demo/jobs'
+import { demoSockets } from '../demo/sockets'
+import { figure } from './figure'
+import type { Figure } from './figure'
+
+function timed(what: string, target: number | null, work: () => unknown, runs = 15): Figure {
+  work()
+  const samples = Array.from({ length: runs }, () => {
+    const began = performance.now()
+    work()
+    return performance.now() - began
+  })
+  return figure(what, samples, 'ms', target)
+}
+
+function print(figures: readonly Figure[]): void {
+  for (const f of figures) {
+    const verdict =
+      f.target === null
+        ? ''
+        : f.p95 <= f.target
+          ? `  target ≤ ${f.target}: met`
+          : `  target ≤ ${f.target}: MISSED`
+    console.log(
+      `${f.what.padEnd(62)} ${f.median.toFixed(1).padStart(8)} ${f.p95.toFixed(1).padStart(8)} ${f.unit}${verdict}`,
+    )
+  }
+}
+
+/** Sixty damaged contacts of all kinds, half of them in a crater, drawn with a seed of their own. */
+function damagedField() {
+  const socket = demoSockets.lg1716
+  const draw = seeded(60)
+  const marks: Record<string, Mark> = {}
+  const first = socket.contacts.findIndex((c) => c.name === 'M33')
+  for (let i = 0; i < 30; i++)
+    marks[socket.contacts[first + (i % 6) + 44 * Math.floor(i / 6)]!.name] = {
+      kind: 'low',
+      heightMm: -0.08 - 0.15 * draw(),
+      leanMm: [0.2 * (draw() - 0.5), 0.2 * (draw() - 0.5)],
+    }
+  while (Object.keys(marks).length < 60) {
+    const c = socket.contacts[Math.floor(draw() * socket.contacts.length)]!
+    const kind = (['lean', 'twisted', 'folded', 'snapped'] as const)[Math.floor(draw() * 4)]!
+    marks[c.name] = {
+      kind,
+      ...(kind === 'lean' ? { leanMm: [0.6 * (draw() - 0.5), 0.6 * (draw() - 0.5)] as const } : {}),
+    }
+  }
+  return { socket, marks }
+}
+
+function core(): Figure[] {
+  const { socket, marks } = damagedField()
+  const looked = socket.contacts.slice(0, 1500).map((c) => c.name)
+  const kiosk = demoJobs(new Date('2026-11-24T15:00:00Z')).find((j) => j.tape.tag === 'Q-0417')!.tape.entries
+  const names = demoSockets.lg1284.contacts.map((c) => c.name)
+  const state = jobState(kiosk, names)
+  return [
+    timed('assessment, 1,716 contacts, 60 damaged, 2,000 draws', 200, () =>
+      assess(socket, marks, { looked: new Set(looked) }),
+    ),
+    timed('order of work, the same field', 1000, () => plan(socket, marks)),
+    timed('all that the map asks for after a mark (in a worker)', null, () =>
+      reckon(socket, { marks, looked, school: 'A', left: {}, strokes: {} }),
+    ),
+    timed('shorts alone (on the page, after each mark)', null, () => shorts(socket, marks)),
+    timed('display list of the field', null, () => displayList(socket, { marks, looked: {} })),
+    timed(`state of a tape of ${kiosk.length} lines`, null, () => jobState(kiosk, names)),
+    timed('power gate with its evidence', null, () => powerGate(powerEvidence(state, demoSockets.lg1284))),
+  ]
+}
+
+console.log(`${'figure'.padEnd(62)} ${'median'.padStart(8)} ${'p95'.padStart(8)}`)
+print(core())
+if (process.argv.includes('browser')) {
+  const { browserFigures } = await import('./browser')
+  print(await browserFigures())
+}

@@ -1,0 +1,85 @@
+import { randomBytes } from 'node:crypto'
+import { expect, Shop, signIn, test } from './bench'
+
+test('the first start of an empty shop makes the lead’s account, and only once', async ({ page }) => {
+  const shop = await Shop.open(process.env.E2E_EMPTY_URL!)
+  try {
+    await page.goto(shop.url)
+    await expect(page).toHaveURL(`${shop.url}/welcome`)
+    await expect(page.getByRole('heading', { name: 'An empty bench.' })).toBeVisible()
+    await page.getByLabel('Your name at the bench').fill('Ada')
+    await page.getByLabel('Sign-in name').fill('Not A Name!')
+    await page.getByLabel('Word').fill('short')
+    await page.getByRole('button', { name: 'Open the shop' }).click()
+    await expect(page.getByText('Two to forty letters, figures, dots or dashes.')).toBeVisible()
+    await expect(page.getByText('At least ten characters; a short sentence is easiest.')).toBeVisible()
+    await expect(page.getByLabel('Your name at the bench')).toHaveValue('Ada')
+    await page.getByLabel('Sign-in name').fill('ada')
+    await page.getByLabel('Word').fill('a long enough word')
+    await page.getByRole('button', { name: 'Open the shop' }).click()
+    await expect(page.getByRole('heading', { name: 'Nothing waits. Take in a board.' })).toBeVisible()
+    await page.goto(`${shop.url}/record`)
+    await expect(page.getByRole('heading', { name: 'No job is finished yet.' })).toBeVisible()
+    await page.goto(`${shop.url}/library`)
+    await expect(page.getByRole('heading', { name: /Read in a first socket/ })).toBeVisible()
+    await page.goto(`${shop.url}/welcome`)
+    await expect(page).toHaveURL(/sign-in/)
+  } finally {
+    await shop.kill()
+  }
+})
+
+test('a wrong word is told apart from too many tries', async ({ page, shop }) => {
+  await page.goto(`${shop.url}/sign-in`)
+  const login = `nobody-${randomBytes(4).toString('hex')}`
+  for (let i = 0; i < 6; i++) {
+    await page.getByLabel('Name').fill(login)
+    await page.getByLabel('Word').fill(`guess ${i}`)
+    await page.getByRole('button', { name: 'Sign in' }).click()
+    await expect(
+      page.getByText(
+        i < 5 ? 'Name and word do not go together.' : 'Too many tries. Wait ten minutes, or ask the lead.',
+      ),
+    ).toBeVisible()
+    await expect(page.getByLabel('Name')).toHaveValue(login)
+  }
+})
+
+test('the lead adds somebody, who signs in and can be closed again', async ({ page, shop, browser }) => {
+  const login = `new-${randomBytes(4).toString('hex')}`
+  await signIn(page, shop, 'Ines')
+  await page.goto(`${shop.url}/people`)
+  await page.getByRole('textbox', { name: 'Name at the bench' }).fill('Newcomer')
+  await page.getByRole('textbox', { name: 'Sign-in name' }).fill(login)
+  await page.getByLabel('First word').fill('a long enough word')
+  await page.getByRole('button', { name: 'Add the account' }).click()
+  await expect(page.getByText('Newcomer can sign in now.')).toBeVisible()
+
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(`${shop.url}/sign-in?back=/record`)
+  await other.getByLabel('Name').fill(login)
+  await other.getByLabel('Word').fill('a long enough word')
+  await other.getByRole('button', { name: 'Sign in' }).click()
+  await expect(other).toHaveURL(`${shop.url}/record`)
+  await other.goto(`${shop.url}/people`)
+  await expect(other.getByRole('button', { name: 'Add the account' })).toHaveCount(0)
+
+  await page.reload()
+  await page.getByRole('listitem').filter({ hasText: login }).getByRole('button').click()
+  await expect(page.getByRole('listitem').filter({ hasText: login })).toContainText('closed')
+  await other.goto(`${shop.url}/`)
+  await expect(other).toHaveURL(/sign-in/)
+  await other.context().close()
+})
+
+test('a session of mine elsewhere can be ended from here', async ({ page, shop, browser }) => {
+  const other = await (await browser.newContext()).newPage()
+  await signIn(other, shop, 'Maren')
+  await signIn(page, shop, 'Maren')
+  await page.goto(`${shop.url}/people`)
+  await page.getByRole('button', { name: 'End it' }).first().click()
+  await expect(page.getByText('here', { exact: true })).toBeVisible()
+  await other.goto(`${shop.url}/`)
+  await expect(other).toHaveURL(/sign-in/)
+  await other.context().close()
+})

@@ -1,0 +1,228 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import { expect, saved, takeIn, tapeLines, test, type } from './bench'
+
+const views = [
+  '/',
+  '/library',
+  '/record',
+  '/people',
+  '/jobs/Q-0417/intake',
+  '/jobs/Q-0417/triage',
+  '/jobs/Q-0417/socket',
+  '/jobs/Q-0413/triage',
+  '/jobs/Q-0413/firmware',
+  '/jobs/Q-0416/parts',
+  '/jobs/Q-0407/proof',
+  '/jobs/Q-0407/hand-back',
+  '/jobs/Q-0418/socket',
+] as const
+
+const cursor = (page: Page) => page.locator('#map')
+
+for (const theme of ['paper', 'scope'] as const)
+  test(`axe finds nothing in any view, ${theme}`, async ({ bench: page, shop, context }) => {
+    test.setTimeout(180_000)
+    await context.addCookies([{ name: 'theme', value: theme, url: shop.url }])
+    for (const view of ['/sign-in', ...views]) {
+      await page.goto(`${shop.url}${view}`)
+      await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
+      if (view.endsWith('socket'))
+        await expect(page.getByText('runs as it is: ').or(page.getByText('The map needs'))).not.toContainText(
+          '…',
+        )
+      const { violations } = await new AxeBuilder({ page }).analyze()
+      expect(violations.map((v) => `${view} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
+    }
+  })
+
+test('the theme is kept and the first paint is right', async ({ bench: page, shop }) => {
+  await page.goto(`${shop.url}/`)
+  await page.getByRole('button', { name: 'paper / scope' }).click()
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'scope')
+  const html = await (await page.request.get(`${shop.url}/`)).text()
+  expect(html).toContain('data-theme="scope"')
+})
+
+test('keys: help, stations, tape, undo and redo; at rest while typing', async ({ bench: page, shop }) => {
+  await takeIn(page, shop)
+  await page.keyboard.press('?')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('go to a station')
+  await page.keyboard.press('Escape')
+  await page.keyboard.press('t')
+  await page.keyboard.type('g7z?')
+  await expect(page).toHaveURL(/intake$/)
+  await page.keyboard.press('ControlOrMeta+A')
+  await page.keyboard.type('vbat 2.9')
+  await page.keyboard.press('Enter')
+  await page.keyboard.press('Escape')
+  await expect(tapeLines(page).last()).toContainText('cell 2.9 V')
+  await page.keyboard.press('z')
+  await expect(page.getByText('cell undone')).toBeVisible()
+  await expect(tapeLines(page).first().locator('s')).toHaveText('cell 2.9 V')
+  await page.keyboard.press('Shift+Z')
+  await expect(tapeLines(page).first().locator('s')).toHaveCount(0)
+})
+
+test('a line is struck with its reason and stays readable', async ({ bench: page, shop }) => {
+  await takeIn(page, shop)
+  await type(page, 'ohm vmem 2.2')
+  await saved(page)
+  await page.getByRole('button', { name: /^Line 1: memory rail/ }).click()
+  await page.getByRole('button', { name: 'Strike the line' }).click()
+  await expect(page.getByText('Why is it struck? One word is enough.')).toBeVisible()
+  await page.getByLabel('Strike it because').fill('probe had slipped')
+  await page.getByRole('button', { name: 'Strike the line' }).click()
+  await expect(tapeLines(page).first().locator('s')).toHaveText('memory rail to ground 2.2 Ω, CPU out')
+  await expect(tapeLines(page).last()).toContainText('struck line 1: probe had slipped')
+})
+
+test('the map follows the eyepiece: turned, mirrored, walked as it is seen', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/jobs/Q-0410/socket`)
+  await expect(cursor(page)).toHaveAttribute('data-view', '0 plain')
+  const at = () => cursor(page).getAttribute('data-cursor')
+  const place = (name: string) => [name.replace(/\d+/, ''), Number(name.replace(/\D+/, ''))] as const
+  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+  const start = place((await at())!)
+  await page.keyboard.press('ArrowRight')
+  expect(place((await at())!)).toEqual([start[0], start[1] + 1])
+  await page.keyboard.press('m')
+  await expect(cursor(page)).toHaveAttribute('data-view', '0 mirrored')
+  await page.keyboard.press('ArrowRight')
+  expect(place((await at())!)).toEqual(start)
+  await page.keyboard.press('m')
+  await page.keyboard.press('r')
+  await page.keyboard.press('r')
+  await expect(page.getByText('turned 180°, not mirrored')).toBeVisible()
+  await page.keyboard.press('ArrowRight')
+  expect(place((await at())!)).toEqual([start[0], start[1] - 1])
+})
+
+test('the map is worked with the mouse: point, drag a lean, paint a swath', async ({ bench: page, shop }) => {
+  const tag = await takeIn(page, shop)
+  await page.getByLabel('Socket', { exact: true }).selectOption({ label: 'PG-906, 906 contacts' })
+  await page.getByLabel('CPU', { exact: true }).focus()
+  await page.getByLabel('Owner’s words').focus()
+  await saved(page)
+  await page.goto(`${shop.url}/jobs/${tag}/socket`)
+  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+  const box = (await cursor(page).locator('canvas').boundingBox())!
+  const there = { x: box.x + box.width * 0.5, y: box.y + box.height * 0.25 }
+  await page.mouse.move(there.x, there.y)
+  for (let i = 0; i < 7; i++) await page.mouse.wheel(0, -240)
+  await page.mouse.click(there.x, there.y)
+  // The contact nearest to the pointer has the needle; its foot is found by leaning it with the mouse.
+  const name = (await cursor(page).getAttribute('data-cursor'))!
+  await page.mouse.move(there.x, there.y)
+  await page.mouse.down()
+  await page.mouse.move(there.x + 70, there.y, { steps: 5 })
+  await page.mouse.up()
+  await expect(tapeLines(page).last()).toContainText(new RegExp(`${name} leaning, 0\\.\\d\\d mm`))
+  await page.keyboard.press('f')
+  await page.keyboard.down('Shift')
+  await page.mouse.move(box.x + box.width * 0.3, box.y + box.height * 0.7)
+  await page.mouse.down()
+  await page.mouse.move(box.x + box.width * 0.45, box.y + box.height * 0.85, { steps: 4 })
+  await page.mouse.up()
+  await page.keyboard.up('Shift')
+  await expect(page.getByText(/swath of \d+: marks go to all of it/)).toBeVisible()
+  await page.keyboard.press('2')
+  await expect(tapeLines(page).last()).toContainText(/\d+ contacts leaning, 0\.20 mm/)
+})
+
+test('maps go out as SVG, PNG and CSV', async ({ bench: page, shop }) => {
+  const map = async (query: string) => page.request.get(`${shop.url}/api/jobs/Q-0417/map?${query}`)
+  const svg = await (await map('as=svg&turn=1&mirror=1&theme=scope')).text()
+  expect(svg).toMatch(/^<svg .*<title>Q-0417/)
+  const png = await (await map('as=png')).body()
+  expect(png.subarray(1, 4).toString()).toBe('PNG')
+  expect((await (await map('as=csv')).text()).split('\n')[0]).toContain('name,group,net,kind')
+})
+
+test('a landmark with its photo stands on every job of that board', async ({ bench: page, shop }) => {
+  await page.goto(`${shop.url}/library/boards/br-sound-5`)
+  await page.getByRole('button', { name: 'Note it' }).click()
+  await expect(page.getByText('What is it? Flash button, debug lamps, coin cell…')).toBeVisible()
+  await page.getByRole('textbox', { name: 'What' }).fill('speaker')
+  await page.getByRole('textbox', { name: 'Where' }).fill('left of the memory')
+  await page.getByRole('button', { name: 'Note it' }).click()
+  await expect(page.getByText('speaker is noted.')).toBeVisible()
+  await page.goto(`${shop.url}/jobs/Q-0416/intake`)
+  await expect(page.getByText('left of the memory')).toBeVisible()
+  await page.goto(`${shop.url}/library/boards/br-sound-5`)
+  await page.getByRole('button', { name: 'Remove speaker' }).click()
+  await expect(page.getByText('left of the memory')).toHaveCount(0)
+})
+
+test('a changed offer and a lost fragment hold the hand-back until they are settled', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/jobs/Q-0414/hand-back`)
+  await expect(page.getByRole('list', { name: 'What holds the hand-back' })).toContainText(
+    'The owner has not answered the changed offer',
+  )
+  await expect(page.getByRole('button', { name: 'Held' })).toBeDisabled()
+  await page.getByRole('link', { name: /has not answered the changed offer/ }).click()
+  await page.getByRole('button', { name: 'Owner approves' }).click()
+  await expect(page.getByText('of 200 min')).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('7')
+  await expect(page.getByRole('button', { name: 'Hand it back' })).toBeEnabled()
+})
+
+test('the gate’s reasons lead to where they are cleared', async ({ bench: page, shop }) => {
+  await page.goto(`${shop.url}/jobs/Q-0417/intake`)
+  await page.locator('[data-gate]').click()
+  await page.getByRole('button', { name: 'Part P13 from P14' }).click()
+  await expect(page).toHaveURL(/socket#P13$/)
+  await expect(cursor(page)).toHaveAttribute('data-cursor', 'P13')
+})
+
+test('the bench clock runs with the work and says when the promise is passed', async ({
+  bench: page,
+  shop,
+}) => {
+  await takeIn(page, shop)
+  await page.getByRole('textbox', { name: 'Minutes' }).fill('0')
+  await page.getByRole('textbox', { name: 'Name' }).focus()
+  await page.getByRole('button', { name: 'Bench clock paused; press to start' }).click()
+  await expect(page.getByText('over its 0 min')).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('2')
+  await expect(tapeLines(page).last()).toContainText('clock on triage')
+  await page.getByRole('button', { name: 'Bench clock running on triage; press to pause' }).click()
+  await expect(tapeLines(page).last()).toContainText('clock paused')
+})
+
+test('the record is searched and paged', async ({ bench: page, shop }) => {
+  await page.goto(`${shop.url}/record`)
+  await expect(page.getByRole('listitem')).toHaveCount(40)
+  await page.getByRole('link', { name: 'earlier ones' }).click()
+  await expect(page.getByRole('listitem')).toHaveCount(40)
+  await page.getByLabel('Look for').fill('film club')
+  await page.getByRole('button', { name: 'Look', exact: true }).click()
+  await expect(page.getByRole('listitem')).toHaveCount(1)
+  await page.getByRole('link', { name: 'Q-0407' }).click()
+  await expect(page.getByRole('article', { name: 'Hand-back sheet' })).toContainText(
+    'projector server of the film club',
+  )
+})
+
+test('no page of the shop scrolls sideways at 1024 pixels', async ({ bench: page, shop }) => {
+  await page.setViewportSize({ width: 1024, height: 768 })
+  for (const view of views) {
+    await page.goto(`${shop.url}${view}`)
+    const over = await page.evaluate(() => {
+      const main = document.querySelector('main')!
+      return Math.max(
+        document.documentElement.scrollWidth - window.innerWidth,
+        main.scrollWidth - main.clientWidth,
+      )
+    })
+    expect(over, view).toBeLessThanOrEqual(0)
+  }
+})
