@@ -212,6 +212,18 @@ test('the record is searched and paged', async ({ bench: page, shop }) => {
   )
 })
 
+test('a telephone puts photos on the job and reads the tape', async ({ bench: page, shop }) => {
+  const tag = await takeIn(page, shop)
+  await page.setViewportSize({ width: 390, height: 844 })
+  await page.goto(`${shop.url}/jobs/${tag}/intake`)
+  await expect(page.getByText('The stations need a screen of 1024 pixels or more.')).toBeVisible()
+  await type(page, 'note seen from the side')
+  await expect(tapeLines(page).last()).toContainText('seen from the side')
+  await expect(page.getByRole('button', { name: 'Add a photo' })).toBeVisible()
+  const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
+  expect(over).toBeLessThanOrEqual(0)
+})
+
 test('no page of the shop scrolls sideways at 1024 pixels', async ({ bench: page, shop }) => {
   await page.setViewportSize({ width: 1024, height: 768 })
   for (const view of views) {

@@ -195,6 +195,7 @@ export function filmClub(now: DemoNow): DemoJob {
     ['memory amount', '16 GB, dual channel', 4],
     ['memory B slots', 'both slots, rated speed', 7],
     ['memory test', 'no error', 12],
+    ['load', 'all cores, no error, 64 °C', 20],
     ['system', 'log-in appears', 3],
   ]
   for (const [test, reading, minutes] of proofs)

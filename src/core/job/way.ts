@@ -158,13 +158,13 @@ export function nextStep(
       const told = reached.told[0]
         ? `; what told most: ${reached.told[0].what}`
         : '; note fans, current, lamps and codes'
-      if (reached.blocked === null)
+      if (reached.stopsAt === null)
         return {
           say: 'It runs: prove it.',
           why: `It got there with ${Math.round(reached.sure * 100)} in 100${told}.`,
         }
       return {
-        say: `${firstLook[reached.blocked]}.`,
+        say: `${firstLook[reached.stopsAt]}.`,
         why: `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100${told}.`,
       }
     }

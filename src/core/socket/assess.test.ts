@@ -90,6 +90,12 @@ describe('assess', () => {
     expect(a.symptom).toBe('the CPU does not drop into place')
     expect(assess(pins, { C1: { kind: 'snapped' } }, many).seats).toBe(1)
   })
+  it('counts a mark nobody is sure of as real three times in five', () => {
+    const sure = assess(socket, { H1: { kind: 'snapped' } }, many)
+    const unsure = assess(socket, { H1: { kind: 'snapped', unsure: true } }, many)
+    expect(sure.runs).toBeLessThan(0.02)
+    expect(Math.abs(1 - unsure.runs - 0.6)).toBeLessThan(0.02)
+  })
   it('repeats itself for a seed and stays a probability for any marks', () => {
     fc.assert(
       fc.property(anyMarks(socket), fc.integer(), (marks, seed) => {

@@ -69,6 +69,8 @@ const unknownMix: readonly FunctionGroup[] = [
   ...Array<FunctionGroup>(2).fill('reserved'),
   'control',
 ]
+/** Chance that a mark somebody was not sure of is real (bench default). */
+const UNSURE_IS_REAL = 0.6
 /** Siblings a rail is taken to have when the table does not say (bench default). */
 const UNKNOWN_SIBLINGS = 40
 
@@ -77,7 +79,7 @@ const code = new Map(functionGroups.map((group, i) => [group, i]))
 /**
  * What the damage does: sampled rather than multiplied, since all contacts share one shift of the CPU.
  *
- * Each draw: one rigid shift; for each damaged contact the eye's error in lean and height, whether it lands with
+ * Each draw: one rigid shift; for each damaged contact whether an unsure mark is real, the eye's error in lean and height, whether it lands with
  * enough force, what it really carries (the table is wrong with 1 − trust, then the function is drawn from the
  * mix of the contacts within three pitches); whether each possible short is one; whether an unseen contact is damaged.
  * Then each group's law. A board starts when nothing deadly is lost, no rail is shorted and one memory channel is left;
@@ -117,6 +119,7 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
     lostByTable.fill(0)
     let seated = true
     for (const c of readied) {
+      if (c.unsure && uniform() >= UNSURE_IS_REAL) continue
       const ex = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
       const ey = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
       const eh = c.leans || c.heightMm !== 0 ? normalDraw(uniform) * beam.eyeSigmaMm : 0
@@ -211,6 +214,7 @@ function ready(socket: Socket, c: Contact, marks: Marks, risk: number) {
     heightMm: usualHeightMm(mark),
     gone: isGone(mark),
     flat: mark.kind === 'folded',
+    unsure: mark.unsure === true,
     clean: cleanOdds(mark),
     risk,
     group,

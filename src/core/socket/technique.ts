@@ -85,7 +85,7 @@ export function handlingOf(
     blockedBy: [],
   })
   if (mark.unsure) {
-    const say = `look again from the side: ${damageWords[mark.kind].word} or not?`
+    const say = `look again from the side, ${damageWords[mark.kind].word} or not`
     return still({ technique: 'look', tool: 'lens', say, minutes: 1 })
   }
   switch (mark.kind) {

@@ -55,17 +55,17 @@ describe('the start model', () => {
     [
       { fans: 'off', current: 'none', lamp: 'none', cpuHeat: 'cold', picture: 'none' },
       'standby',
-      'stops before power-on request',
+      'stops at standby',
     ],
     [
       { fans: 'on', current: 'steady', lamp: 'cpu', cpuHeat: 'cold', picture: 'none' },
       'first fetch',
-      'stops before CPU and chipset',
+      'stops at first fetch',
     ],
     [
       { fans: 'on', current: 'cycling', lamp: 'memory', cpuHeat: 'warm', codes: ['51'], picture: 'none' },
       'memory training',
-      'stops before graphics',
+      'stops at memory training',
     ],
     [
       { fans: 'on', current: 'steady', lamp: 'none', cpuHeat: 'warm', picture: 'system loads' },
@@ -85,7 +85,7 @@ describe('the start model', () => {
     )
   })
   it('has a first look for every stage that can be blocked', () => {
-    expect(Object.keys(firstLook)).toEqual(stages.slice(1))
+    expect(Object.keys(firstLook)).toEqual(stages.slice(0, -1))
   })
 })
 

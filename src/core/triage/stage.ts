@@ -16,15 +16,15 @@ export const stages = [
 ] as const
 export type Stage = (typeof stages)[number]
 
-/** The furthest stage a board reached, with odds over all of them. */
+/** The stage a board stops in, with odds over all of them. */
 export interface StageReached {
   readonly odds: readonly { readonly stage: Stage; readonly odds: number }[]
   readonly likeliest: Stage
   /** Chance of the likeliest. */
   readonly sure: number
-  /** The stage it does not get to; null when it runs. */
-  readonly blocked: Exclude<Stage, 'standby'> | null
-  /** “stops before first fetch”, or “runs”. */
+  /** The stage it stops in; null when it runs. */
+  readonly stopsAt: Exclude<Stage, 'running'> | null
+  /** “stops at first fetch”, or “runs”. */
   readonly say: string
   /** Observations in the order of how much they told, bits. */
   readonly told: readonly { readonly what: string; readonly bits: number }[]
@@ -33,8 +33,8 @@ export interface StageReached {
 type Table = Readonly<Record<string, readonly number[]>>
 
 /**
- * P(observation | the board gets through stage i and not further), in the order of `stages` (bench default).
- * Each table's values at one stage sum to 1. “Reaches standby” means standby is there and nothing more.
+ * P(observation | the board comes as far as stage i and stops in it), in the order of `stages` (bench default).
+ * Each table's values at one stage sum to 1. “Stops at standby” means nothing comes after standby, if that is there.
  */
 const tables: Readonly<Record<'fans' | 'current' | 'lamp' | 'cpuHeat' | 'picture' | 'codes', Table>> = {
   //            stby  req   rails pgood reset fetch cpu   mem   gfx   boot  run
@@ -111,13 +111,14 @@ export function stageReached(baseline: Baseline): StageReached {
   if (baseline.codes.length > 0) see(`codes ${baseline.codes.join(' ')}`, tables.codes.some)
   const p = normalised(log)
   const best = p.indexOf(Math.max(...p))
-  const next = (stages[best + 1] ?? null) as StageReached['blocked']
+  const stage = stages[best]!
+  const stopsAt = stage === 'running' ? null : stage
   return {
     odds: stages.map((stage, i) => ({ stage, odds: p[i]! })),
-    likeliest: stages[best]!,
+    likeliest: stage,
     sure: p[best]!,
-    blocked: next,
-    say: next ? `stops before ${next}` : 'runs',
+    stopsAt,
+    say: stopsAt ? `stops at ${stopsAt}` : 'runs',
     told: told.sort((a, b) => b.bits - a.bits),
   }
 }
@@ -132,8 +133,9 @@ function normalised(log: readonly number[]): number[] {
 /** The tables, for the test that each stage's outcomes sum to one. */
 export const observationTables = tables
 
-/** The first cheap look when a board stops before a stage, until there is evidence to choose by (bench default). */
-export const firstLook: Readonly<Record<Exclude<Stage, 'standby'>, string>> = {
+/** The first cheap look when a board stops in a stage, until there is evidence to choose by (bench default). */
+export const firstLook: Readonly<Record<Exclude<Stage, 'running'>, string>> = {
+  standby: 'Check the mains strip, the supply and its cable; then measure standby',
   'power-on request': 'Bridge the power-on pins; check the wiring of the front button',
   rails: 'Measure the volts of each rail, under the limit',
   'power-good': 'Measure power-good at the main plug',
@@ -143,7 +145,6 @@ export const firstLook: Readonly<Record<Exclude<Stage, 'standby'>, string>> = {
   'memory training': 'Try one known-good module, each slot in turn; wait for training before you judge',
   graphics: 'Try a card instead of the CPU’s own graphics',
   'boot device': 'Look at the drive, its cable and the boot order',
-  running: 'Start the system again and watch where it stops',
 }
 
 export interface BaselineChange {

@@ -58,7 +58,7 @@ function ChipFacts({ version, chip, chipVolts, programmerVolts, clipOn }: Facts)
       <Fact
         label="Version seen"
         known={version}
-        placeholder="as the screen shows it after a start with mains off"
+        placeholder="as the screen shows it"
         onKeep={(text) => (put('firmware', { version: text }), null)}
       />
       <Fact

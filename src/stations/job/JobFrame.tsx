@@ -6,11 +6,13 @@ import type { ReactNode } from 'react'
 import { Toaster, toast } from 'sonner'
 import { stations } from '@/core/job/entry'
 import { useEscapeLeaves, useKeys } from '@/ui/keys'
+import { useNarrow } from '@/ui/use-narrow'
 import { ThemeSwitch } from '@/ui/ThemeSwitch'
 import { stationOfPath, useClockFollows } from './BenchClock'
 import { JobHeader } from './JobHeader'
 import { useJob } from './JobProvider'
 import { KeysSheet } from './KeysSheet'
+import { PhoneFrame } from './PhoneFrame'
 import { Tape } from './Tape'
 import { Way } from './Way'
 
@@ -23,6 +25,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const redo = useJob((j) => j.redo)
   const [tapeOpen, setTapeOpen] = useState(true)
   const [help, setHelp] = useState(false)
+  const narrow = useNarrow()
   const station = stationOfPath(path)
   useClockFollows(station)
   useEscapeLeaves()
@@ -39,6 +42,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
     if (kind) toast(`${kind} ${done}`, { duration: 2200 })
     else toast(done === 'undone' ? 'Nothing of yours to undo' : 'Nothing to bring back', { duration: 2200 })
   }
+  if (narrow) return <PhoneFrame />
   return (
     <div
       className={`grid h-screen min-h-[600px] grid-rows-[64px_1fr] overflow-hidden print:block print:h-auto print:overflow-visible ${tapeOpen ? 'grid-cols-[148px_minmax(0,1fr)_260px] xl:grid-cols-[148px_minmax(0,1fr)_292px]' : 'grid-cols-[148px_minmax(0,1fr)_44px]'}`}

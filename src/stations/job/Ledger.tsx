@@ -38,7 +38,9 @@ export function Ledger() {
           placeholder="tip of AK37, a driver bit…"
           className="w-full"
         />
-        <Button type="submit">Look for it</Button>
+        <Button type="submit" className="shrink-0">
+          Look for it
+        </Button>
       </form>
     </section>
   )

@@ -12,7 +12,7 @@ import { useJob } from './JobProvider'
 import { QuickEntry } from './QuickEntry'
 
 /** The job's paper tape, newest at the bottom; struck lines stay readable. */
-export function Tape({ onFold }: { onFold: () => void }) {
+export function Tape({ onFold }: { onFold?: () => void }) {
   const lines = useJob((j) => j.lines)
   const saved = useJob((j) => j.entries.length)
   const unsent = useJob((j) => j.unsent)
@@ -28,9 +28,11 @@ export function Tape({ onFold }: { onFold: () => void }) {
         <span>
           tape, {lines.length} {lines.length === 1 ? 'line' : 'lines'}
         </span>
-        <button type="button" onClick={onFold} aria-label="Fold the tape away" className="p-1.5">
-          <PanelRightClose size={17} aria-hidden="true" />
-        </button>
+        {onFold && (
+          <button type="button" onClick={onFold} aria-label="Fold the tape away" className="p-1.5">
+            <PanelRightClose size={17} aria-hidden="true" />
+          </button>
+        )}
       </div>
       <ol
         ref={list}

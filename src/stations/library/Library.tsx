@@ -33,8 +33,7 @@ export function Library({
                   {s.name}
                 </Link>
                 <span className="text-right text-soft">
-                  {s.kind}, <span className="num">{s.contactCount.toLocaleString()}</span> contacts, pitch{' '}
-                  <span className="num">{s.pitchMm}</span> mm; {s.boards}{' '}
+                  {s.kind}, {s.contactCount.toLocaleString()} contacts, pitch {s.pitchMm} mm; {s.boards}{' '}
                   {s.boards === 1 ? 'board' : 'boards'}
                 </span>
               </li>

@@ -125,7 +125,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
           <p className="mt-1 flex justify-between">
             <Button
               look="bare"
-              className="py-0.5!"
+              className="px-0! py-0.5!"
               keyHint={next ? 'p' : undefined}
               onClick={() => onAnswer('pass')}
               aria-label={`${test.test}: passes`}
@@ -134,7 +134,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             </Button>
             <Button
               look="bare"
-              className="py-0.5!"
+              className="px-0! py-0.5!"
               keyHint={next ? 'n' : undefined}
               onClick={() => onAnswer('fail')}
               aria-label={`${test.test}: fails`}
@@ -143,7 +143,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             </Button>
             <Button
               look="bare"
-              className="py-0.5!"
+              className="px-0! py-0.5!"
               keyHint={next ? 'c' : undefined}
               onClick={() => onAnswer('cannot run here')}
               aria-label={`${test.test}: cannot be run here`}
