@@ -23,7 +23,7 @@ export function SheetPage() {
   return (
     <article
       data-theme="paper"
-      className="border border-line bg-sheet px-8 py-7 text-ink print:border-0 print:p-0"
+      className="border border-line bg-sheet px-8 py-7 text-ink print:border-0 print:bg-white print:p-0"
       aria-label="Hand-back sheet"
     >
       <header className="flex items-start justify-between gap-6 border-b-2 border-ink pb-3">

@@ -64,7 +64,9 @@ export function Passes({ surface }: { surface: Surface }) {
             onChange={(e) => setName(e.target.value)}
             placeholder={passes.length === 0 ? 'before' : `after try ${passes.length}`}
           />
-          <Button type="submit">Begin it</Button>
+          <Button type="submit" className="shrink-0">
+            Begin it
+          </Button>
         </form>
         <p className="mt-1 text-[0.9rem] text-soft">
           Marks are carried over; what was looked at is not, so that the field is looked at again.
@@ -79,45 +81,58 @@ export function Passes({ surface }: { surface: Surface }) {
           </p>
         )}
       </section>
-      <section>
-        <div className="flex items-end gap-3">
-          <SelectField label="From" value={from} onChange={(e) => setFrom(Number(e.target.value))}>
-            {passes.map((p, i) => (
-              <option key={p.at + p.name} value={i}>
-                {i + 1}. {p.name}
-              </option>
+      {passes.length < 2 ? (
+        <p className="text-soft">
+          With a second pass the two are compared here: what is mended, what is new, what has changed.
+        </p>
+      ) : (
+        <section>
+          <div className="flex items-end gap-3">
+            <SelectField
+              label="From"
+              className="w-40"
+              value={from}
+              onChange={(e) => setFrom(Number(e.target.value))}
+            >
+              {passes.map((p, i) => (
+                <option key={p.at + p.name} value={i}>
+                  {i + 1}. {p.name}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField
+              label="to"
+              className="w-40"
+              value={until}
+              onChange={(e) => setTo(Number(e.target.value))}
+            >
+              {passes.map((p, i) => (
+                <option key={p.at + p.name} value={i}>
+                  {i + 1}. {p.name}
+                </option>
+              ))}
+            </SelectField>
+            <p className="pb-2 text-soft">
+              {count('mended')} mended, {count('new')} new, {count('other')} changed, {count('same')} as
+              before
+            </p>
+          </div>
+          <ul className="mt-2 max-h-72 overflow-y-auto" tabIndex={0} aria-label="Changes between the passes">
+            {changes.map((c) => (
+              <li key={c.contact} className="grid grid-cols-[4rem_6rem_1fr] gap-2 border-b border-line py-1">
+                <button type="button" className="num text-left" onClick={() => surface.go(c.contact)}>
+                  {c.contact}
+                </button>
+                <span className={changeTone[c.change]}>{changeWords[c.change]}</span>
+                <span className="text-soft">
+                  {c.change === 'same' ? c.after : `${c.before}, now ${c.after}`}
+                </span>
+              </li>
             ))}
-          </SelectField>
-          <SelectField label="to" value={until} onChange={(e) => setTo(Number(e.target.value))}>
-            {passes.map((p, i) => (
-              <option key={p.at + p.name} value={i}>
-                {i + 1}. {p.name}
-              </option>
-            ))}
-          </SelectField>
-          <p className="pb-2 text-soft">
-            {count('mended')} mended, {count('new')} new, {count('other')} changed, {count('same')} as before
-          </p>
-        </div>
-        <ul className="mt-2 max-h-72 overflow-y-auto" tabIndex={0} aria-label="Changes between the passes">
-          {changes.map((c) => (
-            <li key={c.contact} className="grid grid-cols-[4rem_6rem_1fr] gap-2 border-b border-line py-1">
-              <button type="button" className="num text-left" onClick={() => surface.go(c.contact)}>
-                {c.contact}
-              </button>
-              <span className={changeTone[c.change]}>{changeWords[c.change]}</span>
-              <span className="text-soft">
-                {c.before}, now {c.after}
-              </span>
-            </li>
-          ))}
-        </ul>
-        {changes.length === 0 && (
-          <p className="mt-2 text-soft">
-            {passes.length < 2 ? 'With a second pass the two are compared here.' : 'No damage in either.'}
-          </p>
-        )}
-      </section>
+          </ul>
+          {changes.length === 0 && <p className="mt-2 text-soft">No damage in either.</p>}
+        </section>
+      )}
     </div>
   )
 }
