@@ -53,7 +53,17 @@ export async function browserFigures(): Promise<Figure[]> {
     ['node_modules/next/dist/bin/next', 'start', '-p', port, '-H', '127.0.0.1'],
     { env, stdio: ['ignore', 'ignore', 'inherit'] },
   )
+  const gone = new Promise((resolve) => server.on('exit', resolve))
   let browser: Browser | null = null
+  const stop = async () => {
+    await browser?.close()
+    server.kill('SIGTERM')
+    await gone
+    await cluster.stop()
+  }
+  const interrupted = () => void stop().then(() => process.exit(130))
+  process.once('SIGINT', interrupted)
+  process.once('SIGTERM', interrupted)
   try {
     await accepting(Number(port), server)
     browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
@@ -66,11 +76,9 @@ export async function browserFigures(): Promise<Figure[]> {
     await page.waitForURL(`${url}/`)
     return [...(await pageFigures(page, url)), ...(await mapFigures(page, url))]
   } finally {
-    await browser?.close()
-    const gone = new Promise((resolve) => server.on('exit', resolve))
-    server.kill('SIGTERM')
-    await gone
-    await cluster.stop()
+    process.off('SIGINT', interrupted)
+    process.off('SIGTERM', interrupted)
+    await stop()
   }
 }
 
