@@ -1,8 +1,10 @@
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
+import { answer } from './answer'
 import { operations } from './operations'
 
+/** The command itself, in a process of its own. */
 function needle(args: readonly string[], input = '') {
   const run = spawnSync(process.execPath, ['--import', 'tsx', 'cli/needle.ts', ...args], {
     input,
@@ -15,11 +17,11 @@ function needle(args: readonly string[], input = '') {
 const page = readFileSync('docs/core.md', 'utf8')
 const examples = [
   ...page.matchAll(/```json (needle|needle-bad) ([\w.]+)\n([\s\S]*?)```\s+gives\s+```json\n([\s\S]*?)```/g),
-].map(([, how, operation, request, answer]) => ({
+].map(([, how, operation, request, shown]) => ({
   bad: how === 'needle-bad',
   operation: operation!,
   request: request!,
-  answer: JSON.parse(answer!) as unknown,
+  answer: JSON.parse(shown!) as unknown,
 }))
 
 /** What of an answer an example speaks of: the same fields, and as many of a list as it shows. */
@@ -39,19 +41,28 @@ describe('docs/core.md', () => {
     expect([...documented].sort()).toEqual(Object.keys(operations).sort())
     for (const name of Object.keys(operations)) expect(page).toContain(`## ${name}\n`)
   })
-  it.each(examples)('$operation gives what it says', ({ bad, operation, request, answer }) => {
-    const { code, out, err } = needle([operation], request)
-    expect(code, err).toBe(bad ? 2 : 0)
-    expect(shared(JSON.parse(bad ? err : out), answer)).toEqual(answer)
+  it.each(examples)('$operation gives what it says', async ({ bad, operation, request, answer: shown }) => {
+    const { code, json } = await answer([operation], request)
+    expect(code, JSON.stringify(json)).toBe(bad ? 2 : 0)
+    expect(shared(JSON.parse(JSON.stringify(json)), shown)).toEqual(shown)
   })
 })
 
 describe('needle', () => {
-  it('lists and describes its operations', () => {
-    expect((JSON.parse(needle(['list']).out) as { operation: string }[]).map((o) => o.operation)).toEqual(
-      Object.keys(operations),
-    )
-    expect(JSON.parse(needle(['schema', 'socket.plan']).out)).toMatchObject({
+  it('as a command prints JSON, and errors with exit 2', () => {
+    const good = needle(['power.gate'], '{}')
+    expect([good.code, (JSON.parse(good.out) as { lamp: string }).lamp]).toEqual([0, 'do not power'])
+    const bad = needle(['power.gate'], '{"contacts":-1}')
+    expect([bad.code, bad.out, (JSON.parse(bad.err) as { error: { field: string } }).error.field]).toEqual([
+      2,
+      '',
+      'contacts',
+    ])
+  })
+  it('lists and describes its operations', async () => {
+    const list = (await answer([], '')).json as { operation: string }[]
+    expect(list.map((o) => o.operation)).toEqual(Object.keys(operations))
+    expect((await answer(['schema', 'socket.plan'], '')).json).toMatchObject({
       type: 'object',
       keys: { school: { allow: ['A', 'B'] } },
     })
@@ -65,10 +76,10 @@ describe('needle', () => {
     [['socket.assess'], '{"marks":{}}', 'input', /table, contacts/],
     [['socket.check'], '{"table":"no/such.csv"}', 'table', /cannot be read/],
     [['job.verify'], '{}', 'zip', /required/],
-  ])('%j %s is refused at %s', (args, input, field, text) => {
-    const { code, err } = needle(args, input)
+  ])('%j %s is refused at %s', async (args, input, field, text) => {
+    const { code, json } = await answer(args, input)
     expect(code).toBe(2)
-    const { error } = JSON.parse(err) as { error: { field: string; text: string } }
+    const { error } = json as { error: { field: string; text: string } }
     expect(error.field).toBe(field)
     expect(error.text).toMatch(text)
   })

@@ -31,7 +31,10 @@ for (const theme of ['paper', 'scope'] as const)
         await expect(page.getByText('runs as it is: ').or(page.getByText('The map needs'))).not.toContainText(
           '…',
         )
-      const { violations } = await new AxeBuilder({ page }).analyze()
+      // Only the colours differ between the themes.
+      const axe = new AxeBuilder({ page })
+      if (theme === 'scope') axe.withRules(['color-contrast'])
+      const { violations } = await axe.analyze()
       expect(violations.map((v) => `${view} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
     }
   })

@@ -52,6 +52,28 @@ describeDatabase('jobs', (owner) => {
     expect(await closedJobs({ words: 'dark%ness' })).toEqual([])
   })
 
+  it('are listed by index, however many there are', async () => {
+    const maren = await somebody('Maren')
+    await owner().query(
+      `insert into job (id, tag, created_by, closed_at, promised_at)
+       select gen_random_uuid(), 'T-' || n || '-' || $2, $1, case when n % 20 > 0 then now() - n * interval '1 hour' end, now() + n * interval '1 hour'
+       from generate_series(1, 6000) n`,
+      [maren.id, randomUUID().slice(0, 8)],
+    )
+    await owner().query('analyze job')
+    const plan = async (sql: string) =>
+      (await owner().query(`explain ${sql}`)).rows.map((r) => r['QUERY PLAN']).join('\n')
+    expect(
+      await plan(
+        'select id from job where closed_at is not null and (closed_at, id) < (now(), gen_random_uuid()) order by closed_at desc, id desc limit 40',
+      ),
+    ).toContain('job_closed')
+    expect(
+      await plan('select id from job where closed_at is null order by promised_at nulls last, id limit 200'),
+    ).toContain('job_open')
+    await owner().query("delete from job where tag like 'T-%'")
+  })
+
   it('keep their owner outside the tape, and forget them on request with the signature', async () => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)

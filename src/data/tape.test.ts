@@ -1,7 +1,10 @@
+import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
+import { smallField } from '@/core/socket/field.testing'
 import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
 import { savedState } from './jobs'
 import { pool, transaction } from './pool'
+import { addSocket } from './sockets'
 import { appendEntry, layTape, readTape, refold } from './tape'
 import { tape as writeTape } from '@/core/job/tape.testing'
 
@@ -65,6 +68,48 @@ describeDatabase('the tape', (owner) => {
     const tape = await readTape(job.id)
     expect(tape.map((e) => e.seq)).toEqual(Array.from({ length: 20 }, (_, i) => i + 1))
     expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+
+  it('takes a line that is sent many times at once just once', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const first = note('once')
+    const answers = await Promise.all(Array.from({ length: 10 }, () => appendEntry(job.id, maren, first)))
+    expect(answers.map((a) => a.result)).toEqual(Array(10).fill('saved'))
+    expect(await readTape(job.id)).toHaveLength(1)
+  })
+
+  it('refuses contacts the socket does not have, and times from the future', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const socket = { ...smallField(), id: randomUUID(), name: `S ${randomUUID()}` }
+    await addSocket(socket, 'test')
+    await lay(job, maren, 'ticket', { set: { socketId: socket.id } })
+    const mark = (name: string, touches?: string) =>
+      line('mark', { contacts: [name], mark: { kind: 'touching', ...(touches ? { touches } : {}) } }, 1)
+    expect(await appendEntry(job.id, maren, mark('S30'))).toMatchObject({
+      result: 'refused',
+      field: 'contact',
+      text: expect.stringMatching(/has no contact S30/),
+    })
+    expect(await appendEntry(job.id, maren, mark('A1', 'Z9'))).toMatchObject({ result: 'refused' })
+    const late = { ...note('tomorrow', 1), at: new Date(Date.now() + 86_400_000).toISOString() }
+    await appendEntry(job.id, maren, late)
+    const saved = (await readTape(job.id)).at(-1)!
+    expect(Date.parse(saved.at)).toBeLessThan(Date.now() + 120_000)
+  })
+
+  it('a line of another job cannot be struck', async () => {
+    const maren = await somebody('Maren')
+    const [one, two] = [await someJob(maren), await someJob(maren)]
+    await lay(one, maren, 'note', { text: 'one' })
+    expect(await appendEntry(two.id, maren, line('strike', { why: 'x' }, 0, 1))).toMatchObject({
+      result: 'refused',
+    })
+    expect(await appendEntry(randomUUID(), maren, note('nowhere'))).toMatchObject({
+      result: 'refused',
+      field: 'job',
+    })
   })
 
   it('shows two people who write about the same contact to each other', async () => {

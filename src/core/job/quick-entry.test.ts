@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { completions, readLine, readNumber, words } from './quick-entry'
+import { completions, readLine, words } from './quick-entry'
+import { readNumber } from './read-number'
 
 const body = (line: string) => {
   const read = readLine(line)

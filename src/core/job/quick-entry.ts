@@ -2,6 +2,7 @@ import { damageKinds } from '../socket/mark'
 import { rails } from './entry'
 import type { Bodies, Kind, Rail } from './entry'
 import { readMark } from './read-mark'
+import { readNumber } from './read-number'
 
 /** A typed line, understood: what to put on the tape. */
 export type Typed = {
@@ -41,18 +42,6 @@ const railOf = (text: string | undefined): Rail | null => {
   const word = (text ?? '').toLowerCase()
   return rails.find((r) => r === word) ?? railAlias[word] ?? null
 }
-
-const prefix: Readonly<Record<string, number>> = { k: 1e3, K: 1e3, M: 1e6, m: 1e-3 }
-
-/** A number with or without its unit: `1.8`, `1,8`, `1.8ohm`, `4.7k`, `1M`, `250mV`; null when it is none. */
-export function readNumber(text: string | undefined): number | null {
-  const match = /^([+-]?\d+(?:[.,]\d+)?)\s*([kKmM]?)([vVaAΩω]|[oO]hms?|[mM]{2})?$/.exec((text ?? '').trim())
-  if (!match) return null
-  return Number(match[1]!.replace(',', '.')) * (prefix[match[2]!] ?? 1)
-}
-
-export const contactOf = (text: string | undefined) =>
-  /^[a-z]{1,3}\d{1,3}$/i.test(text ?? '') ? text!.toUpperCase() : null
 
 export const words: readonly Word[] = [
   {

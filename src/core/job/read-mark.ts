@@ -1,7 +1,7 @@
 import { damageKinds } from '../socket/mark'
 import type { Mark } from '../socket/mark'
 import { compass } from '../socket/open-side'
-import { contactOf, readNumber } from './quick-entry'
+import { contactOf, readNumber } from './read-number'
 
 /**
  * What was seen of a contact, as typed after `mark`: a contact, a kind, how far and which way, on whom.

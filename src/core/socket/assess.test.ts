@@ -119,7 +119,7 @@ describe('assess', () => {
         const after = assess(socket, { ...marks, [c.name]: { kind: 'snapped' } }, { draws: 3000 })
         expect(after.runs).toBeLessThanOrEqual(before.runs + within(0.5, 3000) * 1.6)
       }),
-      { numRuns: 25 },
+      { numRuns: 10 },
     )
   })
 })

@@ -82,7 +82,7 @@ describe('shorts', () => {
             expect(found).toContain([name, other.name].sort().join(' '))
           }
       }),
-      { numRuns: 60 },
+      { numRuns: 30 },
     )
   })
 })

@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { readNumber } from '@/core/job/quick-entry'
+import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'

@@ -4,18 +4,16 @@ import { currentPass } from '@/core/job/state'
 import { plainView, toView } from '@/core/socket/display-list'
 import type { View } from '@/core/socket/display-list'
 import type { DamageKind, Mark, Marks } from '@/core/socket/mark'
+import { doubted, leaning, raised, withKind } from '@/core/socket/marking'
 import type { Pass } from '@/core/socket/pass'
 import type { Socket } from '@/core/socket/socket'
 import { fieldOf } from '@/core/socket/socket'
-import { neighboursOf, onSocket, stepFrom, swathBetween } from '@/core/socket/walk'
+import { onSocket, stepFrom, swathBetween } from '@/core/socket/walk'
 import type { Direction } from '@/core/socket/walk'
 import { useJob } from '@/stations/job/JobProvider'
 
 const noMarks: Marks = {}
 const LEAN_STEP_MM = 0.05
-/** A lean set by its key alone starts here, to the right as it is seen; arrows then correct it. */
-const FIRST_LEAN_MM = 0.2
-const round = (mm: number) => Math.round(mm * 1000) / 1000
 
 export interface Surface {
   readonly socket: Socket
@@ -97,11 +95,11 @@ export function useSurface(socket: Socket): Surface {
       nudge: (direction) => {
         const [ux, uy] = onSocket(view, direction)
         const [x, y] = here.leanMm ?? [0, 0]
-        mark(targets, leaning(here, [round(x + ux * LEAN_STEP_MM), round(y + uy * LEAN_STEP_MM)]))
+        mark(targets, leaning(here, [x + ux * LEAN_STEP_MM, y + uy * LEAN_STEP_MM]))
       },
-      raise: (mm) => mark(targets, raised(here, round((here.heightMm ?? 0) + mm))),
+      raise: (mm) => mark(targets, raised(here, (here.heightMm ?? 0) + mm)),
       toggleUnsure: () => {
-        if (here.kind !== 'intact') mark(targets, { ...here, unsure: here.unsure ? undefined : true })
+        if (here.kind !== 'intact') mark(targets, doubted(here))
       },
     }
   }, [socket, pass, marks, cursor, view, swath, anchor, mark])
@@ -110,43 +108,4 @@ export function useSurface(socket: Socket): Surface {
 function firstCursor(socket: Socket, pass: Pass | null): string {
   const marked = socket.contacts.find((c) => pass?.marks[c.name])
   return marked?.name ?? socket.contacts[Math.floor(socket.contacts.length / 2)]?.name ?? ''
-}
-
-/** A kind set by hand keeps the measures that still mean something; pressed again, what touches goes to the next neighbour. */
-function withKind(socket: Socket, view: View, name: string, before: Mark, kind: DamageKind): Mark {
-  if (kind === 'intact' || kind === 'snapped' || kind === 'tip gone') return { kind }
-  const { leanMm, heightMm = 0 } = before
-  const height =
-    (kind === 'low' && heightMm > 0) || (kind === 'high' && heightMm < 0) || kind === 'lean' ? 0 : heightMm
-  const [ux, uy] = onSocket(view, 'right')
-  const keep = {
-    leanMm:
-      kind === 'lean'
-        ? (leanMm ?? ([round(ux * FIRST_LEAN_MM), round(uy * FIRST_LEAN_MM)] as const))
-        : leanMm,
-    heightMm: height === 0 ? undefined : height,
-  }
-  if (kind !== 'touching' && kind !== 'folded') return { kind, ...keep }
-  const around = neighboursOf(socket, name)
-  const at = before.kind === kind && before.touches ? around.indexOf(before.touches) + 1 : 0
-  return { kind, ...keep, touches: around[at % around.length] }
-}
-
-function leaning(before: Mark, leanMm: readonly [number, number]): Mark {
-  const kind =
-    before.kind === 'intact' || before.kind === 'snapped' || before.kind === 'tip gone' ? 'lean' : before.kind
-  const none = Math.hypot(...leanMm) < 0.005
-  if (none && kind === 'lean') return { kind: 'intact' }
-  return { ...before, kind, leanMm: none ? undefined : leanMm }
-}
-
-function raised(before: Mark, heightMm: number): Mark {
-  const plain = before.kind === 'intact' || before.kind === 'low' || before.kind === 'high'
-  if (heightMm === 0 && plain && !before.leanMm) return { kind: 'intact' }
-  if (heightMm === 0 && plain) return { ...before, kind: 'lean', heightMm: undefined }
-  return {
-    ...before,
-    kind: plain ? (heightMm < 0 ? 'low' : 'high') : before.kind,
-    heightMm: heightMm === 0 ? undefined : heightMm,
-  }
 }

@@ -1,7 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { cellState } from '@/core/triage/stage'
-import { readNumber } from '@/core/job/quick-entry'
+import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { Choice } from '@/ui/Choice'
 import { TicketLine } from '@/ui/TicketLine'

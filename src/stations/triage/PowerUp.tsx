@@ -1,7 +1,7 @@
 'use client'
 import { useRef, useState } from 'react'
 import type { Baseline } from '@/core/job/entry'
-import { readNumber } from '@/core/job/quick-entry'
+import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'

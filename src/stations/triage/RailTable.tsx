@@ -3,7 +3,7 @@ import { useRef, useState } from 'react'
 import { rails, railWords } from '@/core/job/entry'
 import type { Rail } from '@/core/job/entry'
 import { railLimits, railState } from '@/core/job/power-gate'
-import { readNumber } from '@/core/job/quick-entry'
+import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { Choice } from '@/ui/Choice'
 

@@ -1,0 +1,100 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { handBackHolds } from '../hand-back/holds'
+import { handBackSheet } from '../hand-back/sheet'
+import { proofStanding } from '../proof/plan'
+import { smallField } from '../socket/field.testing'
+import { anyTape } from './any-tape.testing'
+import { canonical } from './canonical'
+import { stations, struckBy } from './entry'
+import { powerEvidence } from './power-evidence'
+import { powerGate } from './power-gate'
+import { sayEntry } from './say'
+import { benchSeconds, jobState, openOffers, unaccounted } from './state'
+import { nextStation, nextStep, socketWork, way } from './way'
+
+const socket = smallField()
+const names = socket.contacts.map((c) => c.name)
+const runs = { numRuns: 60 }
+const end = '2026-11-24T23:00:00.000Z'
+
+describe('any tape the edge would let in', () => {
+  it('has a state that JSON keeps, so that what is stored is what was computed', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const state = jobState(tape, names)
+        expect(canonical(JSON.parse(JSON.stringify(state)))).toBe(canonical(state))
+      }),
+      runs,
+    )
+  })
+  it('has words for every line, a gate, a way and a next step at every station', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        for (const entry of tape) expect(sayEntry(entry).length).toBeGreaterThan(0)
+        const state = jobState(tape, names)
+        for (const field of [socket, null]) {
+          const gate = powerGate(powerEvidence(state, field))
+          expect(gate.lamp === 'clear').toBe(gate.reasons.length === 0)
+          expect(stations).toContain(nextStation(state, field))
+          expect(way(state, field)).toHaveLength(7)
+          const work = field && socketWork(field, state.passes.at(-1)?.marks ?? {}, state.school)
+          for (const station of stations) {
+            const { say, why } = nextStep(station, state, field, gate, work)
+            expect(say.length * why.length).toBeGreaterThan(0)
+            expect(`${say} ${why}`).not.toMatch(/undefined|NaN|null/)
+          }
+        }
+      }),
+      runs,
+    )
+  })
+  it('has a sheet that claims no more than was read', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const state = jobState(tape, names)
+        const sheet = handBackSheet(state, socket, end)
+        const standing = proofStanding(state, socket)
+        expect(sheet.proved).toHaveLength(standing.tests.filter((t) => t.result === 'pass').length)
+        expect(sheet.notProved.length).toBeGreaterThanOrEqual(standing.owed + standing.failed)
+        expect(sheet.holds).toEqual(handBackHolds(state).map((h) => h.text))
+        for (const text of [...sheet.found, ...sheet.done, ...sheet.proved, ...sheet.notProved])
+          expect(text).not.toMatch(/undefined|NaN/)
+      }),
+      runs,
+    )
+  })
+  it('holds the hand-back just while an offer is open, a piece is lost or nobody has agreed', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const state = jobState(tape, names)
+        const held = openOffers(state).length > 0 || unaccounted(state).length > 0 || state.consent === null
+        expect(handBackHolds(state).length > 0).toBe(held)
+      }),
+      runs,
+    )
+  })
+  it('has a clock that never runs backwards and adds up', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const clock = benchSeconds(jobState(tape, names), end)
+        const sum = stations.reduce((all, s) => all + clock.station(s), 0)
+        expect(clock.all).toBe(sum)
+        for (const s of stations) expect(clock.station(s)).toBeGreaterThanOrEqual(0)
+      }),
+      runs,
+    )
+  })
+  it('says the same with its struck lines taken out', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const struck = struckBy(tape)
+        const kept = tape.filter((e) => !struck.has(e.seq)).map((e) => ({ ...e, strikes: null }))
+        const { seq: _, ...whole } = jobState(tape, names)
+        const { seq: __, ...plain } = jobState(kept, names)
+        expect(whole).toEqual(plain)
+      }),
+      runs,
+    )
+  })
+})

@@ -1,0 +1,168 @@
+import fc from 'fast-check'
+import { anyMark } from '../socket/field.testing'
+import { historyItems, kinds, outcomes, rails, stations } from './entry'
+import type { Bodies, Entry, Kind } from './entry'
+
+const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
+const maybeWords = fc.oneof(fc.constant(''), words)
+const contact = fc.constantFrom('A1', 'A2', 'B5', 'C4', 'D1', 'H8')
+const contacts = fc.uniqueArray(contact, { minLength: 1, maxLength: 4 })
+const figure = (min: number, max: number) =>
+  fc.integer({ min: min * 100, max: max * 100 }).map((n) => n / 100)
+const money = fc.option(fc.nat({ max: 1_000_000 }), { nil: null })
+const line = fc.integer({ min: 1, max: 30 })
+const hash = fc.constant('ab'.repeat(32))
+const codes = fc.array(fc.constantFrom('4C', '31', 'A0FF'), { minLength: 1, maxLength: 5 })
+const some = <T extends object>(fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
+  fc.record(fields, { requiredKeys: [] }).filter((body) => Object.keys(body).length > 0) as fc.Arbitrary<
+    Partial<T>
+  >
+
+/** A body of every kind, as the edge would let it in. */
+const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
+  ticket: some<Bodies['ticket']['set']>({
+    board: maybeWords,
+    revision: maybeWords,
+    complaint: maybeWords,
+    cpu: maybeWords,
+    history: fc.uniqueArray(fc.constantFrom(...historyItems), { maxLength: 3 }),
+    limitMinor: money,
+    minutesPromised: fc.option(fc.nat({ max: 500 }), { nil: null }),
+    promisedAt: fc.constantFrom(null, '2026-11-24T15:00:00.000Z'),
+    warranty: fc.constantFrom('unknown', 'none', 'in warranty', 'paid repair offered'),
+    diskLock: fc.constantFrom('unknown', 'no', 'yes, owner told'),
+  }).map((set) => ({ set })),
+  claim: fc.record({ text: words }),
+  'claim checked': fc.record({
+    claim: line,
+    verdict: fc.constantFrom('holds', 'wrong', 'cannot tell'),
+    how: maybeWords,
+  }),
+  consent: fc.record({
+    risks: fc.array(words, { maxLength: 3 }),
+    limitMinor: money,
+    signature: fc.option(hash, { nil: null }),
+    how: maybeWords,
+  }),
+  offer: fc.record({
+    text: words,
+    limitMinor: money,
+    minutes: fc.option(fc.nat({ max: 500 }), { nil: null }),
+  }),
+  'offer answered': fc.record({ offer: line, approved: fc.boolean(), how: maybeWords }),
+  photo: fc.record({
+    file: hash,
+    name: words,
+    type: fc.constant('image/png'),
+    bytes: fc.nat(),
+    caption: maybeWords,
+  }),
+  note: fc.record({ text: words }),
+  decision: fc.record({ text: words }),
+  rail: fc.record({
+    rail: fc.constantFrom(...rails),
+    ohms: figure(0, 900),
+    cpu: fc.constantFrom('in', 'out'),
+  }),
+  volts: fc.record({ rail: fc.constantFrom(...rails), volts: figure(-12, 13) }),
+  cell: fc.record({ volts: figure(0, 4) }),
+  codes: fc.record({ codes }),
+  baseline: fc.record({
+    fans: fc.constantFrom('off', 'twitch', 'on', 'not noted'),
+    current: fc.constantFrom('none', 'standby', 'steady', 'cycling', 'trips', 'not noted'),
+    amps: fc.option(figure(0, 9), { nil: null }),
+    lamp: fc.constantFrom('none', 'cpu', 'memory', 'graphics', 'boot', 'not noted'),
+    beeps: maybeWords,
+    cpuHeat: fc.constantFrom('cold', 'warm', 'hot', 'not noted'),
+    codes: fc.oneof(fc.constant([]), codes),
+    picture: fc.constantFrom('none', 'maker screen', 'system loads', 'not noted'),
+  }),
+  fitted: some<Bodies['fitted']>({
+    cpu: fc.option(words, { nil: null }),
+    heatsink: fc.boolean(),
+    modules: fc.array(words, { maxLength: 2 }),
+    card: fc.option(words, { nil: null }),
+  }),
+  supply: fc.record({ limitA: fc.option(figure(1, 9), { nil: null }) }),
+  look: fc.record({ what: words, seen: fc.oneof(words, fc.constant('burn mark')), clear: fc.boolean() }),
+  pass: fc.record({ name: words }),
+  looked: fc.record({ contacts: fc.oneof(fc.constant('all' as const), contacts) }),
+  mark: fc.record({ contacts, mark: anyMark }),
+  stroke: fc.record({
+    contact,
+    technique: fc.constantFrom('lift', 'push'),
+    tool: words,
+    from: fc.constantFrom(null, 'west'),
+    strokes: fc.integer({ min: 1, max: 9 }),
+    result: fc.constantFrom('there', 'still off', 'snapped'),
+    predictedSnaps: fc.option(figure(0, 1), { nil: null }),
+  }),
+  left: fc.record({ contact, why: words }),
+  school: fc.record({ school: fc.constantFrom('A', 'B') }),
+  seat: fc.record({
+    cpu: words,
+    drop: fc.constantFrom('flat', 'proud', 'needed force'),
+    heatsink: fc.boolean(),
+  }),
+  missing: fc.record({ what: words, from: words }),
+  accounted: fc.record({ item: line, where: words }),
+  firmware: some<Bodies['firmware']>({
+    version: words,
+    chip: words,
+    chipVolts: fc.constantFrom(1.8, 3.3),
+    programmerVolts: fc.constantFrom(1.8, 3.3),
+    clipOn: fc.boolean(),
+    did: words,
+  }),
+  part: fc.record(
+    {
+      ref: fc.constantFrom('R1', 'C2'),
+      did: fc.constantFrom('found missing', 'found damaged', 'taken off', 'fitted', 'measured'),
+      value: words,
+      side: fc.constantFrom('top', 'bottom'),
+      text: words,
+    },
+    { requiredKeys: ['ref', 'did'] },
+  ),
+  proof: fc.record({
+    test: fc.constantFrom('system', 'cold starts', 'else'),
+    result: fc.constantFrom('pass', 'fail', 'cannot run here'),
+    reading: maybeWords,
+  }),
+  advice: fc.record({ text: words }),
+  'hand-back': fc.record({ outcome: fc.constantFrom(...outcomes), priceMinor: money, text: maybeWords }),
+  'late outcome': fc.record({ text: words, holds: fc.boolean() }),
+  clock: fc.record({ run: fc.constantFrom(...stations, null) }),
+  station: fc.record({
+    station: fc.constantFrom(...stations),
+    mark: fc.constantFrom('settled', 'passed over', 'open'),
+    why: maybeWords,
+  }),
+  strike: fc.record({ why: words }),
+}
+
+const anyLine = fc.constantFrom(...kinds).chain((kind) =>
+  fc.record({
+    kind: fc.constant(kind),
+    body: bodies[kind] as fc.Arbitrary<unknown>,
+    strikes: fc.oneof({ weight: 6, arbitrary: fc.constant(null) }, { weight: 1, arbitrary: line }),
+  }),
+)
+
+/** Any tape that the edge would let in, sensible or not. */
+export const anyTape = (most = 30): fc.Arbitrary<Entry[]> =>
+  fc.array(anyLine, { maxLength: most }).map((lines) =>
+    lines.map(
+      ({ kind, body, strikes }, i) =>
+        ({
+          id: `00000000-0000-4000-8000-${String(i + 1).padStart(12, '0')}`,
+          seq: i + 1,
+          at: new Date(Date.UTC(2026, 10, 24, 9, i)).toISOString(),
+          by: i % 3 === 0 ? 'Ines' : 'Maren',
+          kind,
+          v: 1,
+          body,
+          strikes: strikes !== null && strikes <= i ? strikes : null,
+        }) as unknown as Entry,
+    ),
+  )

@@ -1,0 +1,64 @@
+import { onSocket, neighboursOf } from './walk'
+import type { View } from './display-list'
+import type { DamageKind, Mark } from './mark'
+import type { Socket } from './socket'
+
+/** A lean set by its key alone starts here, to the right as it is seen; arrows then correct it. */
+const FIRST_LEAN_MM = 0.2
+
+const intact: Mark = { kind: 'intact' }
+const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
+const isHeight = (kind: DamageKind) => kind === 'low' || kind === 'high'
+
+/** The mark without the fields that say nothing. */
+function tidy(mark: Mark): Mark {
+  return Object.fromEntries(
+    Object.entries(mark).filter(([, value]) => value !== undefined),
+  ) as unknown as Mark
+}
+
+/**
+ * A kind set by hand: keeps the measures that still mean something. Pressed again, what touches or lies over another
+ * goes to the next neighbour round.
+ */
+export function withKind(socket: Socket, view: View, name: string, before: Mark, kind: DamageKind): Mark {
+  if (kind === 'intact' || kind === 'snapped' || kind === 'tip gone') return { kind }
+  const height = before.heightMm ?? 0
+  const kept =
+    (kind === 'low' && height > 0) || (kind === 'high' && height < 0) || kind === 'lean' ? 0 : height
+  const [ux, uy] = onSocket(view, 'right')
+  const first = [micrometre(ux * FIRST_LEAN_MM), micrometre(uy * FIRST_LEAN_MM)] as const
+  const around = kind === 'touching' || kind === 'folded' ? neighboursOf(socket, name) : []
+  const at = before.kind === kind && before.touches ? around.indexOf(before.touches) + 1 : 0
+  return tidy({
+    kind,
+    leanMm: kind === 'lean' ? (before.leanMm ?? first) : before.leanMm,
+    heightMm: kept === 0 ? undefined : kept,
+    touches: around.length > 0 ? around[at % around.length] : undefined,
+  })
+}
+
+/** A lean of this size; a contact that only leaned and leans no more is intact. */
+export function leaning(before: Mark, leanMm: readonly [number, number]): Mark {
+  const gone = before.kind === 'snapped' || before.kind === 'tip gone'
+  const kind = before.kind === 'intact' || gone ? 'lean' : before.kind
+  const none = Math.hypot(...leanMm) < 0.005
+  if (none && kind === 'lean') return intact
+  const lean = [micrometre(leanMm[0]), micrometre(leanMm[1])] as const
+  return tidy({ ...(gone ? {} : before), kind, leanMm: none ? undefined : lean })
+}
+
+/** A height of this size, below zero for low; the kind follows unless it says something else than height. */
+export function raised(before: Mark, heightMm: number): Mark {
+  const gone = before.kind === 'snapped' || before.kind === 'tip gone'
+  const mm = micrometre(heightMm)
+  const plain = before.kind === 'intact' || before.kind === 'lean' || gone || isHeight(before.kind)
+  const kept = gone ? intact : before
+  if (!plain) return tidy({ ...kept, heightMm: mm === 0 ? undefined : mm })
+  if (mm === 0) return kept.leanMm ? tidy({ ...kept, kind: 'lean', heightMm: undefined }) : intact
+  return tidy({ ...kept, kind: mm < 0 ? 'low' : 'high', heightMm: mm })
+}
+
+/** Sure or not sure of it; an intact contact is not doubted. */
+export const doubted = (before: Mark): Mark =>
+  before.kind === 'intact' ? before : tidy({ ...before, unsure: before.unsure ? undefined : true })
