@@ -1,0 +1,384 @@
+import sharp from 'sharp'
+import type { Page } from '@playwright/test'
+import { expect, saved, Shop, signIn, takeIn, tapeLines, test, type } from './bench'
+import { Wire } from './wire'
+
+const gate = (page: Page) => page.locator('[data-gate]')
+const step = (page: Page) => page.locator('[data-next-step] h1')
+const cursor = (page: Page) => page.locator('#map')
+const lastLine = (page: Page) => tapeLines(page).last()
+
+/** A new job with its board chosen and consent given. */
+async function begin(
+  page: Page,
+  shop: Parameters<typeof takeIn>[1],
+  board = 'Tarnworks TW-K61',
+): Promise<string> {
+  const tag = await takeIn(page, shop)
+  await page.getByLabel('Model').selectOption({ label: board })
+  await expect(lastLine(page)).toContainText('ticket')
+  await page.getByRole('button', { name: 'Agreed by telephone' }).click()
+  await saved(page)
+  return tag
+}
+const open = async (page: Page, shop: { readonly url: string }, tag: string, station: string) => {
+  await page.goto(`${shop.url}/jobs/${tag}/${station}`)
+  if (station === 'socket') await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+}
+
+test.describe('intake', () => {
+  test('the history decides what to look at first, and a risk that is new since the signature is signed again', async ({
+    bench: page,
+    shop,
+  }) => {
+    await begin(page, shop)
+    await expect(page.getByText('Agreed, by telephone')).toBeVisible()
+    await page.getByLabel('lightning or surge').check()
+    await page.getByLabel('Used as').focus()
+    await page.getByLabel('Reached at').focus()
+    await expect(page.getByText('burns, swollen parts, each rail to ground')).toBeVisible()
+    await expect(page.getByText('new since the signature')).toBeVisible()
+    await page.getByRole('button', { name: 'Signed on paper' }).click()
+    await expect(page.getByText('new since the signature')).toHaveCount(0)
+  })
+
+  test('a claim weighs as a claim until it is checked', async ({ bench: page, shop }) => {
+    await begin(page, shop)
+    await page.getByLabel('Another thing the owner says').fill('never opened')
+    await page.getByRole('button', { name: 'Note it' }).click()
+    await expect(lastLine(page)).toContainText('says: never opened')
+    await page.getByLabel('How “never opened” was checked').fill('seal is cut')
+    await page.getByRole('button', { name: 'Wrong' }).click()
+    await expect(lastLine(page)).toContainText(/checked line \d+: wrong, seal is cut/)
+    await expect(page.getByRole('button', { name: 'Wrong' })).toHaveCount(0)
+  })
+
+  test('a board in warranty asks for a decision; a disk lock is asked for before a rewrite', async ({
+    bench: page,
+    shop,
+  }) => {
+    await begin(page, shop)
+    await expect(page.getByText(/the recovery key is needed first/)).toBeVisible()
+    await page.getByLabel('Warranty').selectOption('in warranty')
+    await expect(page.getByText(/opening it can end that/)).toBeVisible()
+    await page.getByLabel('Decided').fill('owner wants it mended here')
+    await page.getByLabel('Disk lock').selectOption('no')
+    await page.getByLabel('Reached at').focus()
+    await expect(lastLine(page)).toContainText('warranty')
+    await expect(page.getByText(/the recovery key is needed first/)).toHaveCount(0)
+  })
+
+  test('the owner is kept outside the tape and erased by the lead alone', async ({
+    page,
+    bench,
+    shop,
+    browser,
+  }) => {
+    const tag = await begin(bench, shop)
+    await page.getByRole('textbox', { name: 'Name' }).fill('Skerrow Choir')
+    await page.getByRole('button', { name: 'Keep the owner' }).click()
+    await page.getByRole('button', { name: 'Erase' }).click()
+    await expect(page.getByText('Only the lead erases an owner’s data.')).toBeVisible()
+    const lead = await (await browser.newContext()).newPage()
+    await signIn(lead, shop, 'Ines')
+    await open(lead, shop, tag, 'intake')
+    await expect(lead.getByRole('textbox', { name: 'Name' })).toHaveValue('Skerrow Choir')
+    await lead.getByRole('button', { name: 'Erase' }).click()
+    await expect(lead.getByText('Erased on request; the technical record stays.')).toBeVisible()
+    await lead.context().close()
+  })
+
+  test('what was typed in the ticket survives a reload that nobody wanted', async ({ bench: page, shop }) => {
+    await begin(page, shop)
+    await page.getByLabel('Owner’s words').fill('half a sentence that nobody')
+    await page.reload()
+    await expect(page.getByLabel('Owner’s words')).toHaveValue('half a sentence that nobody')
+    await page.getByLabel('Owner’s words').focus()
+    await page.getByLabel('Reached at').focus()
+    await expect(page.getByText('owner: half a sentence that nobody')).toBeVisible()
+  })
+})
+
+test.describe('triage', () => {
+  test('a burn shuts the gate until the place is looked at again', async ({ bench: page, shop }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'triage')
+    await page.getByRole('button', { name: 'outside of the board: found something' }).click()
+    await page.getByLabel('Found outside of the board').fill('burn mark at the inductor')
+    await page.getByRole('button', { name: 'Note it' }).click()
+    await expect(gate(page)).toContainText('reasons')
+    await gate(page).click()
+    await expect(page.getByText('outside of the board: burn mark at the inductor').last()).toBeVisible()
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'outside of the board: clear' }).click()
+    await expect(page.getByText('nothing seen')).toBeVisible()
+  })
+
+  test('figures that are none are told by their field, and stay', async ({ bench: page, shop }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'triage')
+    await page.getByLabel('5 V rail, ohms to ground').fill('lots')
+    await page.getByLabel('5 V rail, ohms to ground').press('Enter')
+    await expect(page.getByText('“lots” is not a resistance; like 1.8 or 4.7k')).toBeVisible()
+    await expect(page.getByLabel('5 V rail, ohms to ground')).toHaveValue('lots')
+    await page.getByLabel('5 V rail, ohms to ground').fill('4.7k')
+    await page.getByLabel('5 V rail, ohms to ground').press('Enter')
+    await expect(page.getByText('4700 Ω')).toBeVisible()
+    await page.getByLabel('Coin cell').fill('12')
+    await page.getByLabel('Coin cell').press('Enter')
+    await expect(page.getByText('a coin cell reads 0 to 5 V')).toBeVisible()
+    await page.getByRole('button', { name: 'Note this power-up' }).click()
+    await expect(page.getByText('Nothing is noted yet: at least what the fans did.')).toBeVisible()
+    await page.getByLabel('Codes, in order').fill('4C 9Z')
+    await page.getByRole('button', { name: 'Note this power-up' }).click()
+    await expect(page.getByText('“9Z” is no code: two hex figures each, like 4C')).toBeVisible()
+    await expect(page.getByLabel('Codes, in order')).toHaveValue('4C 9Z')
+  })
+
+  test('a second power-up shows what has changed, also without a picture', async ({ bench: page, shop }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'triage')
+    const note = async (lamp: string, heat: string) => {
+      await page.getByRole('radiogroup', { name: 'Fans' }).getByRole('radio', { name: 'on' }).click()
+      await page
+        .getByRole('radiogroup', { name: 'Last lamp' })
+        .getByRole('radio', { name: lamp, exact: true })
+        .click()
+      await page.getByRole('radiogroup', { name: 'CPU feels' }).getByRole('radio', { name: heat }).click()
+      await page.getByRole('button', { name: 'Note this power-up' }).click()
+    }
+    await note('CPU', 'cold')
+    const ladder = page.getByRole('region', { name: 'How far it starts' })
+    await expect(ladder).toContainText('It stops at first fetch')
+    await note('memory', 'warm')
+    await expect(ladder).toContainText('It stops at memory training')
+    await expect(ladder).toContainText('Since the power-up before')
+    await expect(ladder).toContainText(/CPU: coldwarm|CPU: cold warm/)
+  })
+})
+
+test.describe('socket', () => {
+  test('snapping on the way shuts the gate until the fragment is found, and the sheet remembers', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'socket')
+    await type(page, 'mark M31 twisted')
+    await expect(page.getByRole('tabpanel')).toContainText('untwist in small steps')
+    await page.getByRole('tabpanel').getByRole('button', { name: /M31/ }).click()
+    await expect(cursor(page)).toHaveAttribute('data-cursor', 'M31')
+    await page.keyboard.press(']')
+    await expect(page.getByText(/2 strokes; it snaps in/)).toBeVisible()
+    await page.keyboard.press('o')
+    await expect(lastLine(page)).toContainText('M31 untwist, 2 strokes, still off')
+    await page.keyboard.press('x')
+    await expect(lastLine(page)).toContainText('snapped')
+    await gate(page).click()
+    await expect(page.getByText('fragment of M31 is not accounted for')).toBeVisible()
+    await page.keyboard.press('Escape')
+    await page.getByRole('tab', { name: 'Seat, ledger' }).click()
+    await page.getByLabel('Where fragment of M31 is').fill('on the tape')
+    await page.getByRole('button', { name: 'It is there' }).click()
+    await expect(page.getByText('fragment of M31').last()).toBeVisible()
+    await open(page, shop, tag, 'hand-back')
+    await expect(page.getByRole('article', { name: 'Hand-back sheet' })).toContainText(
+      'M31 snapped while being straightened',
+    )
+  })
+
+  test('the worst first or the easy ones first; one left as it is goes to the end', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'socket')
+    await type(page, 'mark B2 low 0.1')
+    await type(page, 'mark AC30 folded on AC31')
+    const order = page.getByRole('tabpanel').getByRole('listitem')
+    await expect(order).toHaveCount(2)
+    await expect(order.first()).toContainText('B2')
+    await page.getByRole('radio', { name: 'the worst while the eye is fresh' }).click()
+    await expect(order.first()).toContainText('AC30')
+    await order.first().getByRole('button').click()
+    await page.getByRole('button', { name: 'Leave it' }).click()
+    await expect(order.last()).toContainText('leave: more risk than gain')
+  })
+
+  test('a CPU that does not fall flat is noted, and what is marked is not counted as looked at anew', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'socket')
+    await page.getByRole('button', { name: 'Whole field looked at' }).click()
+    await expect(page.getByText('1,284 of 1,284 looked at')).toBeVisible()
+    await page.getByRole('tab', { name: 'Seat, ledger' }).click()
+    await page.getByRole('button', { name: 'Note the seating' }).click()
+    await expect(page.getByText('Which CPU was it?')).toBeVisible()
+    await page.getByLabel('CPU', { exact: true }).fill('bench Orrin 41')
+    await page.getByRole('radio', { name: 'one corner stays proud' }).click()
+    await page.getByRole('radiogroup', { name: 'Heatsink' }).getByRole('radio', { name: 'off' }).click()
+    await page.getByRole('button', { name: 'Note the seating' }).click()
+    await expect(lastLine(page)).toContainText('seated bench Orrin 41: proud')
+    await gate(page).click()
+    await expect(page.getByText('CPU fitted without a heatsink')).toBeVisible()
+    await page.keyboard.press('Escape')
+    await page.getByRole('tab', { name: 'Passes' }).click()
+    await page.getByLabel('New pass').fill('after the seat')
+    await page.getByRole('button', { name: 'Begin it' }).click()
+    await expect(page.getByText('0 of 1,284 looked at')).toBeVisible()
+    await expect(gate(page)).toContainText('reasons')
+  })
+
+  test('the table in words keeps step with the map and goes to its contact', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'socket')
+    for (const line of ['mark B10 low 0.1', 'mark B2 snapped', 'mark T30 lean 0.3 west'])
+      await type(page, line)
+    await page.getByRole('tab', { name: 'Table' }).click()
+    const rows = page.getByRole('table', { name: 'Marked contacts' }).locator('tbody tr')
+    await expect(rows).toHaveCount(3)
+    await page.getByRole('button', { name: 'Contact', exact: true }).click()
+    await expect(rows.nth(0)).toContainText('B2')
+    await expect(rows.nth(1)).toContainText('B10')
+    await page.getByRole('button', { name: 'T30', exact: true }).click()
+    await expect(cursor(page)).toHaveAttribute('data-cursor', 'T30')
+    await page.keyboard.press('1')
+    await expect(rows).toHaveCount(2)
+    await page.getByRole('tab', { name: 'What it does' }).click()
+    await expect(page.getByRole('tabpanel')).toContainText('core power')
+  })
+})
+
+test.describe('firmware, parts, proof, hand-back', () => {
+  test('the wrong voltage is said before the clip goes on, and a clip shuts the gate', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'firmware')
+    await expect(step(page)).toHaveText(/Do not flash yet/)
+    await page.getByLabel('Chip works at').fill('1.8')
+    await page.getByLabel('Programmer').fill('3.3')
+    await page.getByLabel('Version seen').focus()
+    await expect(page.getByText('The programmer gives 3.3 V to a 1.8 V chip.')).toBeVisible()
+    await page.getByRole('radio', { name: 'on the chip' }).click()
+    await gate(page).click()
+    await expect(page.getByText('Programmer at 3.3 V on a 1.8 V chip')).toBeVisible()
+    await page.keyboard.press('Escape')
+    await page.getByRole('button', { name: 'Note the step' }).click()
+    await expect(page.getByText('What was done? Like: read twice')).toBeVisible()
+  })
+
+  test('a test that fails sends back to triage; a change after a pass asks for it again', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'proof')
+    await page.getByRole('button', { name: 'An operating system loads: passes' }).click()
+    await page.getByRole('button', { name: /^4 cold starts.*: fails$/ }).click()
+    await expect(step(page)).toHaveText('1 test failed: back to triage with what was seen.')
+    await page.getByRole('button', { name: 'It passes now' }).click()
+    await expect(step(page)).not.toHaveText(/failed/)
+    await open(page, shop, tag, 'socket')
+    await page.getByRole('tab', { name: 'Seat, ledger' }).click()
+    await page.getByLabel('CPU', { exact: true }).fill('Orrin 41')
+    await page.getByRole('button', { name: 'Note the seating' }).click()
+    await saved(page)
+    await open(page, shop, tag, 'proof')
+    await expect(page.getByText('Again: something was changed since.')).toHaveCount(2)
+  })
+
+  test('a bill over the limit is said; parked stays on the bench, and a late word is counted', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await page.getByLabel('Limit').fill('300')
+    await page.getByLabel('Reached at').focus()
+    await saved(page)
+    await open(page, shop, tag, 'hand-back')
+    await page.getByLabel('The bill, kr').fill('a lot')
+    await page.getByRole('button', { name: 'Hand it back' }).click()
+    await expect(page.getByText('An amount in crowns, like 450 or 450,50.')).toBeVisible()
+    await page.getByLabel('The bill, kr').fill('450')
+    await expect(page.getByText('More than the 300 kr agreed: change the offer first.')).toBeVisible()
+    await page.getByRole('radio', { name: 'parked, stays on the bench' }).click()
+    await page.getByRole('button', { name: 'Hand it back' }).click()
+    await saved(page)
+    await page.goto(`${shop.url}/`)
+    await expect(page.getByRole('link', { name: tag })).toBeVisible()
+    await open(page, shop, tag, 'hand-back')
+    await page.getByRole('radio', { name: 'returned, not tested' }).click()
+    await page.getByRole('button', { name: 'Hand it back' }).click()
+    await expect(step(page)).toHaveText('Handed back: returned untested.')
+    await page.getByLabel('What they say').fill('runs at home')
+    await page.getByRole('button', { name: 'It holds' }).click()
+    await expect(lastLine(page)).toContainText('later: runs at home')
+    await page.goto(`${shop.url}/`)
+    await expect(page.getByRole('link', { name: tag })).toHaveCount(0)
+  })
+
+  test('a station is passed over with a reason, never without', async ({ bench: page, shop }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'firmware')
+    await page.getByRole('button', { name: 'Pass it over…' }).click()
+    await page.getByRole('button', { name: 'Pass it over', exact: true }).click()
+    await expect(page.getByText('A few words, so that the next person knows.')).toBeVisible()
+    await page.getByLabel('Because').fill('nothing points here')
+    await page.getByRole('button', { name: 'Pass it over', exact: true }).click()
+    await expect(page.getByRole('navigation', { name: 'Way of the job' })).toContainText(
+      'passed over: nothing points here',
+    )
+    await page.getByRole('button', { name: 'Open it again' }).click()
+    await expect(page.getByRole('navigation', { name: 'Way of the job' })).not.toContainText('passed over')
+  })
+})
+
+test('a photo and a line wait in the browser while the server is away, and are sent once', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await begin(page, shop)
+  await shop.kill()
+  const png = await sharp({ create: { width: 60, height: 40, channels: 3, background: '#3a2' } })
+    .png()
+    .toBuffer()
+  await page
+    .getByLabel('Photo to add')
+    .setInputFiles({ name: 'side.png', mimeType: 'image/png', buffer: png })
+  await type(page, 'note taken while the server was away')
+  await expect(page.getByRole('progressbar', { name: 'Sending side.png' })).toBeVisible()
+  await shop.start()
+  await page.reload()
+  await expect(tapeLines(page).filter({ hasText: 'photo, side.png' })).toHaveCount(1)
+  await expect(tapeLines(page).filter({ hasText: 'taken while the server was away' })).toHaveCount(1)
+  await saved(page)
+  await page.reload()
+  await expect(tapeLines(page).filter({ hasText: 'photo, side.png' })).toHaveCount(1)
+  expect(page.url()).toContain(tag)
+})
+
+test('a database that goes away and comes back loses nothing', async ({ bench: page }) => {
+  const wire = await Wire.to(process.env.E2E_APP_URL!)
+  const shop = await Shop.open(wire.url)
+  try {
+    await begin(page, shop)
+    wire.cut()
+    await type(page, 'note the database is away')
+    await expect(page.getByText('The server does not answer.')).toBeVisible()
+    await expect(page.getByText('not saved yet, kept here')).toBeVisible()
+    wire.mend()
+    await saved(page)
+    await page.reload()
+    await expect(lastLine(page)).toContainText('the database is away')
+  } finally {
+    await shop.kill()
+    wire.close()
+  }
+})
