@@ -131,6 +131,41 @@ function makeCluster(bin, home, who) {
 }
 
 /**
+ * A server that outlived the start command is stopped. After a crash its lock file may name a process that
+ * is now something else altogether: that one is left alone, and the stale file goes.
+ */
+function endLeftOver(bin, data, who) {
+  const lock = join(data, 'postmaster.pid')
+  if (!existsSync(lock)) return
+  const pid = readFileSync(lock, 'utf8').split('\n')[0]
+  const command = `/proc/${pid}/cmdline`
+  if (existsSync(command) && readFileSync(command, 'utf8').includes(data))
+    spawnSync(join(bin, 'pg_ctl'), ['stop', '-D', data, '-m', 'fast', '-s'], {
+      stdio: 'ignore',
+      cwd: '/',
+      ...who,
+    })
+  else rmSync(lock)
+}
+
+/** A connection as the owner, once the server has finished recovering from however it ended last time. */
+async function ready(cluster) {
+  const { default: pg } = await import('pg')
+  for (let tries = 0; ; tries++) {
+    const client = new pg.Client({ connectionString: cluster.url('owner', 'postgres') })
+    try {
+      await client.connect()
+      return client
+    } catch (error) {
+      await client.end().catch(() => {})
+      const recovering = error.code === '57P03'
+      if (!recovering || tries >= 600) throw error
+      await new Promise((resolve) => setTimeout(resolve, 100))
+    }
+  }
+}
+
+/**
  * Starts the cluster of a checkout (or a throwaway one) and returns its addresses and how to stop it.
  * The application's role may only append to the tape; the owner's role migrates.
  */
@@ -144,12 +179,7 @@ export async function startCluster({ checkout, throwaway = false }) {
   if (!existsSync(join(home, 'secrets.json')) || !existsSync(join(data, 'PG_VERSION')))
     makeCluster(bin, home, who)
   const secrets = JSON.parse(readFileSync(join(home, 'secrets.json'), 'utf8'))
-  if (existsSync(join(data, 'postmaster.pid')))
-    spawnSync(join(bin, 'pg_ctl'), ['stop', '-D', data, '-m', 'fast', '-s'], {
-      stdio: 'ignore',
-      cwd: '/',
-      ...who,
-    })
+  endLeftOver(bin, data, who)
   const port = await freePort()
   const settings = [
     'listen_addresses=127.0.0.1',
@@ -180,16 +210,7 @@ export async function startCluster({ checkout, throwaway = false }) {
 
 /** Makes a database and the application's role if they are not there yet. */
 export async function ensureDatabase(cluster, database) {
-  const { default: pg } = await import('pg')
-  const client = new pg.Client({ connectionString: cluster.url('owner', 'postgres') })
-  for (let tries = 0; ; tries++) {
-    try {
-      await client.connect()
-      break
-    } catch (error) {
-      if (tries > 0 || error.code !== '57P03') throw error
-    }
-  }
+  const client = await ready(cluster)
   try {
     const role = await client.query("select 1 from pg_roles where rolname = 'needle_app'")
     const password = client.escapeLiteral(cluster.secrets.app)

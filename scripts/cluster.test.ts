@@ -1,9 +1,10 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
-import { accepting, freePort, hashOf } from './cluster.mjs'
+import pg from 'pg'
+import { accepting, ensureDatabase, freePort, hashOf, startCluster } from './cluster.mjs'
 
 let checkout: string
 beforeEach(() => {
@@ -48,4 +49,39 @@ describe('waiting for a server', () => {
       'the server stopped before it answered (exit 3)',
     )
   })
+})
+
+describe('a database whose plug was pulled', () => {
+  const rows = async (url: string, text: string) => {
+    const client = new pg.Client({ connectionString: url })
+    await client.connect()
+    const { rows } = await client.query<{ word: string }>(text)
+    await client.end()
+    return rows
+  }
+  const lock = () => join(checkout, '.arch-needle/postgres/postmaster.pid')
+
+  it('starts again, also when its lock file names another process by now, and keeps what was written', async () => {
+    chmodSync(checkout, 0o755)
+    let cluster = await startCluster({ checkout })
+    try {
+      const { owner } = await ensureDatabase(cluster, 'bench')
+      await rows(owner, 'create table kept (word text)')
+      await rows(owner, `insert into kept select 'word ' || n from generate_series(1, 20000) n`)
+      const gone = new Promise((resolve) => cluster.child.on('exit', resolve))
+      cluster.child.kill('SIGKILL')
+      await gone
+      writeFileSync(lock(), readFileSync(lock(), 'utf8').replace(/^\d+/, String(process.pid)))
+      cluster = await startCluster({ checkout })
+      const again = await ensureDatabase(cluster, 'bench')
+      expect(await rows(again.owner, 'select count(*)::int as word from kept')).toEqual([{ word: 20000 }])
+      // A second start takes over from a server that outlived its parent.
+      const before = cluster
+      cluster = await startCluster({ checkout })
+      expect(before.child.exitCode ?? before.child.signalCode).not.toBeNull()
+      expect(await rows((await ensureDatabase(cluster, 'bench')).app, 'select 1 as word')).toHaveLength(1)
+    } finally {
+      await cluster.stop()
+    }
+  }, 120_000)
 })

@@ -18,16 +18,14 @@ import {
 const checkout = dirname(dirname(fileURLToPath(import.meta.url)))
 const flags = new Set(process.argv.slice(2))
 const runFile = join(checkout, '.arch-needle', 'run.json')
-const alive = (pid) => {
-  try {
-    return process.kill(pid, 0)
-  } catch {
-    return false
-  }
-}
+const answers = (address) =>
+  fetch(`${address}/icon.svg`).then(
+    (response) => response.ok,
+    () => false,
+  )
 
 const running = existsSync(runFile) && JSON.parse(readFileSync(runFile, 'utf8'))
-if (running && alive(running.pid)) {
+if (running && (await answers(running.address))) {
   console.log(`Already running: ${running.address}\nStop it there with Ctrl-C first.`)
   process.exit(0)
 }
