@@ -1,5 +1,6 @@
 import { spawnSync } from 'node:child_process'
 import { readFileSync } from 'node:fs'
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { answer } from './answer'
 import { operations } from './operations'
@@ -12,6 +13,9 @@ function needle(args: readonly string[], input = '') {
   })
   return { code: run.status, out: run.stdout, err: run.stderr }
 }
+
+const at = (name: string, xMm = 0) => ({ name, xMm, yMm: 0 })
+const field = (contacts: readonly object[], marks: object) => JSON.stringify({ contacts, marks })
 
 /** The examples of docs/core.md: the request, and what must be in the answer. */
 const page = readFileSync('docs/core.md', 'utf8')
@@ -76,11 +80,90 @@ describe('needle', () => {
     [['socket.assess'], '{"marks":{}}', 'input', /table, contacts/],
     [['socket.check'], '{"table":"no/such.csv"}', 'table', /cannot be read/],
     [['job.verify'], '{}', 'zip', /required/],
+    [['socket.assess'], field([at('A1'), at('A1', 1)], {}), 'contacts.1', /duplicate/],
+    [['socket.assess'], field([at('A1')], { B7: { kind: 'low' } }), 'marks.B7', /no contact B7/],
+    [['socket.assess'], field([at('A1')], { A1: { kind: 'bent' } }), 'marks.A1.kind', /must be one of/],
+    [['socket.plan'], field([at('A1')], { A1: { kind: 'low', heightMm: -9 } }), 'marks.A1.heightMm', /-5/],
+    [
+      ['socket.plan'],
+      field([at('A1')], { A1: { kind: 'touching', touches: 'A2' } }),
+      'marks.A1.touches',
+      /no contact A2/,
+    ],
+    [
+      ['socket.plan'],
+      field([at('A1')], { A1: { kind: 'touching', touches: 'A1' } }),
+      'marks.A1.touches',
+      /cannot touch itself/,
+    ],
+    [['proof.plan'], '{"groups":["soup"]}', 'groups.0', /must be one of/],
+    [['proof.plan'], '[]', 'input', /object/],
   ])('%j %s is refused at %s', async (args, input, field, text) => {
     const { code, json } = await answer(args, input)
     expect(code).toBe(2)
     const { error } = json as { error: { field: string; text: string } }
     expect(error.field).toBe(field)
     expect(error.text).toMatch(text)
+  })
+})
+
+it('job.verify says of a file that is no ZIP that it is none', async () => {
+  const { code, json } = await answer(['job.verify'], '{"zip":"docs/core.md"}')
+  expect(code).toBe(0)
+  expect(json).toMatchObject({ good: false, findings: [expect.anything()] })
+})
+
+/** Every place in a request, as a path. */
+const places = (value: unknown, path: readonly string[] = []): string[][] =>
+  value !== null && typeof value === 'object'
+    ? Object.entries(value).flatMap(([key, inner]) => [[...path, key], ...places(inner, [...path, key])])
+    : []
+
+/** The request with one place of it changed, or taken out. */
+function changed(request: unknown, [key, ...rest]: readonly string[], to: unknown): unknown {
+  const copy = (Array.isArray(request) ? [...(request as unknown[])] : { ...(request as object) }) as Record<
+    string,
+    unknown
+  >
+  if (rest.length > 0) copy[key!] = changed(copy[key!], rest, to)
+  else if (to === undefined) delete copy[key!]
+  else copy[key!] = to
+  return copy
+}
+
+describe('needle, given anything', () => {
+  const sound = async (operation: string, input: string) => {
+    const { code, json } = await answer([operation], input)
+    if (code === 0) {
+      expect(JSON.stringify(json)).not.toMatch(/undefined|NaN|Infinity/)
+      return
+    }
+    const { error } = json as { error: { field: string; text: string } }
+    expect(error.field.length * error.text.length, JSON.stringify(error)).toBeGreaterThan(0)
+  }
+  const good = examples.filter((e) => !e.bad)
+  const value = fc.oneof(
+    fc.jsonValue({ maxDepth: 2 }),
+    fc.constantFrom(undefined, -1, 1e308, 0, '', 'A1', []),
+  )
+
+  it('answers or refuses, and never falls over', async () => {
+    await fc.assert(
+      fc.asyncProperty(fc.constantFrom(...Object.keys(operations)), fc.json({ maxDepth: 3 }), sound),
+    )
+  })
+  it('answers or refuses when one place of a good request is changed', async () => {
+    const change = fc.constantFrom(...good).chain((example) => {
+      const request = JSON.parse(example.request) as unknown
+      const all = places(request)
+      const path = all.length > 0 ? fc.constantFrom(...all) : fc.constant(['x'])
+      return fc.tuple(path, value).map(([where, to]) => ({
+        operation: example.operation,
+        request: changed(request, where, to),
+      }))
+    })
+    await fc.assert(
+      fc.asyncProperty(change, ({ operation, request }) => sound(operation, JSON.stringify(request))),
+    )
   })
 })

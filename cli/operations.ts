@@ -87,7 +87,7 @@ interface FieldInput {
 const field = {
   kind: Joi.valid('land-grid', 'pin-grid').default('land-grid'),
   table: Joi.string(),
-  contacts: Joi.array().items(contact).min(1).max(6500),
+  contacts: Joi.array().items(contact).min(1).max(6500).unique('name'),
   pitchMm: Joi.number().greater(0).max(10),
 }
 
@@ -109,6 +109,11 @@ function socketOf(input: FieldInput, wanted: Marks): Socket {
   }
   const stranger = Object.keys(wanted).find((n) => !fieldOf(socket).named.has(n))
   if (stranger) throw new BadInput(`marks.${stranger}`, `the field has no contact ${stranger}`)
+  for (const [name, { touches }] of Object.entries(wanted)) {
+    if (touches === name) throw new BadInput(`marks.${name}.touches`, `${name} cannot touch itself`)
+    if (touches !== undefined && !fieldOf(socket).named.has(touches))
+      throw new BadInput(`marks.${name}.touches`, `the field has no contact ${touches}`)
+  }
   return socket
 }
 
