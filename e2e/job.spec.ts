@@ -73,6 +73,7 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
       await page.keyboard.press('Enter')
     }
     await expect(gate(page)).toContainText('core rail is at ground: 0.3 Ω')
+    await expect(tapeLines(page).filter({ hasText: 'to ground' })).toHaveCount(7)
     await page.keyboard.press('Escape')
     await page.keyboard.press('t')
     await type(page, 'ohm vcore 6.4 cpu out')

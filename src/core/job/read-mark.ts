@@ -31,7 +31,7 @@ export function readMark(
   if (kind === 'lean' && mm === null)
     return `how far does it lean, and which way? like: mark ${contact} lean 0.2 west`
   const turn = (compass.indexOf(way) * Math.PI) / 4
-  const part = (share: number) => Math.round(mm! * share * 1000) / 1000
+  const part = (share: number) => Math.round(mm! * share * 1000) / 1000 + 0 // no −0
   return {
     contact,
     mark: {

@@ -44,19 +44,24 @@ function RailTable() {
   const [faults, setFaults] = useState<Partial<Record<Rail, string>>>({})
   const inputs = useRef<Partial<Record<Rail, HTMLInputElement | null>>>({})
 
-  function keep(rail: Rail, next: boolean) {
-    const text = typed[rail]?.trim() ?? ''
-    if (text !== '') {
-      const ohms = readNumber(text)
-      if (ohms === null || ohms < 0) {
-        setFaults({ ...faults, [rail]: `“${text}” is not a resistance; like 1.8 or 4.7k` })
-        return
-      }
-      put('rail', { rail, ohms, cpu: where })
-      setTyped({ ...typed, [rail]: '' })
-      setFaults({ ...faults, [rail]: undefined })
-    }
-    if (next) inputs.current[rails[rails.indexOf(rail) + 1] ?? rail]?.focus()
+  const textOf = (rail: Rail) => typed[rail]?.trim() ?? ''
+  const faulty = (text: string) => text !== '' && !((readNumber(text) ?? -1) >= 0)
+
+  function keep(rail: Rail) {
+    const text = textOf(rail)
+    const wrong = faulty(text) ? `“${text}” is not a resistance; like 1.8 or 4.7k` : undefined
+    setFaults((all) => ({ ...all, [rail]: wrong }))
+    if (wrong || text === '') return
+    put('rail', { rail, ohms: readNumber(text)!, cpu: where })
+    setTyped((all) => ({ ...all, [rail]: '' }))
+  }
+
+  /** Leaving the field keeps its reading, so Enter has only to leave it. */
+  function next(rail: Rail) {
+    if (faulty(textOf(rail))) return keep(rail)
+    const following = rails[rails.indexOf(rail) + 1]
+    if (following) inputs.current[following]?.focus()
+    else inputs.current[rail]?.blur()
   }
 
   return (
@@ -94,8 +99,8 @@ function RailTable() {
                     ref={(el) => void (inputs.current[rail] = el)}
                     value={typed[rail] ?? ''}
                     onChange={(e) => setTyped({ ...typed, [rail]: e.target.value })}
-                    onBlur={() => keep(rail, false)}
-                    onKeyDown={(e) => e.key === 'Enter' && keep(rail, true)}
+                    onBlur={() => keep(rail)}
+                    onKeyDown={(e) => e.key === 'Enter' && next(rail)}
                     aria-label={`${railWords[rail]}, ohms to ground`}
                     aria-invalid={faults[rail] ? true : undefined}
                     inputMode="decimal"
