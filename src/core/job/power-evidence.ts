@@ -49,7 +49,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     programmerVolts: chip('programmerVolts'),
     clipOn: state.firmware.findLast((f) => f.clipOn !== undefined)?.clipOn ?? false,
     supplyLimitA: state.supplyLimitA,
-    provedUnderLimit: state.lastPowered > state.lastTouched && state.limitedSinceTouch,
+    provedUnderLimit: state.limitedSinceTouch,
     tripped: last?.current === 'trips' && !Object.values(state.rails).some((r) => r.seq > last.seq),
   }
 }

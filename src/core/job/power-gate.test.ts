@@ -40,6 +40,12 @@ describe('powerGate', () => {
       'limit the current',
       /P13 may touch P14/,
     ],
+    [
+      'a power short that is hardly likely',
+      { shorts: [{ ...short, odds: 0.16 }] },
+      'do not power',
+      /P13 may touch P14/,
+    ],
     ['a harmless touch', { shorts: [{ ...short, grade: 'harmless' }] }, 'clear', /^$/],
     ['a fragment', { unaccounted: ['tip of A1'] }, 'do not power', /tip of A1 is not accounted for/],
     ['nothing measured', { rails: [] }, 'do not power', /No rail is measured yet/],
@@ -157,6 +163,7 @@ describe('powerEvidence', () => {
     const t = tape()
       .put('look', { what: 'outside', seen: 'liquid', clear: false })
       .put('look', { what: 'outside', seen: 'nothing seen', clear: true })
+      .put('look', { what: 'socket', seen: 'no burn, no liquid', clear: true })
     expect(of(t).hazards).toEqual([])
   })
   it('a trip counts until a rail is measured again', () => {
