@@ -63,7 +63,14 @@ describe('whether it starts', () => {
     ['one reset', [['reset', 1]], false],
     ['one sense', [['sense', 1]], false],
     ['all of channel A', [['memory A', 40]], true],
-    ['one of each channel', [['memory A', 1], ['memory B', 1]], false], // prettier-ignore
+    [
+      'one of each channel',
+      [
+        ['memory A', 1],
+        ['memory B', 1],
+      ],
+      false,
+    ],
     ['every card lane', [['card lanes', 40]], true],
     ['a drive port', [['storage lanes', 3]], true],
     ['the display', [['display', 3]], true],

@@ -66,6 +66,13 @@ describe('shorts', () => {
     const found = shorts(socket, { C4: { kind: 'lean', leanMm: [0.9, 0] } })
     expect(found.find((s) => s.b === 'C5')?.odds).toBeGreaterThan(0.9)
   })
+  it('finds two that meet over a third, however far apart their feet are', () => {
+    const found = shorts(socket, {
+      A1: { kind: 'folded', touches: 'B2' },
+      C3: { kind: 'folded', touches: 'B2' },
+    })
+    expect(found.map((s) => [s.a, s.b].sort().join(' '))).toContain('A1 C3')
+  })
   it('agrees with looking at every pair', () => {
     const { named } = fieldOf(socket)
     fc.assert(
