@@ -112,6 +112,24 @@ describe('straightening', () => {
     expect(straightening(0.2).snaps).toBeLessThan(0.01)
     expect(straightening(0.7, true).snaps).toBeGreaterThan(0.25)
   })
+  it.each([
+    [0.2, false, 1],
+    [0.5, false, 2],
+    [0.6, false, 3],
+    [0.7, true, 5],
+  ])(
+    '%d mm (folded: %s) takes %d strokes, each after the first a correction of its own',
+    (mm, folded, strokes) => {
+      const bend = lifeUsed(folded ? Math.PI / 0.3 : pushFor(mm).curvature)
+      const correction = lifeUsed(pushFor(0.1).curvature)
+      let life = bend
+      for (let stroke = 1; stroke <= strokes; stroke++) life += stroke === 1 ? bend : correction
+      expect(straightening(mm, folded)).toMatchObject({ strokes })
+      expect(straightening(mm, folded).snaps).toBeCloseTo(snapOdds(bend, life), 12)
+      const worn = straightening(mm, folded, 2).snaps
+      expect(worn).toBeCloseTo(snapOdds(bend + 2 * correction, life + 2 * correction), 12)
+    },
+  )
   it('never gets safer with strokes already spent, up to the few a contact can take', () => {
     fc.assert(
       fc.property(
