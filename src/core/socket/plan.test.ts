@@ -54,6 +54,12 @@ describe('plan', () => {
     expect(orderOf(marks)).toEqual(['D6', 'D7'])
     expect(plan(socket, marks).steps[1]).toMatchObject({ contact: 'D7', after: ['D6'] })
   })
+  it('takes what frees another before what frees nobody, when both are alike', () => {
+    const lean = (x: number, y: number) => ({ kind: 'lean', leanMm: [x, y] }) as const
+    const pair = { B2: lean(-0.8, 0), B3: lean(0, 0.8) }
+    expect(orderOf({ ...pair, D7: lean(0, 0.8), D8: lean(0, 0.8) })[0]).toBe('B2')
+    expect(orderOf({ ...pair, D7: lean(0.8, 0), D8: lean(0, 0.8) })[0]).toBe('D7')
+  })
   it('takes the easy ones first in school A and the worst first in school B', () => {
     const marks: Marks = {
       B2: { kind: 'low', heightMm: -0.08 },

@@ -183,6 +183,23 @@ describe('the job as one browser sees it', () => {
     expect(job.getState().undo()).toBe('cell')
   })
 
+  it('does not change a line that may have gone out, though no answer has come', async () => {
+    const job = createJobStore(seed)
+    server.mood = 'away'
+    const id = job.getState().jot('mark', mark(-0.05))
+    await settle(800)
+    expect(job.getState().amend(id, mark(-0.1))).toBe(false)
+    expect(job.getState().unsent[0]?.body).toEqual(mark(-0.05))
+  })
+
+  it('takes in a line once, though two answers bring it', async () => {
+    const job = createJobStore(seed)
+    server.add({ kind: 'note', body: { text: 'by Ines' }, by: 'Ines' })
+    await Promise.all([job.getState().poll(), job.getState().poll()])
+    expect(job.getState().lines.map((e) => e.seq)).toEqual([1])
+    expect(job.getState().state.notes.map((n) => n.text)).toEqual(['by Ines'])
+  })
+
   it('takes in what others wrote when it asks', async () => {
     const job = createJobStore(seed)
     server.add({ kind: 'cell', body: { volts: 2.9 }, by: 'Ines' })
