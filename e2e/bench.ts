@@ -100,6 +100,13 @@ export async function signIn(page: Page, shop: Shop, who: string): Promise<void>
   await expect(page).toHaveURL(`${shop.url}/`)
 }
 
+/** Waits until the page listens: what is pressed before that is lost. */
+export async function awake(page: Page): Promise<void> {
+  await page.waitForFunction(() =>
+    Object.keys(document.querySelector('main') ?? {}).some((key) => key.startsWith('__reactFiber')),
+  )
+}
+
 /** Takes in a new board by its key and gives its tag. */
 export async function takeIn(page: Page, shop: Shop): Promise<string> {
   await page.goto(`${shop.url}/`)
@@ -109,6 +116,7 @@ export async function takeIn(page: Page, shop: Shop): Promise<string> {
     await page.keyboard.press('n')
     await expect(page).toHaveURL(/\/jobs\/Q-\d+\/intake/, { timeout: 1000 })
   }).toPass()
+  await awake(page)
   return /Q-\d+/.exec(page.url())![0]
 }
 

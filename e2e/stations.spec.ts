@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import type { Page } from '@playwright/test'
-import { expect, saved, Shop, signIn, takeIn, tapeLines, test, type } from './bench'
+import { awake, expect, saved, Shop, signIn, takeIn, tapeLines, test, type } from './bench'
 import { Wire } from './wire'
 
 const gate = (page: Page) => page.locator('[data-gate]')
@@ -23,6 +23,7 @@ async function begin(
 }
 const open = async (page: Page, shop: { readonly url: string }, tag: string, station: string) => {
   await page.goto(`${shop.url}/jobs/${tag}/${station}`)
+  await awake(page)
   if (station === 'socket') await expect(page.getByText('runs as it is: ')).not.toContainText('…')
 }
 
@@ -77,6 +78,10 @@ test.describe('intake', () => {
     const tag = await begin(bench, shop)
     await page.getByRole('textbox', { name: 'Name' }).fill('Skerrow Choir')
     await page.getByRole('button', { name: 'Keep the owner' }).click()
+    await page.getByRole('button', { name: 'Erase' }).waitFor()
+    await page.getByRole('link', { name: /^Triage/ }).click()
+    await page.getByRole('link', { name: /^Intake/ }).click()
+    await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('Skerrow Choir')
     await page.getByRole('button', { name: 'Erase' }).click()
     await expect(page.getByText('Only the lead erases an owner’s data.')).toBeVisible()
     const lead = await (await browser.newContext()).newPage()
@@ -92,6 +97,7 @@ test.describe('intake', () => {
     await begin(page, shop)
     await page.getByLabel('Owner’s words').fill('half a sentence that nobody')
     await page.reload()
+    await awake(page)
     await expect(page.getByLabel('Owner’s words')).toHaveValue('half a sentence that nobody')
     await page.getByLabel('Owner’s words').focus()
     await page.getByLabel('Reached at').focus()
@@ -354,6 +360,17 @@ test('a photo and a line wait in the browser while the server is away, and are s
     .getByLabel('Photo to add')
     .setInputFiles({ name: 'side.png', mimeType: 'image/png', buffer: png })
   await type(page, 'note taken while the server was away')
+  await expect(page.getByRole('progressbar', { name: 'Sending side.png' })).toBeVisible()
+  // The stations are here already: going to another needs no server.
+  await page.keyboard.press('g')
+  await page.keyboard.press('2')
+  await expect(page).toHaveURL(/triage$/)
+  await page.getByRole('navigation', { name: 'Way of the job' }).getByRole('link', { name: 'Proof' }).click()
+  await expect(page.getByRole('button', { name: 'An operating system loads: passes' })).toBeVisible()
+  await page.goBack()
+  await expect(page.getByLabel('12 V rail, ohms to ground')).toBeVisible()
+  await page.keyboard.press('g')
+  await page.keyboard.press('1')
   await expect(page.getByRole('progressbar', { name: 'Sending side.png' })).toBeVisible()
   await shop.start()
   await page.reload()

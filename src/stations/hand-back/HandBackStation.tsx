@@ -1,10 +1,10 @@
 'use client'
-import Link from 'next/link'
 import { useState } from 'react'
 import { outcomes } from '@/core/job/entry'
 import type { Outcome } from '@/core/job/entry'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { useJob } from '@/stations/job/JobProvider'
+import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
@@ -35,19 +35,19 @@ export function HandBackStation() {
 
 function Holds() {
   const state = useJob((j) => j.state)
-  const tag = useJob((j) => j.tag)
   const holds = handBackHolds(state)
   if (holds.length === 0 || state.handBack) return null
   return (
     <ul className="mt-2 border-l-4 border-ember pl-3" aria-label="What holds the hand-back">
       {holds.map((hold) => (
         <li key={hold.text}>
-          <Link
-            href={`/jobs/${tag}/${hold.at.station}#${hold.at.part}`}
+          <StationLink
+            to={hold.at.station}
+            part={hold.at.part}
             className="underline decoration-line underline-offset-4"
           >
             {hold.text}
-          </Link>
+          </StationLink>
         </li>
       ))}
     </ul>

@@ -1,18 +1,17 @@
 'use client'
 import { useState } from 'react'
 import { useJob } from '@/stations/job/JobProvider'
+import type { Customer } from '@/stations/job/job-store'
 import { Button } from '@/ui/Button'
 import { TicketLine } from '@/ui/TicketLine'
-
-type Customer = { readonly name: string; readonly contact: string; readonly erased: boolean }
 
 /** Whose board it is. This stands outside the tape, so that it can be erased on request. */
 export function Owner() {
   const tag = useJob((j) => j.tag)
-  const kept = useJob((j) => j.customer)
-  const [customer, setCustomer] = useState<Customer | null>(kept)
-  const [name, setName] = useState(kept?.name ?? '')
-  const [contact, setContact] = useState(kept?.contact ?? '')
+  const customer = useJob((j) => j.customer)
+  const keep = useJob((j) => j.keepCustomer)
+  const [name, setName] = useState(customer?.name ?? '')
+  const [contact, setContact] = useState(customer?.contact ?? '')
   const [fault, setFault] = useState<{ field: string; text: string } | null>(null)
   const dirty = name.trim() !== (customer?.name ?? '') || contact.trim() !== (customer?.contact ?? '')
 
@@ -27,7 +26,7 @@ export function Owner() {
       })
       const said = (await answer.json()) as Customer & { error?: { field: string; text: string } }
       if (said.error) return setFault(said.error)
-      setCustomer(said)
+      keep(said)
       setName(said.name)
       setContact(said.contact)
     } catch {

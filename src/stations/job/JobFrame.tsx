@@ -1,7 +1,7 @@
 'use client'
 import { PanelRightOpen } from 'lucide-react'
-import { usePathname, useRouter } from 'next/navigation'
-import { useState } from 'react'
+import { usePathname } from 'next/navigation'
+import { useEffect, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { Toaster, toast } from 'sonner'
 import { stations } from '@/core/job/entry'
@@ -13,14 +13,14 @@ import { JobHeader } from './JobHeader'
 import { useJob } from './JobProvider'
 import { KeysSheet } from './KeysSheet'
 import { PhoneFrame } from './PhoneFrame'
+import { useGoTo } from './StationLink'
 import { Tape } from './Tape'
 import { Way } from './Way'
 
 /** Header, way, surface and tape: the same round every station. */
 export function JobFrame({ children }: { children: ReactNode }) {
-  const router = useRouter()
   const path = usePathname()
-  const tag = useJob((j) => j.tag)
+  const goTo = useGoTo()
   const undo = useJob((j) => j.undo)
   const redo = useJob((j) => j.redo)
   const [tapeOpen, setTapeOpen] = useState(true)
@@ -29,11 +29,12 @@ export function JobFrame({ children }: { children: ReactNode }) {
   const station = stationOfPath(path)
   useClockFollows(station)
   useEscapeLeaves()
-  const goTo = Object.fromEntries(
-    stations.map((s, i) => [`g ${i + 1}`, () => router.push(`/jobs/${tag}/${s}`)]),
-  )
+  const surface = useRef<HTMLElement>(null)
+  useEffect(() => {
+    if (location.hash === '') surface.current?.scrollTo(0, 0)
+  }, [station])
   useKeys({
-    ...goTo,
+    ...Object.fromEntries(stations.map((s, i) => [`g ${i + 1}`, () => goTo(s)])),
     '?': () => setHelp(true),
     z: () => say(undo(), 'undone'),
     'shift+z': () => say(redo(), 'back again'),
@@ -61,7 +62,10 @@ export function JobFrame({ children }: { children: ReactNode }) {
           <ThemeSwitch />
         </div>
       </div>
-      <main className="min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white">
+      <main
+        ref={surface}
+        className="min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white"
+      >
         {children}
       </main>
       {tapeOpen ? (

@@ -1,11 +1,10 @@
 'use client'
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import Link from 'next/link'
-import { useRouter } from 'next/navigation'
-import { pointAt } from './point'
 import { GateShape, lampTone, lampWords } from '@/ui/GateLamp'
 import { BenchClock } from './BenchClock'
 import { useJob } from './JobProvider'
+import { useGoTo } from './StationLink'
 
 /** Tag, board, the owner's words; the power gate; the clock. Always in sight. */
 export function JobHeader() {
@@ -37,8 +36,7 @@ export function JobHeader() {
 
 function Gate() {
   const gate = useJob((j) => j.gate)
-  const tag = useJob((j) => j.tag)
-  const router = useRouter()
+  const goTo = useGoTo()
   const first = gate.reasons[0]
   return (
     <Popover className="relative shrink-0">
@@ -79,8 +77,7 @@ function Gate() {
                     className="underline decoration-line underline-offset-4 hover:decoration-ink"
                     onClick={() => {
                       close()
-                      router.push(`/jobs/${tag}/${reason.at.station}#${reason.at.part}`)
-                      pointAt(reason.at.part)
+                      goTo(reason.at.station, reason.at.part)
                     }}
                   >
                     {reason.at.say}

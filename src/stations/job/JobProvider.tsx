@@ -1,6 +1,5 @@
 'use client'
-import { useRouter } from 'next/navigation'
-import { createContext, useContext, useEffect, useRef, useState } from 'react'
+import { createContext, useContext, useEffect, useState } from 'react'
 import type { ReactNode } from 'react'
 import { useStore } from 'zustand'
 import { createJobStore } from './job-store'
@@ -27,17 +26,7 @@ export function JobProvider({ seed, children }: { seed: JobSeed; children: React
       window.removeEventListener('online', back)
     }
   }, [store])
-  useEffect(() => store.getState().furnish(seed), [store, seed])
-  const router = useRouter()
-  const chosen = useStore(store, (j) =>
-    j.unsent.length > 0 ? null : `${j.state.ticket.socketId} ${j.state.ticket.boardModelId}`,
-  )
-  const furnished = useRef(chosen)
-  useEffect(() => {
-    if (chosen === null || chosen === furnished.current) return
-    furnished.current = chosen
-    router.refresh()
-  }, [chosen, router])
+  useEffect(() => void store.getState().furnish(seed), [store, seed])
   return <Context value={store}>{children}</Context>
 }
 

@@ -1,9 +1,9 @@
 'use client'
-import Link from 'next/link'
 import { usePathname } from 'next/navigation'
 import { way } from '@/core/job/way'
 import { stationOfPath } from './BenchClock'
 import { useJob } from './JobProvider'
+import { StationLink } from './StationLink'
 
 const names: Record<string, string> = {
   intake: 'Intake',
@@ -26,7 +26,6 @@ const dots: Record<string, string> = {
 export function Way() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
-  const tag = useJob((j) => j.tag)
   const here = stationOfPath(usePathname())
   return (
     <nav aria-label="Way of the job" className="no-print overflow-y-auto pt-5 pl-5">
@@ -40,8 +39,8 @@ export function Way() {
               aria-hidden="true"
               className={`absolute top-[3px] left-0 size-3.5 rounded-full border-2 bg-ground ${stop.station === here ? 'border-brass! bg-brass! shadow-[0_0_0_5px_var(--brass-bg)]' : dots[stop.mark]}`}
             />
-            <Link
-              href={`/jobs/${tag}/${stop.station}`}
+            <StationLink
+              to={stop.station}
               aria-current={stop.station === here ? 'page' : undefined}
               className={stop.station === here ? 'font-bold' : ''}
             >
@@ -49,7 +48,7 @@ export function Way() {
               <span className="sr-only">
                 , {stop.mark}, key g then {i + 1}
               </span>
-            </Link>
+            </StationLink>
             {(stop.note || stop.mark === 'settled' || stop.mark === 'passed over') && (
               <span className="block pt-0.5 pr-1 text-[0.85rem] leading-tight text-soft">
                 {stop.mark === 'passed over' ? `passed over: ${stop.note}` : stop.note || stop.mark}

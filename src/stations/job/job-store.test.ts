@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '@/core/job/entry'
+import { smallField } from '@/core/socket/field.testing'
 import { createJobStore } from './job-store'
 import type { JobSeed } from './job-store'
 
@@ -10,6 +11,7 @@ class Server {
   readonly tape: Entry[] = []
   mood: 'well' | 'away' | 'down' | 'signed out' | 'refuses' | 'conflict' = 'well'
   asked = 0
+  round: Pick<JobSeed, 'socket' | 'landmarks'> = { socket: null, landmarks: [] }
 
   readonly fetch = async (url: string | URL | Request, init?: RequestInit): Promise<Response> => {
     this.asked++
@@ -18,6 +20,7 @@ class Server {
       return Response.json({ error: { field: '', text: 'no database' } }, { status: 503 })
     if (this.mood === 'signed out')
       return Response.json({ error: { field: '', text: 'who?' } }, { status: 401 })
+    if (String(url).endsWith('/surroundings')) return Response.json(this.round)
     if (init?.method !== 'POST') {
       const after = Number(new URL(String(url), 'http://x').searchParams.get('after'))
       return Response.json({ entries: this.tape.filter((e) => e.seq > after) })
@@ -198,6 +201,25 @@ describe('the job as one browser sees it', () => {
     await Promise.all([job.getState().poll(), job.getState().poll()])
     expect(job.getState().lines.map((e) => e.seq)).toEqual([1])
     expect(job.getState().state.notes.map((n) => n.text)).toEqual(['by Ines'])
+  })
+
+  it('asks for the socket once a board is chosen, until the server gives it', async () => {
+    const job = createJobStore(seed)
+    server.round = { socket: smallField(), landmarks: [] }
+    job.getState().put('cell', { volts: 3 })
+    await settle()
+    expect(job.getState().socket).toBeNull()
+    job.getState().put('ticket', { set: { socketId: 'small' } })
+    server.mood = 'away'
+    await settle()
+    expect(job.getState().socket).toBeNull()
+    server.mood = 'well'
+    await job.getState().poll()
+    await settle()
+    expect(job.getState().socket?.id).toBe('small')
+    const asked = server.asked
+    await job.getState().furnish()
+    expect(server.asked).toBe(asked)
   })
 
   it('takes in what others wrote when it asks', async () => {

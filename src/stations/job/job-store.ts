@@ -11,13 +11,20 @@ import { dropUnsent, keepUnsent, unsentOf } from './outbox'
 import type { Unsent } from './outbox'
 import { redoable, undoable } from './undo'
 
+/** Whose board it is; kept outside the tape. */
+export interface Customer {
+  readonly name: string
+  readonly contact: string
+  readonly erased: boolean
+}
+
 export interface JobSeed {
   readonly tag: string
   readonly me: string
   readonly entries: readonly Entry[]
   readonly socket: Socket | null
   readonly landmarks: readonly Landmark[]
-  readonly customer: { readonly name: string; readonly contact: string; readonly erased: boolean } | null
+  readonly customer: Customer | null
 }
 
 type Line = 'open' | 'lost' | 'signed out'
@@ -36,8 +43,9 @@ export interface JobStore extends JobSeed {
   readonly amend: (id: string, body: Bodies[Kind]) => boolean
   readonly undo: () => string | null
   readonly redo: () => string | null
-  /** What the server holds outside the tape: the socket and where things are on the board. */
-  readonly furnish: (given: Pick<JobSeed, 'socket' | 'landmarks'>) => void
+  /** What the server holds outside the tape, the socket and where things are on the board: given, or asked for. */
+  readonly furnish: (given?: Pick<JobSeed, 'socket' | 'landmarks'>) => Promise<void>
+  readonly keepCustomer: (customer: Customer) => void
   readonly send: () => Promise<void>
   readonly poll: () => Promise<void>
   readonly restore: () => Promise<void>
@@ -72,6 +80,9 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
   return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
 }
 
+/** What decides the socket and the landmarks; when it changes they are asked for again. */
+const furnitureOf = ({ ticket }: JobState) => `${ticket.socketId} ${ticket.boardModelId}`
+
 /** How long a jotted line may still be changed. */
 const JOT_MS = 700
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000]
@@ -81,6 +92,7 @@ export function createJobStore(seed: JobSeed) {
   let sending = false
   let failures = 0
   let timer: ReturnType<typeof setTimeout> | null = null
+  let furnished = furnitureOf(jobState(seed.entries))
   let jotted: { id: string; timer: ReturnType<typeof setTimeout> } | null = null
 
   return createStore<JobStore>((set, get) => {
@@ -174,6 +186,7 @@ export function createJobStore(seed: JobSeed) {
         failures = 0
         set({ line: 'open' })
         change(u.id, null, merged(said.entries))
+        void get().furnish()
         return true
       }
       if (answer.status === 401) {
@@ -246,12 +259,22 @@ export function createJobStore(seed: JobSeed) {
         get().put('strike', { why: 'redo' }, entry.seq)
         return entry.kind
       },
-      furnish({ socket, landmarks }) {
+      async furnish(given) {
+        const wanted = furnitureOf(get().state)
+        if (!given) {
+          if (wanted === furnished || get().unsent.length > 0) return
+          const answer = await fetch(`/api/jobs/${get().tag}/surroundings`).catch(() => null)
+          if (!answer?.ok) return
+          given = (await answer.json()) as Pick<JobSeed, 'socket' | 'landmarks'>
+        }
+        furnished = wanted
+        const { socket, landmarks } = given
         if (socket?.id === get().socket?.id && JSON.stringify(landmarks) === JSON.stringify(get().landmarks))
           return
         set({ socket, landmarks })
         show(get().unsent)
       },
+      keepCustomer: (customer) => set({ customer }),
       async send() {
         if (sending) return
         sending = true
@@ -273,6 +296,7 @@ export function createJobStore(seed: JobSeed) {
           const { entries } = (await answer.json()) as { entries: Entry[] }
           if (entries.length > 0) show(get().unsent, merged(entries))
           if (get().line !== 'open') set({ line: 'open' })
+          void get().furnish()
         } catch {
           set({ line: 'lost' })
         }

@@ -9,6 +9,7 @@ import { useJob } from '@/stations/job/JobProvider'
 import { Photos } from '@/stations/job/Photos'
 import { usePointed } from '@/stations/job/point'
 import { StationFoot } from '@/stations/job/StationFoot'
+import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'
 import { Caution } from '@/ui/Caution'
 import { ContactPanel } from './ContactPanel'
@@ -27,16 +28,15 @@ import { WhatItDoes } from './WhatItDoes'
 
 export function SocketStation() {
   const socket = useJob((j) => j.socket)
-  const tag = useJob((j) => j.tag)
   if (socket) return <Mapped socket={socket} />
   return (
     <>
       <StationStep station="socket" />
       <p className="mt-4 max-w-xl">
         The map needs the socket’s geometry.{' '}
-        <Link href={`/jobs/${tag}/intake#board`} className="underline">
+        <StationLink to="intake" part="board" className="underline">
           Choose it in the ticket
-        </Link>
+        </StationLink>
         , or{' '}
         <Link href="/library" className="underline">
           read it into the library
