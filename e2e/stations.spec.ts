@@ -164,6 +164,52 @@ test.describe('triage', () => {
   })
 })
 
+test.describe('which test next', () => {
+  test('what it may be moves with a power-up and with each outcome, which is one key', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'triage')
+    const strip = page.getByRole('region', { name: 'What it may be' })
+    const next = page.getByRole('region', { name: 'Which test next' })
+    await expect(strip).toContainText('nothing seen here yet')
+    await expect(next.getByRole('listitem')).toHaveCount(5)
+    await page.getByRole('radiogroup', { name: 'Fans' }).getByRole('radio', { name: 'on' }).click()
+    await page
+      .getByRole('radiogroup', { name: 'Last lamp' })
+      .getByRole('radio', { name: 'memory', exact: true })
+      .click()
+    await page.getByRole('button', { name: 'Note this power-up' }).click()
+    await expect(strip).toContainText('moved last by: Power up as it came, memory lamp')
+    await expect(strip.getByRole('button').first()).toContainText(/in 100, up from/)
+    await strip.getByRole('button').first().click()
+    await expect(strip).toContainText('Power up as it came: memory lamp')
+    const first = next.getByRole('listitem').first()
+    await first.getByRole('button').first().click()
+    await expect(next).toContainText('What did it give?')
+    const outcome = await first.getByRole('button').nth(1).innerText()
+    await page.keyboard.press('1')
+    await expect(lastLine(page)).toContainText(outcome.replace(/^1\s*|\s*[<\d ]+$/g, ''))
+    await page.keyboard.press('z')
+    await expect(strip).toContainText('moved last by: Power up as it came, memory lamp')
+  })
+
+  test('a verdict is mended and what stands behind it is looked for', async ({ bench: page, shop }) => {
+    await open(page, shop, 'Q-0412', 'triage')
+    const next = page.getByRole('region', { name: 'Which test next' })
+    const strip = page.getByRole('region', { name: 'What it may be' })
+    await next.getByRole('button', { name: /Look into the memory slots/ }).click()
+    await next.getByRole('button', { name: /slot B/ }).click()
+    await expect(strip).toContainText('Found: memory slot B damaged or dirty')
+    await expect(next).toContainText('None: the odds are settled.')
+    await strip.getByRole('button', { name: 'It is mended' }).click()
+    await expect(lastLine(page)).toContainText('mended: slot B')
+    await expect(strip).not.toContainText('Found: memory slot B')
+    await expect(next.getByRole('listitem')).not.toHaveCount(0)
+  })
+})
+
 test.describe('socket', () => {
   test('snapping on the way shuts the gate until the fragment is found, and the sheet remembers', async ({
     bench: page,

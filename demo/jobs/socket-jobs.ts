@@ -299,6 +299,7 @@ export function birdObservatory(now: DemoNow): DemoJob {
     .put('supply', { limitA: 0.5 })
     .put('part', { ref: 'C318', did: 'found damaged', text: 'dark ring, 6.8 Ω across', side: 'top' })
     .put('part', { ref: 'C318', did: 'taken off', side: 'top' })
+    .put('mended', { fault: 'memory rail short' })
     .rails('out', { vmem: 205 })
     .put('pass', { name: 'before' })
     .put('looked', { contacts: 'all' })
@@ -322,6 +323,8 @@ export function birdObservatory(now: DemoNow): DemoJob {
         codes: ['4C', '4C', '51'],
       }),
     )
+    .put('trial', { test: 'good in A', outcome: 'system loads' })
+    .put('trial', { test: 'good in B', outcome: 'memory lamp' })
     .put('note', { text: 'second fault: a module in channel A starts it, none in channel B does' })
     .put('clock', { run: null })
   return {

@@ -124,6 +124,12 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     },
     { requiredKeys: ['ref', 'did'] },
   ),
+  trial: fc.constantFrom(
+    { test: 'cell', outcome: 'low' },
+    { test: 'as it came', outcome: 'memory lamp' },
+    { test: 'ohms 12v', outcome: 'short' },
+  ),
+  mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
   proof: fc.record({
     test: fc.constantFrom('system', 'cold starts', 'else'),
     result: fc.constantFrom('pass', 'fail', 'cannot run here'),

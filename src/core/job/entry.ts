@@ -138,6 +138,10 @@ export interface Bodies {
     readonly side?: 'top' | 'bottom'
     readonly text?: string
   }
+  /** A test of the reasoner's list, carried out. */
+  trial: { readonly test: string; readonly outcome: string }
+  /** A fault of the reasoner's list, put right. */
+  mended: { readonly fault: string }
   proof: {
     readonly test: string
     readonly result: 'pass' | 'fail' | 'cannot run here'
@@ -214,6 +218,8 @@ export const kinds = [
   'accounted',
   'firmware',
   'part',
+  'trial',
+  'mended',
   'proof',
   'advice',
   'hand-back',

@@ -98,6 +98,10 @@ export function sayEntry(entry: Entry): string {
     }
     case 'part':
       return [`${e.body.ref} ${e.body.did}`, e.body.value, e.body.text].filter(Boolean).join(', ')
+    case 'trial':
+      return `${e.body.test}: ${e.body.outcome}`
+    case 'mended':
+      return `mended: ${e.body.fault}`
     case 'proof':
       return `${e.body.test}: ${e.body.result}${e.body.reading ? `, ${e.body.reading}` : ''}`
     case 'advice':

@@ -57,6 +57,8 @@ export interface JobState {
   readonly strokes: readonly StrokeDone[]
   readonly left: Readonly<Record<string, string>>
   readonly school: School
+  readonly trials: readonly (Noted & Bodies['trial'])[]
+  readonly mended: readonly (Noted & Bodies['mended'])[]
   readonly seats: readonly (Noted & Bodies['seat'])[]
   readonly ledger: readonly LedgerItem[]
   readonly firmware: readonly (Noted & Bodies['firmware'])[]
@@ -74,6 +76,8 @@ export interface JobState {
   }
   /** Place on the tape of the last change to socket or parts, and of the last power-up. */
   readonly lastTouched: number
+  /** Line at which the map last changed. */
+  readonly lastMapped: number
   readonly lastPowered: number
   /** Whether the last power-up after the last change was current-limited. */
   readonly limitedSinceTouch: boolean
@@ -124,6 +128,8 @@ const blank = (): Draft => ({
   strokes: [],
   left: {},
   school: 'A',
+  trials: [],
+  mended: [],
   seats: [],
   ledger: [],
   firmware: [],
@@ -140,6 +146,7 @@ const blank = (): Draft => ({
     seconds: Object.fromEntries(stations.map((s) => [s, 0])) as unknown as Record<Station, number>,
   },
   lastTouched: 0,
+  lastMapped: 0,
   lastPowered: 0,
   limitedSinceTouch: false,
 })
@@ -291,13 +298,22 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       })
       break
     }
+    case 'trial':
+      s.trials = [...s.trials, { ...noted, ...entry.body }]
+      break
+    case 'mended':
+      s.mended = [...s.mended, { ...noted, ...entry.body }]
+      touched()
+      break
     case 'looked': {
+      s.lastMapped = entry.seq || s.seq + 1
       const pass = openPass(passes, entry.at)
       for (const name of entry.body.contacts === 'all' ? contactNames : entry.body.contacts)
         pass.looked[name] = true
       break
     }
     case 'mark': {
+      s.lastMapped = entry.seq || s.seq + 1
       const pass = openPass(passes, entry.at)
       const { contacts, mark } = entry.body
       for (const name of contacts) {

@@ -101,6 +101,8 @@ it('every kind of entry has its words', () => {
       did: 'read',
     })
     .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
+    .put('trial', { test: 'cell', outcome: 'low' })
+    .put('mended', { fault: 'module' })
     .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
     .put('advice', { text: 'no cloth' })
     .put('hand-back', { outcome: 'fixed', priceMinor: 1, text: '' })
@@ -139,6 +141,8 @@ it('every kind of entry has its words', () => {
       "line 25 accounted for: dish",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
       "R1 fitted, 33 Ω, twin",
+      "cell: low",
+      "mended: module",
       "system: pass, ok",
       "advice: no cloth",
       "handed back: fixed",

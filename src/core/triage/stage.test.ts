@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { Baseline } from '../job/entry'
-import { baselineChanges, cellState, firstLook, observationTables, stageReached, stages } from './stage'
+import { baselineChanges, cellState, firstLook, startTables, stageReached, stages } from './stage'
 
 const blank: Baseline = {
   fans: 'not noted',
@@ -27,7 +27,7 @@ const sum = (values: readonly number[]) => values.reduce((a, b) => a + b, 0)
 
 describe('the start model', () => {
   it('has outcomes that sum to one at every stage', () => {
-    for (const [name, table] of Object.entries(observationTables))
+    for (const [name, table] of Object.entries(startTables))
       stages.forEach((stage, i) =>
         expect(sum(Object.values(table).map((row) => row[i]!)), `${name} at ${stage}`).toBeCloseTo(1, 9),
       )
@@ -39,8 +39,8 @@ describe('the start model', () => {
         const product = stages.map((_, i) => {
           let p = prior[i]!
           for (const sense of ['fans', 'current', 'lamp', 'cpuHeat', 'picture'] as const)
-            p *= observationTables[sense][b[sense]]?.[i] ?? 1
-          return b.codes.length > 0 ? p * observationTables.codes.some![i]! : p
+            p *= startTables[sense][b[sense]]?.[i] ?? 1
+          return b.codes.length > 0 ? p * startTables.codes.some![i]! : p
         })
         stageReached(b).odds.forEach(({ odds }, i) => expect(odds).toBeCloseTo(product[i]! / sum(product), 9))
       }),

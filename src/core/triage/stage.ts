@@ -130,8 +130,8 @@ function normalised(log: readonly number[]): number[] {
   return raw.map((v) => v / sum)
 }
 
-/** The tables, for the test that each stage's outcomes sum to one. */
-export const observationTables = tables
+/** The tables by sense: what a start that stops in each stage looks like. */
+export const startTables = tables
 
 /** The first cheap look when a board stops in a stage, until there is evidence to choose by (bench default). */
 export const firstLook: Readonly<Record<Exclude<Stage, 'running'>, string>> = {

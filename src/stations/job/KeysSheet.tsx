@@ -30,7 +30,10 @@ const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>
     ['i, d, f', 'nearer, farther, whole field'],
     ['v', 'read the contact aloud'],
   ],
-  triage: [['b', 'note a power-up']],
+  triage: [
+    ['b', 'note a power-up'],
+    ['1 … 9', 'what the test in hand gave'],
+  ],
   proof: [
     ['p', 'the next test passed'],
     ['n', 'the next test failed'],

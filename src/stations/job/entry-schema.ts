@@ -1,5 +1,7 @@
 import Joi from 'joi'
 import { historyItems, kinds, outcomes, rails, stations } from '@/core/job/entry'
+import { benchTests } from '@/core/triage/bench-tests'
+import { faultIds } from '@/core/triage/fault'
 import type { Bodies, Kind } from '@/core/job/entry'
 import { damageKinds } from '@/core/socket/mark'
 
@@ -147,6 +149,17 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     side: Joi.valid('top', 'bottom'),
     text: text(300),
   }),
+  trial: Joi.object({
+    test: Joi.valid(...benchTests.map((t) => t.id)).required(),
+    outcome: Joi.string()
+      .required()
+      .custom((outcome: string, helpers) => {
+        const { test } = helpers.state.ancestors[0] as { test: string }
+        const outcomes = benchTests.find((t) => t.id === test)?.outcomes ?? []
+        return outcomes.includes(outcome) ? outcome : helpers.error('any.only', { valids: outcomes })
+      }),
+  }),
+  mended: Joi.object({ fault: Joi.valid(...faultIds).required() }),
   proof: Joi.object({
     test: some(60),
     result: Joi.valid('pass', 'fail', 'cannot run here').required(),

@@ -1,20 +1,43 @@
 'use client'
+import { rails } from '@/core/job/entry'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'
+import { NextStep } from '@/ui/NextStep'
+import { BeliefStrip } from './BeliefStrip'
 import { Fitted } from './Fitted'
 import { Looks } from './Looks'
+import { NextTests } from './NextTests'
 import { PowerUp } from './PowerUp'
 import { Rails } from './RailTable'
 import { StartLadder } from './StartLadder'
+import { useBelief } from './use-belief'
 
-/** Look, measure, then power; once it was powered, how far it starts comes first. */
+/** Look, measure, then power; from the first power-up on, what it may be and which test is next come first. */
 export function TriageStation() {
   const started = useJob((j) => j.state.baselines.length > 0)
+  const measured = useJob((j) => rails.every((rail) => j.state.rails[rail]) && j.state.cell !== null)
+  const open = useJob((j) => j.gate.lamp !== 'do not power' && j.state.handBack === null)
+  const { belief, fresh } = useBelief()
+  const first = belief?.next[0]
+  const reasoned = (
+    <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-x-8">
+      <BeliefStrip belief={belief} />
+      <NextTests belief={belief} fresh={fresh} />
+    </div>
+  )
   return (
     <>
-      <StationStep station="triage" />
+      {started && measured && open && first ? (
+        <NextStep
+          say={`${first.test.say}.`}
+          why={`It tells most for its ${first.test.minutes} minutes; the outcome is one key below.`}
+        />
+      ) : (
+        <StationStep station="triage" />
+      )}
       <div className="mt-3">
+        {started && reasoned}
         <Rails />
       </div>
       <div className="grid grid-cols-2 gap-x-8">
@@ -38,6 +61,7 @@ export function TriageStation() {
           </>
         )}
       </div>
+      {!started && reasoned}
       <StationFoot station="triage" />
     </>
   )

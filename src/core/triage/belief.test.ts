@@ -1,0 +1,145 @@
+import { describe, expect, it } from 'vitest'
+import { jobState } from '../job/state'
+import { tape } from '../job/tape.testing'
+import { smallField } from '../socket/field.testing'
+import { believe } from './belief'
+import type { ToBelieve } from './belief'
+import { evidenceOf } from './evidence'
+
+const socket = smallField()
+const names = socket.contacts.map((c) => c.name)
+const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket)
+const said = (t: ReturnType<typeof tape>) => seen(t).map((e) => `${e.test}: ${e.outcome}`)
+const blank = {
+  fans: 'not noted',
+  current: 'not noted',
+  amps: null,
+  lamp: 'not noted',
+  beeps: '',
+  cpuHeat: 'not noted',
+  codes: [],
+  picture: 'not noted',
+} as const
+const ask = (more: Partial<ToBelieve>) =>
+  believe({ history: [], evidence: [], mended: [], mayPower: true, ...more })
+
+describe('the tape as evidence', () => {
+  it.each<[string, ReturnType<typeof tape>, string[]]>([
+    ['a rail', tape().put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' }), ['ohms vmem: short']],
+    ['missing volts', tape().put('volts', { rail: '12v', volts: 0.1 }), ['volts 12v: missing']],
+    ['volts', tape().put('volts', { rail: '12v', volts: 11.9 }), ['volts 12v: there']],
+    ['a low cell', tape().put('cell', { volts: 2.1 }), ['cell: low']],
+    [
+      'a clear look',
+      tape().put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true }),
+      ['round the chip: clear'],
+    ],
+    [
+      'a found resistor',
+      tape().put('look', { what: 'round the firmware chip', seen: 'resistor R9 gone', clear: false }),
+      ['round the chip: a resistor gone'],
+    ],
+    [
+      'a burn',
+      tape().put('look', { what: 'outside of the board', seen: 'burn mark', clear: false }),
+      ['outside: scorched at a rail'],
+    ],
+    [
+      'a look that says nothing known',
+      tape().put('look', { what: 'the other side', seen: 'dust', clear: false }),
+      [],
+    ],
+    [
+      'a power-up',
+      tape().put('baseline', { ...blank, fans: 'on', lamp: 'memory', cpuHeat: 'warm', current: 'cycling' }),
+      ['as it came: memory lamp', 'current: cycles', 'warmth: warm'],
+    ],
+    ['a dead one', tape().put('baseline', { ...blank, fans: 'off' }), ['as it came: nothing']],
+    ['one of which little was noted', tape().put('baseline', { ...blank, fans: 'on' }), []],
+    ['a proud CPU', tape().put('seat', { cpu: 'x', drop: 'proud', heatsink: true }), ['CPU proud: proud']],
+    [
+      'a test carried out',
+      tape().put('trial', { test: 'good in A', outcome: 'system loads' }),
+      ['good in A: system loads'],
+    ],
+    ['a map that shows nothing', tape().put('looked', { contacts: 'all' }), ['socket: clear']],
+    ['a part of a map', tape().put('looked', { contacts: ['A1'] }), []],
+    [
+      'a bent memory contact',
+      tape().put('mark', { contacts: ['A1'], mark: { kind: 'low' } }),
+      ['socket: memory A contact off'],
+    ],
+    [
+      'rail and ground touching',
+      tape().put('mark', { contacts: ['C4'], mark: { kind: 'touching', touches: 'C5' } }),
+      ['socket: power contacts touch'],
+    ],
+    ['one bent ground', tape().put('mark', { contacts: ['C1'], mark: { kind: 'low' } }), []],
+    [
+      'the gravest of several',
+      tape().put('mark', { contacts: ['A1', 'H1'], mark: { kind: 'low' } }),
+      ['socket: control contact off'],
+    ],
+  ])('%s', (_, t, expected) => expect(said(t)).toEqual(expected))
+
+  it('counts the last of a test, before and after each mend', () => {
+    const t = tape()
+      .put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' })
+      .put('rail', { rail: 'vmem', ohms: 3, cpu: 'out' })
+      .put('mended', { fault: 'memory rail short' })
+      .put('rail', { rail: 'vmem', ohms: 205, cpu: 'out' })
+    expect(seen(t)).toEqual([
+      { seq: 2, test: 'ohms vmem', outcome: 'short', mended: [] },
+      { seq: 4, test: 'ohms vmem', outcome: 'good', mended: ['memory rail short'] },
+    ])
+  })
+  it('leaves out what was struck', () => {
+    const t = tape().put('cell', { volts: 2.1 }).put('strike', { why: 'slip' }, 1)
+    expect(said(t)).toEqual([])
+  })
+})
+
+describe('the belief', () => {
+  it('begins with history alone, ranked, and a test to begin with', () => {
+    const belief = ask({ history: ['power cut during update'] })
+    expect(belief.faults[0]).toMatchObject({ fault: 'firmware corrupt', reasons: [] })
+    expect(belief.last).toBeNull()
+    expect(belief.next.length).toBe(5)
+    const odds = belief.faults.map((f) => f.odds)
+    expect(odds).toEqual([...odds].sort((a, b) => b - a))
+  })
+  it('shows what the last evidence moved, and what speaks for and against', () => {
+    const evidence = [
+      { test: 'as it came', outcome: 'memory lamp' },
+      { test: 'module elsewhere', outcome: 'good' },
+    ]
+    const before = ask({ evidence: evidence.slice(0, 1) }).faults.find((f) => f.fault === 'module')!
+    const after = ask({ evidence }).faults.find((f) => f.fault === 'module')
+    expect(after?.before ?? before.odds).toBeCloseTo(before.odds, 9)
+    const settings = ask({ evidence }).faults.find((f) => f.fault === 'settings')!
+    expect(settings.odds).toBeGreaterThan(settings.before)
+    expect(settings.reasons[0]).toMatchObject({ test: 'Power up as it came', outcome: 'memory lamp' })
+    expect(settings.reasons[0]!.bits).toBeGreaterThan(1)
+  })
+  it('comes to a verdict, asks for no more, and looks behind it once it is mended', () => {
+    const evidence = [
+      { test: 'as it came', outcome: 'nothing' },
+      { test: 'front wiring', outcome: 'wrong' },
+      { test: 'bridged', outcome: 'system loads' },
+      { test: 'current', outcome: 'nothing' },
+    ]
+    const belief = ask({ evidence })
+    expect(belief.verdict).toMatchObject({ is: 'found', fault: 'front wiring' })
+    expect(belief.next).toEqual([])
+    const mended = ['front wiring'] as const
+    const later = ask({
+      mended,
+      evidence: [...evidence, { test: 'as it came', outcome: 'memory lamp', mended }],
+    })
+    expect(later.faults[0]!.fault).not.toBe('front wiring')
+    expect(later.next.length).toBeGreaterThan(0)
+  })
+  it('can be handed from a worker', () => {
+    expect(structuredClone(ask({ evidence: [{ test: 'cell', outcome: 'low' }] })).next).toHaveLength(5)
+  })
+})

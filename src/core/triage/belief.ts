@@ -1,0 +1,114 @@
+import type { HistoryItem } from '../job/entry'
+import type { BenchTest, ShelfItem } from './bench-test'
+import { faultIds, faults } from './fault'
+import type { FaultId } from './fault'
+import { nextTests, verdict } from './next-test'
+import type { Suggestion, Verdict } from './next-test'
+import {
+  faultOdds,
+  hypotheses,
+  posterior,
+  priorOdds,
+  SOMETHING_ELSE,
+  standing,
+  testOf,
+  withMends,
+} from './odds'
+import type { Evidence } from './odds'
+
+/** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
+export interface Reason {
+  readonly test: string
+  readonly outcome: string
+  readonly bits: number
+}
+
+export interface FaultBelief {
+  readonly fault: FaultId
+  readonly say: string
+  readonly odds: number
+  /** The odds it had before the last evidence. */
+  readonly before: number
+  /** Strongest first. */
+  readonly reasons: readonly Reason[]
+}
+
+/** A suggestion without the model behind it, so that it can be handed from a worker. */
+export type NextTest = Omit<Suggestion, 'test'> & { readonly test: Omit<BenchTest, 'odds'> }
+
+export interface Belief {
+  /** Likeliest first, those below one in a hundred left out. */
+  readonly faults: readonly FaultBelief[]
+  /** Chance that two are there at once. */
+  readonly two: number
+  /** Chance that it is something in no list. */
+  readonly somethingElse: number
+  readonly verdict: Verdict | null
+  /** What the last evidence was. */
+  readonly last: Reason | null
+  readonly next: readonly NextTest[]
+}
+
+export interface ToBelieve {
+  readonly history: readonly HistoryItem[]
+  readonly evidence: readonly Evidence[]
+  readonly mended: readonly FaultId[]
+  readonly mayPower: boolean
+  /** What the shelf holds; everything when left out. */
+  readonly shelf?: readonly ShelfItem[]
+}
+
+const WORTH_SAYING = 0.01
+const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
+
+/** The odds with their reasons, the verdict if there is one, and which test next. */
+export function believe({ history, evidence, mended, mayPower, shelf }: ToBelieve): Belief {
+  const prior = withMends(priorOdds(history), mended)
+  const now = standing(posterior(prior, evidence), mended)
+  const each = faultOdds(now)
+  // What each piece did: the odds with it against the odds without it.
+  const without = evidence.map((_, i) =>
+    faultOdds(
+      standing(
+        posterior(
+          prior,
+          evidence.filter((__, k) => k !== i),
+        ),
+        mended,
+      ),
+    ),
+  )
+  const last = without.at(-1) ?? each
+  const shown = [...faultIds.keys()]
+    .filter((i) => each[i]! >= WORTH_SAYING || last[i]! >= 0.1)
+    .sort((a, b) => each[b]! - each[a]!)
+    .slice(0, 10)
+  const said = evidence.at(-1)
+  const sure = verdict(now)
+  const done = new Set(evidence.filter((e) => (e.mended?.length ?? 0) === mended.length).map((e) => e.test))
+  return {
+    faults: shown.map((i) => ({
+      fault: faultIds[i]!,
+      say: faults[faultIds[i]!].say,
+      odds: each[i]!,
+      before: last[i]!,
+      reasons: evidence
+        .map(({ test, outcome }, k) => ({
+          test: testOf(test).say,
+          outcome,
+          bits: bits(each[i]!) - bits(without[k]![i]!),
+        }))
+        .filter((r) => Math.abs(r.bits) >= 0.15)
+        .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
+    })),
+    two: now.reduce((sum, p, h) => (hypotheses[h]?.length === 2 ? sum + p : sum), 0),
+    somethingElse: now[SOMETHING_ELSE]!,
+    verdict: sure,
+    last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
+    next: sure
+      ? []
+      : nextTests(now, { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) })
+          .slice(0, 5)
+          .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
+  }
+}
