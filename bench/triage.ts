@@ -170,10 +170,10 @@ const percent = (share: number) => `${(100 * share).toFixed(1)} %`
 const line = (what: string, got: string, target = '') =>
   console.log(`${what.padEnd(62)} ${got.padStart(17)}${target && `  target ${target}`}`)
 
-/** Figures of triage on boards no figure was set by (seeds from 200,000); those below 100,000 were looked at while it was made. */
+/** Figures of triage on boards no figure was set by (seeds from 300,000); those below were looked at while it was made. */
 export function triageFigures(boards: number): void {
   const prior = priorOdds([])
-  const run = (policy: Policy) => Array.from({ length: boards }, (_, i) => work(policy, prior, 200_000 + i))
+  const run = (policy: Policy) => Array.from({ length: boards }, (_, i) => work(policy, prior, 300_000 + i))
   const suggested = run(policies.suggested)
   const share = (all: readonly Worked[], end: Worked['end']) =>
     all.filter((w) => w.end === end).length / all.length

@@ -132,6 +132,15 @@ describe('the belief', () => {
     expect(belief.verdict).toMatchObject({ is: 'found', fault: 'front wiring' })
     expect(belief.next).toEqual([])
     const mended = ['front wiring'] as const
+    const now = ask({ evidence, mended })
+    expect(now.verdict).toBeNull()
+    expect(now.next[0]).toMatchObject({ test: { id: 'as it came' } })
+    const started = ['as it came', 'cold start', 'needed only', 'card'].map((test) => ({
+      test,
+      outcome: 'system loads',
+      mended,
+    }))
+    expect(ask({ mended, evidence: [...evidence, ...started] }).verdict).toMatchObject({ is: 'nothing left' })
     const later = ask({
       mended,
       evidence: [...evidence, { test: 'as it came', outcome: 'memory lamp', mended }],

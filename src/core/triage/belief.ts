@@ -7,6 +7,7 @@ import type { Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
   hypotheses,
+  likelihood,
   posterior,
   priorOdds,
   SOMETHING_ELSE,
@@ -84,8 +85,13 @@ export function believe({ history, evidence, mended, mayPower, shelf }: ToBeliev
     .sort((a, b) => each[b]! - each[a]!)
     .slice(0, 10)
   const said = evidence.at(-1)
-  const sure = verdict(now)
-  const done = new Set(evidence.filter((e) => (e.mended?.length ?? 0) === mended.length).map((e) => e.test))
+  const since = evidence.filter((e) => (e.mended?.length ?? 0) === mended.length)
+  // After a mend nothing is settled until it was powered again.
+  const powerUp = mended.length > 0 && !since.some((e) => testOf(e.test).powers)
+  const sure = powerUp ? null : verdict(now)
+  const done = new Set(since.map((e) => e.test))
+  const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
+  const suggested = sure ? [] : nextTests(now, choosing)
   return {
     faults: shown.map((i) => ({
       fault: faultIds[i]!,
@@ -105,10 +111,19 @@ export function believe({ history, evidence, mended, mayPower, shelf }: ToBeliev
     somethingElse: now[SOMETHING_ELSE]!,
     verdict: sure,
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
-    next: sure
-      ? []
-      : nextTests(now, { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) })
-          .slice(0, 5)
-          .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
+    next: (powerUp ? [again(now), ...suggested] : suggested)
+      .slice(0, 5)
+      .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
+}
+
+/** A power-up after a mend, whatever else could be told. */
+function again(now: Float64Array): Suggestion {
+  const test = testOf('as it came')
+  const outcomes = likelihood(test).map((row, o) => ({
+    outcome: test.outcomes[o]!,
+    odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),
+    points: null,
+  }))
+  return { test, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
 }

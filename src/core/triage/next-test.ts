@@ -6,6 +6,8 @@ import { faultOdds, leading, likelihood, members, SOMETHING_ELSE } from './odds'
 
 /** Chance above which a fault counts as found (bench default). */
 export const SETTLED = 0.97
+/** Chance above which nothing is taken to be left; a fault that goes out of the door costs more than one more test. */
+export const NOTHING_LEFT = 0.985
 /** Chance that a fault harms a part that is lent to the board (bench default). */
 const harm: Readonly<Partial<Record<FaultId, number>>> = {
   'sense contact open': 0.4,
@@ -23,14 +25,13 @@ export type Verdict =
   | { readonly is: 'found'; readonly fault: FaultId; readonly odds: number }
   | { readonly is: 'nothing left' | 'nothing known'; readonly odds: number }
 
-/** The verdict, once one is sure enough. Odds below `NEGLIGIBLE` are nobody's, so a thousandth is not asked for. */
+/** The verdict, once one is sure enough. */
 export function verdict(odds: Float64Array): Verdict | null {
-  const enough = SETTLED - 0.001
   if (odds[SOMETHING_ELSE]! >= 0.5) return { is: 'nothing known', odds: odds[SOMETHING_ELSE]! }
-  if (odds[0]! >= enough) return { is: 'nothing left', odds: odds[0]! }
+  if (odds[0]! >= NOTHING_LEFT) return { is: 'nothing left', odds: odds[0]! }
   const each = faultOdds(odds)
   const top = each.indexOf(Math.max(...each))
-  return each[top]! >= enough ? { is: 'found', fault: faultIds[top]!, odds: each[top]! } : null
+  return each[top]! >= SETTLED ? { is: 'found', fault: faultIds[top]!, odds: each[top]! } : null
 }
 
 export interface Suggestion {
@@ -63,12 +64,13 @@ const group = Int16Array.from(leading, (lead, h) =>
   h === SOMETHING_ELSE ? faultIds.length + 1 : lead < 0 ? faultIds.length : lead,
 )
 
-/** Hypotheses below this chance are left out of the reckoning; together they are less than a thousandth. */
-const NEGLIGIBLE = 1e-6
+/** Hypotheses below this chance are left out of the reckoning; together they are less than a hundredth. */
+const NEGLIGIBLE = 8e-6
 
 /** The hypotheses worth reckoning with, packed. */
 class Field {
   readonly odds: Float64Array
+  readonly mass: number
   private readonly index: Int32Array
   private readonly by = new Float64Array(faultIds.length + 2)
   private readonly each = new Float64Array(faultIds.length)
@@ -77,6 +79,7 @@ class Field {
   constructor(odds: Float64Array) {
     this.index = Int32Array.from(odds.keys()).filter((h) => odds[h]! > NEGLIGIBLE)
     this.odds = Float64Array.from(this.index, (h) => odds[h]!)
+    this.mass = this.odds.reduce((a, b) => a + b, 0)
   }
 
   /** Chance of each outcome of a test, by packed hypothesis. */
@@ -113,7 +116,8 @@ class Field {
         top = each[i]!
         points = i
       }
-    if (top >= SETTLED * total || by[faultIds.length]! >= SETTLED * total) return { doubt: 0, points }
+    const whole = total / this.mass
+    if (top >= SETTLED * whole || by[faultIds.length]! >= NOTHING_LEFT * whole) return { doubt: 0, points }
     let doubt = 0
     for (const w of by) if (w > 0) doubt -= (w / total) * Math.log(w / total)
     return { doubt, points }
@@ -134,7 +138,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     (t) => !done.has(t.id) && (mayPower || !t.powers) && (!shelf || t.needs.every((item) => shelf.has(item))),
   )
   const risk = riskOf(odds)
-  const mass = field.odds.reduce((a, b) => a + b, 0)
+  const { mass } = field
   const now = field.doubt(field.odds, mass).doubt
   const scratch = new Float64Array(field.odds.length)
 

@@ -31,7 +31,11 @@ export function TriageStation() {
       {started && measured && open && first ? (
         <NextStep
           say={`${first.test.say}.`}
-          why={`It tells most for its ${first.test.minutes} minutes; the outcome is one key below.`}
+          why={
+            first.tells === 0
+              ? 'Something was mended: see whether it starts.'
+              : `It tells most for its ${first.test.minutes} minutes; the outcome is one key below.`
+          }
         />
       ) : (
         <StationStep station="triage" />

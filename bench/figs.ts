@@ -1,0 +1,2 @@
+import { triageFigures } from './triage'
+triageFigures(Number(process.argv[2]))
