@@ -1,2 +1,0 @@
-import { triageFigures } from './triage'
-triageFigures(Number(process.argv[2]))
