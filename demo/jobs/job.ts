@@ -1,3 +1,4 @@
+import { nothingNoted } from '@/core/job/entry'
 import type { Baseline, Ticket } from '@/core/job/entry'
 import type { TapeWriter } from '../tape-writer'
 import { demoBoards } from '../boards'
@@ -33,17 +34,11 @@ export function onBoard(id: string): Pick<Ticket, 'boardModelId' | 'board' | 're
   }
 }
 
-const dark: Baseline = {
-  fans: 'not noted',
-  current: 'not noted',
-  amps: null,
-  lamp: 'not noted',
-  beeps: '',
-  cpuHeat: 'not noted',
-  codes: [],
+export const baseline = (seen: Partial<Baseline>): Baseline => ({
+  ...nothingNoted,
   picture: 'none',
-}
-export const baseline = (seen: Partial<Baseline>): Baseline => ({ ...dark, ...seen })
+  ...seen,
+})
 
 export const goodRails = {
   '12v': 480,

@@ -170,6 +170,18 @@ export interface Baseline {
   readonly picture: 'none' | 'maker screen' | 'system loads' | 'not noted'
 }
 
+/** A power-up of which nothing is noted yet. */
+export const nothingNoted: Baseline = {
+  fans: 'not noted',
+  current: 'not noted',
+  amps: null,
+  lamp: 'not noted',
+  beeps: '',
+  cpuHeat: 'not noted',
+  codes: [],
+  picture: 'not noted',
+}
+
 export type Kind = keyof Bodies
 
 type EntryOf<K extends Kind> = {

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../job/entry'
 import { jobState } from '../job/state'
 import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/field.testing'
@@ -10,16 +11,6 @@ const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
 const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket)
 const said = (t: ReturnType<typeof tape>) => seen(t).map((e) => `${e.test}: ${e.outcome}`)
-const blank = {
-  fans: 'not noted',
-  current: 'not noted',
-  amps: null,
-  lamp: 'not noted',
-  beeps: '',
-  cpuHeat: 'not noted',
-  codes: [],
-  picture: 'not noted',
-} as const
 const ask = (more: Partial<ToBelieve>) =>
   believe({ history: [], evidence: [], mended: [], mayPower: true, ...more })
 
@@ -51,11 +42,17 @@ describe('the tape as evidence', () => {
     ],
     [
       'a power-up',
-      tape().put('baseline', { ...blank, fans: 'on', lamp: 'memory', cpuHeat: 'warm', current: 'cycling' }),
+      tape().put('baseline', {
+        ...nothingNoted,
+        fans: 'on',
+        lamp: 'memory',
+        cpuHeat: 'warm',
+        current: 'cycling',
+      }),
       ['as it came: memory lamp', 'current: cycles', 'warmth: warm'],
     ],
-    ['a dead one', tape().put('baseline', { ...blank, fans: 'off' }), ['as it came: nothing']],
-    ['one of which little was noted', tape().put('baseline', { ...blank, fans: 'on' }), []],
+    ['a dead one', tape().put('baseline', { ...nothingNoted, fans: 'off' }), ['as it came: nothing']],
+    ['one of which little was noted', tape().put('baseline', { ...nothingNoted, fans: 'on' }), []],
     ['a proud CPU', tape().put('seat', { cpu: 'x', drop: 'proud', heatsink: true }), ['CPU proud: proud']],
     [
       'a test carried out',

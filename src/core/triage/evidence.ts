@@ -12,9 +12,8 @@ import { faultIds } from './fault'
 import type { FaultId } from './fault'
 import type { Evidence } from './odds'
 import { testOf } from './odds'
+import { cellState } from './stage'
 
-/** A cell below this is low, V (bench default). */
-const CELL_LOW_V = 2.7
 /** Volts a rail should have, and the share below which it counts as missing (bench default). */
 const usualVolts: Readonly<Record<Rail, number>> = {
   '12v': 12,
@@ -131,7 +130,7 @@ export function evidenceOf(state: JobState, socket: Socket | null): Dated[] {
         Math.abs(reading.volts) < usualVolts[rail] * MISSING_SHARE ? 'missing' : 'there',
       )
   }
-  for (const cell of state.cellLog) put(cell.seq, 'cell', cell.volts < CELL_LOW_V ? 'low' : 'good')
+  for (const cell of state.cellLog) put(cell.seq, 'cell', cellState(cell.volts).state === 'good' ? 'good' : 'low')
   for (const look of state.looks) {
     const said = lookSays(look.what, look.seen, look.clear)
     if (said) put(look.seq, ...said)

@@ -1,18 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../job/entry'
 import type { Baseline } from '../job/entry'
 import { baselineChanges, cellState, firstLook, startTables, stageReached, stages } from './stage'
 
-const blank: Baseline = {
-  fans: 'not noted',
-  current: 'not noted',
-  amps: null,
-  lamp: 'not noted',
-  beeps: '',
-  cpuHeat: 'not noted',
-  codes: [],
-  picture: 'not noted',
-}
 const baseline: fc.Arbitrary<Baseline> = fc.record({
   fans: fc.constantFrom('off', 'twitch', 'on', 'not noted'),
   current: fc.constantFrom('none', 'standby', 'steady', 'cycling', 'trips', 'not noted'),
@@ -33,7 +24,7 @@ describe('the start model', () => {
       )
   })
   it('is Bayes: the product of the rows over the prior, normalised', () => {
-    const prior = stageReached(blank).odds.map((o) => o.odds)
+    const prior = stageReached(nothingNoted).odds.map((o) => o.odds)
     fc.assert(
       fc.property(baseline, (b) => {
         const product = stages.map((_, i) => {
@@ -47,7 +38,7 @@ describe('the start model', () => {
     )
   })
   it('learns nothing from what was not noted', () => {
-    const { odds, told } = stageReached(blank)
+    const { odds, told } = stageReached(nothingNoted)
     expect(sum(odds.map((o) => o.odds))).toBeCloseTo(1, 12)
     expect(told).toEqual([])
   })
@@ -73,7 +64,7 @@ describe('the start model', () => {
       'runs',
     ],
   ] as const)('reads a start %#', (seen, likeliest, say) => {
-    expect(stageReached({ ...blank, ...seen })).toMatchObject({ likeliest, say })
+    expect(stageReached({ ...nothingNoted, ...seen })).toMatchObject({ likeliest, say })
   })
   it('says first what told most, in bits that are never negative', () => {
     fc.assert(
@@ -91,7 +82,7 @@ describe('the start model', () => {
 
 describe('baselineChanges', () => {
   it('shows progress even without a picture', () => {
-    const before = { ...blank, fans: 'on', cpuHeat: 'cold', lamp: 'cpu' } as const
+    const before = { ...nothingNoted, fans: 'on', cpuHeat: 'cold', lamp: 'cpu' } as const
     const changes = baselineChanges(before, { ...before, cpuHeat: 'warm', lamp: 'memory', codes: ['51'] })
     expect(changes.map((c) => c.what)).toEqual(['lamp', 'CPU', 'codes', 'stage'])
   })
@@ -101,7 +92,9 @@ describe('baselineChanges', () => {
         expect(baselineChanges(b, b)).toEqual([])
       }),
     )
-    expect(baselineChanges(blank, { ...blank, fans: 'on' }).map((c) => c.what)).not.toContain('fans')
+    expect(baselineChanges(nothingNoted, { ...nothingNoted, fans: 'on' }).map((c) => c.what)).not.toContain(
+      'fans',
+    )
   })
 })
 

@@ -1,5 +1,6 @@
 'use client'
 import { useRef, useState } from 'react'
+import { nothingNoted } from '@/core/job/entry'
 import type { Baseline } from '@/core/job/entry'
 import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
@@ -9,22 +10,11 @@ import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { useKeys } from '@/ui/keys'
 
-const blank: Baseline = {
-  fans: 'not noted',
-  current: 'not noted',
-  amps: null,
-  lamp: 'not noted',
-  beeps: '',
-  cpuHeat: 'not noted',
-  codes: [],
-  picture: 'not noted',
-}
-
 /** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
 export function PowerUp() {
   const gate = useJob((j) => j.gate)
   const put = useJob((j) => j.put)
-  const [b, setB] = useState<Baseline>(blank)
+  const [b, setB] = useState<Baseline>(nothingNoted)
   const [amps, setAmps] = useState('')
   const [codes, setCodes] = useState('')
   const [faults, setFaults] = useState<{ amps?: string; codes?: string; all?: string }>({})
@@ -47,11 +37,11 @@ export function PowerUp() {
         amps.trim() !== '' && (a === null || a < 0 || a > 100) ? `“${amps}” is no current in A` : undefined,
       codes: odd ? `“${odd}” is no code: two hex figures each, like 4C` : undefined,
     }
-    const nothing = JSON.stringify(b) === JSON.stringify(blank) && seen.length === 0 && a === null
+    const nothing = JSON.stringify(b) === JSON.stringify(nothingNoted) && seen.length === 0 && a === null
     setFaults({ ...wrong, all: nothing ? 'Nothing is noted yet: at least what the fans did.' : undefined })
     if (wrong.amps || wrong.codes || nothing) return
     put('baseline', { ...b, amps: a, codes: seen })
-    setB(blank)
+    setB(nothingNoted)
     setAmps('')
     setCodes('')
   }
