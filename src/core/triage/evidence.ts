@@ -130,7 +130,8 @@ export function evidenceOf(state: JobState, socket: Socket | null): Dated[] {
         Math.abs(reading.volts) < usualVolts[rail] * MISSING_SHARE ? 'missing' : 'there',
       )
   }
-  for (const cell of state.cellLog) put(cell.seq, 'cell', cellState(cell.volts).state === 'good' ? 'good' : 'low')
+  for (const cell of state.cellLog)
+    put(cell.seq, 'cell', cellState(cell.volts).state === 'good' ? 'good' : 'low')
   for (const look of state.looks) {
     const said = lookSays(look.what, look.seen, look.clear)
     if (said) put(look.seq, ...said)
