@@ -9,7 +9,7 @@ import { evidenceOf } from './evidence'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
-const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket)
+const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket).evidence
 const said = (t: ReturnType<typeof tape>) => seen(t).map((e) => `${e.test}: ${e.outcome}`)
 const ask = (more: Partial<ToBelieve>) =>
   believe({ history: [], evidence: [], mended: [], mayPower: true, ...more })
@@ -89,6 +89,31 @@ describe('the tape as evidence', () => {
       { seq: 2, test: 'ohms vmem', outcome: 'short', mended: [] },
       { seq: 4, test: 'ohms vmem', outcome: 'good', mended: ['memory rail short'] },
     ])
+  })
+  it('takes a socket as mended once its strokes have taken the finding off the map', () => {
+    const t = tape()
+      .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
+      .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory' })
+      .put('stroke', {
+        contact: 'A1',
+        technique: 'lift',
+        tool: 'needle',
+        from: null,
+        strokes: 1,
+        result: 'there',
+        predictedSnaps: null,
+      })
+    const state = () => evidenceOf(jobState(t.entries, names), socket)
+    expect(state().mended).toEqual(['memory A contact open'])
+    expect(said(t)).toEqual(['as it came: memory lamp', 'socket: memory A contact off'])
+    t.put('pass', { name: 'after' }).put('looked', { contacts: 'all' })
+    expect(state().evidence.at(-1)).toMatchObject({
+      test: 'socket',
+      outcome: 'clear',
+      mended: ['memory A contact open'],
+    })
+    t.put('mark', { contacts: ['A2'], mark: { kind: 'low' } })
+    expect(state().mended).toEqual([])
   })
   it('leaves out what was struck', () => {
     const t = tape().put('cell', { volts: 2.1 }).put('strike', { why: 'slip' }, 1)

@@ -2,7 +2,8 @@ import { rails } from '../job/entry'
 import { inspect, look, ohms, probe, start, volts } from './bench-test'
 import type { BenchTest, Names } from './bench-test'
 
-const inSocket: Names = {
+/** What a look over the socket finds, by fault. */
+export const inSocket: Names = {
   'power contacts shorted': 'power contacts touch',
   'power contacts open': 'power contacts open',
   'control contact open': 'control contact off',

@@ -5,9 +5,11 @@ import { currentPass } from '../job/state'
 import type { JobState } from '../job/state'
 import { functionLaw } from '../socket/function-law'
 import { isDamage } from '../socket/mark'
+import type { Marks } from '../socket/mark'
 import { shorts } from '../socket/short'
 import { fieldOf } from '../socket/socket'
 import type { FunctionGroup, Socket } from '../socket/socket'
+import { inSocket } from './bench-tests'
 import { faultIds } from './fault'
 import type { FaultId } from './fault'
 import type { Evidence } from './odds'
@@ -84,36 +86,51 @@ const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
 /** The gravest first: what a single look at the map is told by. */
 const gravity = { danger: 0, dead: 1, function: 2, width: 3, nothing: 4 } as const
 
-/** What the map of the socket says as one look over it; null while too little of it was looked at. */
-export function mapSays(state: JobState, socket: Socket | null): string | null {
-  const pass = currentPass(state)
-  if (!socket || !pass) return null
+/** What marks say as one look over the socket: the gravest of them; `clear` when the whole was looked at, else null. */
+function marksSay(socket: Socket, marks: Marks, whole: boolean): string | null {
   const { named } = fieldOf(socket)
-  const grave = shorts(socket, pass.marks).filter((s) => s.odds > 0.5 && s.grade !== 'harmless')
+  const grave = shorts(socket, marks).filter((s) => s.odds > 0.5 && s.grade !== 'harmless')
   if (grave.some((s) => s.grade === 'gravest')) return 'power contacts touch'
   if (grave.length > 0) return 'signal contacts touch'
-  const groups = Object.entries(pass.found).flatMap(([name, mark]) =>
+  const groups = Object.entries(marks).flatMap(([name, mark]) =>
     isDamage(mark) ? [named.get(name)?.group ?? 'unknown'] : [],
   )
   const worst = groups
     .filter((g) => offSays[g])
     .sort((a, b) => gravity[functionLaw[a].effect] - gravity[functionLaw[b].effect])[0]
   if (worst) return offSays[worst]!
-  const power = groups.filter((g) => functionLaw[g].kind === 'parallel').length
-  if (power >= 8) return 'power contacts open'
+  if (groups.filter((g) => functionLaw[g].kind === 'parallel').length >= 8) return 'power contacts open'
+  return whole ? 'clear' : null
+}
+
+/** The map before and after straightening: what it said, which fault the strokes put right, what it says now. */
+function mapEvidence(state: JobState, socket: Socket | null) {
+  const pass = currentPass(state)
+  if (!socket || !pass) return { was: null, now: null, mended: null }
   const looked = socket.contacts.filter((c) => pass.looked[c.name]).length
-  return looked >= socket.contacts.length * 0.98 ? 'clear' : null
+  const now = marksSay(socket, pass.marks, looked >= socket.contacts.length * 0.98)
+  if (state.strokes.length === 0) return { was: null, now, mended: null }
+  const was = marksSay(socket, Object.assign({}, ...state.passes.map((p) => p.found)) as Marks, false)
+  const mended = faultIds.find((id) => was !== null && was !== now && inSocket[id] === was) ?? null
+  return { was, now, mended }
 }
 
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
  * had been mended by then. Of the same test between two mends only the last counts. Limits: a power-up is taken as
- * made with the board as it came; of a map only its gravest finding counts.
+ * made with the board as it came; of a map only its gravest finding counts, and it is mended once the strokes have
+ * taken it off the map.
  */
-export function evidenceOf(state: JobState, socket: Socket | null): Dated[] {
-  const mends = state.mended.filter((m): m is typeof m & { fault: FaultId } =>
-    faultIds.includes(m.fault as FaultId),
+export function evidenceOf(
+  state: JobState,
+  socket: Socket | null,
+): { readonly evidence: readonly Dated[]; readonly mended: readonly FaultId[] } {
+  const map = mapEvidence(state, socket)
+  const lastStroke = state.strokes.at(-1)?.seq ?? 0
+  const mends: { readonly seq: number; readonly fault: FaultId }[] = state.mended.flatMap(({ seq, fault }) =>
+    isFault(fault) ? [{ seq, fault }] : [],
   )
+  if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string) => {
     const mended = mends.filter((m) => m.seq < seq).map((m) => m.fault)
@@ -143,9 +160,12 @@ export function evidenceOf(state: JobState, socket: Socket | null): Dated[] {
     if (b.cpuHeat !== 'not noted') put(b.seq, 'warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }
   for (const seat of state.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
-  const map = mapSays(state, socket)
-  if (map) put(state.lastMapped, 'socket', map)
+  if (map.was) put(state.strokes[0]!.seq, 'socket', map.was)
+  if (map.now && state.lastMapped > lastStroke) put(state.lastMapped, 'socket', map.now)
   for (const trial of state.trials)
     if (testOf(trial.test).outcomes.includes(trial.outcome)) put(trial.seq, trial.test, trial.outcome)
-  return [...found.values()].sort((a, b) => a.seq - b.seq)
+  const evidence = [...found.values()].sort((a, b) => a.seq - b.seq)
+  return { evidence, mended: [...new Set(mends.map((m) => m.fault))] }
 }
+
+const isFault = (fault: string): fault is FaultId => faultIds.some((id) => id === fault)

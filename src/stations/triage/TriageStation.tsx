@@ -1,5 +1,6 @@
 'use client'
 import { rails } from '@/core/job/entry'
+import { stageReached } from '@/core/triage/stage'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'
@@ -17,7 +18,12 @@ import { useBelief } from './use-belief'
 export function TriageStation() {
   const started = useJob((j) => j.state.baselines.length > 0)
   const measured = useJob((j) => rails.every((rail) => j.state.rails[rail]) && j.state.cell !== null)
-  const open = useJob((j) => j.gate.lamp !== 'do not power' && j.state.handBack === null)
+  /** It may be powered, was, since the last change, and does not run: then a test is next, not a power-up or proof. */
+  const stuck = useJob(({ state, gate }) => {
+    const last = state.baselines.at(-1)
+    if (!last || state.handBack || gate.lamp === 'do not power') return false
+    return state.lastPowered > state.lastTouched && stageReached(last).stopsAt !== null
+  })
   const { belief, fresh } = useBelief()
   const first = belief?.next[0]
   const reasoned = (
@@ -28,14 +34,10 @@ export function TriageStation() {
   )
   return (
     <>
-      {started && measured && open && first ? (
+      {measured && stuck && first ? (
         <NextStep
           say={`${first.test.say}.`}
-          why={
-            first.tells === 0
-              ? 'Something was mended: see whether it starts.'
-              : `It tells most for its ${first.test.minutes} minutes; the outcome is one key below.`
-          }
+          why={`It tells most for its ${first.test.minutes} minutes; the outcome is one key below.`}
         />
       ) : (
         <StationStep station="triage" />

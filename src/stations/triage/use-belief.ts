@@ -4,27 +4,18 @@ import type { Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Belief, ToBelieve } from '@/core/triage/belief'
 import { evidenceOf } from '@/core/triage/evidence'
-import { faultIds } from '@/core/triage/fault'
-import type { FaultId } from '@/core/triage/fault'
 import { useJob } from '@/stations/job/JobProvider'
 import type { BeliefDesk } from '@/workers/belief.worker'
 
 /** What the tape makes likely and which test is next, reckoned in a worker; the last answer stays until the next. */
-export function useBelief(): {
-  readonly belief: Belief | null
-  readonly fresh: boolean
-  readonly seen: number
-} {
+export function useBelief(): { readonly belief: Belief | null; readonly fresh: boolean } {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const mayPower = useJob((j) => j.gate.lamp !== 'do not power')
   const desk = useRef<Remote<BeliefDesk> | null>(null)
   const [answer, setAnswer] = useState<{ to: string; belief: Belief } | null>(null)
   const asked = useMemo((): ToBelieve => {
-    const mended = state.mended
-      .map((m) => m.fault)
-      .filter((f): f is FaultId => faultIds.some((id) => id === f))
-    return { history: state.ticket.history, evidence: evidenceOf(state, socket), mended, mayPower }
+    return { history: state.ticket.history, ...evidenceOf(state, socket), mayPower }
   }, [state, socket, mayPower])
   const key = JSON.stringify(asked)
 
@@ -45,5 +36,5 @@ export function useBelief(): {
       current = false
     }
   }, [key])
-  return { belief: answer?.belief ?? null, fresh: answer?.to === key, seen: asked.evidence.length }
+  return { belief: answer?.belief ?? null, fresh: answer?.to === key }
 }
