@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { expect, Shop, signIn, test } from './bench'
+import { awake, expect, Shop, signIn, test } from './bench'
 
 test('the first start of an empty shop makes the lead’s account, and only once', async ({ page }) => {
   const shop = await Shop.open(process.env.E2E_EMPTY_URL!)
@@ -75,11 +75,15 @@ test('the lead adds somebody, who signs in and can be closed again', async ({ pa
 })
 
 test('a session of mine elsewhere can be ended from here', async ({ page, shop, browser }) => {
-  const other = await (await browser.newContext()).newPage()
+  const userAgent = `other bench ${randomBytes(4).toString('hex')}`
+  const other = await (await browser.newContext({ userAgent })).newPage()
   await signIn(other, shop, 'Maren')
   await signIn(page, shop, 'Maren')
   await page.goto(`${shop.url}/people`)
-  await page.getByRole('button', { name: 'End it' }).first().click()
+  await awake(page)
+  const there = page.getByRole('listitem').filter({ hasText: userAgent })
+  await there.getByRole('button', { name: 'End it' }).click()
+  await expect(there).toHaveCount(0)
   await expect(page.getByText('here', { exact: true })).toBeVisible()
   await other.goto(`${shop.url}/`)
   await expect(other).toHaveURL(/sign-in/)
