@@ -1,10 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { contactColumns, contactRows, readContactTable, smallestSpacing } from './contact-table'
-import type { ContactRow } from './contact-table'
+import type { Row } from '../finding'
 import { smallField } from './field.testing'
 
-const good: ContactRow = {
+const good: Row = {
   name: 'A1',
   x_mm: '0',
   y_mm: '0',
@@ -13,7 +13,7 @@ const good: ContactRow = {
   beam_deg: '45',
   trust: 'shared',
 }
-const read = (...rows: ContactRow[]) => readContactTable(rows, contactColumns)
+const read = (...rows: Row[]) => readContactTable(rows, contactColumns)
 
 describe('readContactTable', () => {
   it('reads back what it wrote', () => {
@@ -80,7 +80,7 @@ describe('readContactTable', () => {
       fc.property(
         fc.array(fc.record(Object.fromEntries(contactColumns.map((c) => [c, cell]))), { maxLength: 20 }),
         (rows) => {
-          const table = read(...(rows as ContactRow[]))
+          const table = read(...(rows as Row[]))
           expect(table.contacts.length === 0 || table.findings.every((f) => f.level === 'warning')).toBe(true)
         },
       ),

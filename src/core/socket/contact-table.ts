@@ -1,18 +1,9 @@
+import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
+import type { Finding, Row } from '../finding'
 import { functionGroups, MAX_CONTACTS, trusts } from './socket'
 import type { Contact, FunctionGroup, Trust } from './socket'
 
-/** Something wrong (or odd) in a table, with where and the mend. */
-export interface Finding {
-  readonly level: 'error' | 'warning'
-  readonly line: number
-  readonly field: string
-  readonly text: string
-}
-
 export const contactColumns = ['name', 'x_mm', 'y_mm', 'group', 'net', 'beam_deg', 'trust'] as const
-
-/** A row of the contact table as text, by column name. */
-export type ContactRow = Readonly<Record<string, string | undefined>>
 
 export interface ContactTable {
   readonly contacts: readonly Contact[]
@@ -27,24 +18,12 @@ export interface ContactTable {
  * @param columns the header as found
  * @returns contacts that are good, the smallest spacing as pitch, and findings (at most 60; the rest is counted)
  */
-export function readContactTable(rows: readonly ContactRow[], columns: readonly string[]): ContactTable {
+export function readContactTable(rows: readonly Row[], columns: readonly string[]): ContactTable {
   const findings: Finding[] = []
   const say = (level: Finding['level'], line: number, field: string, text: string) =>
     findings.push({ level, line, field, text })
-  const missing = contactColumns.slice(0, 3).filter((column) => !columns.includes(column))
-  if (missing.length > 0) {
-    const only = columns.length === 1 && /[;\t|]/.test(columns[0]!)
-    const mend = only
-      ? `the columns are not split: save it with commas, semicolons or tabs and one header line`
-      : `add the header ${contactColumns.join(',')}`
-    say(
-      'error',
-      1,
-      missing.join(', '),
-      `no column ${missing.map((m) => `“${m}”`).join(', ')}; found ${columns.map((c) => `“${c}”`).join(', ') || 'nothing'}; ${mend}`,
-    )
-    return { contacts: [], pitchMm: null, findings }
-  }
+  const missing = missingColumns(columns, contactColumns.slice(0, 3))
+  if (missing) return { contacts: [], pitchMm: null, findings: [missing] }
   if (rows.length > MAX_CONTACTS) {
     say(
       'error',
@@ -64,17 +43,9 @@ export function readContactTable(rows: readonly ContactRow[], columns: readonly 
     const number = (field: string, fallback?: number) => {
       const text = (row[field] ?? '').trim()
       if (text === '' && fallback !== undefined) return fallback
-      const value = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i.test(text) ? Number(text) : NaN
-      if (!Number.isFinite(value)) {
-        const comma = /^[+-]?\d+,\d+$/.test(text)
-        say(
-          'error',
-          line,
-          field,
-          `“${text}” is not a number${comma ? '; write a decimal point, not a comma' : ''}`,
-        )
-      }
-      return value
+      const value = numberIn(text)
+      if (value === null) say('error', line, field, notANumber(text))
+      return value ?? NaN
     }
     if (!/^[A-Za-z]{1,3}\d{1,3}$/.test(name))
       say('error', line, 'name', `“${name}” is not a contact name: letters then a number, like M31`)
@@ -127,15 +98,7 @@ export function readContactTable(rows: readonly ContactRow[], columns: readonly 
       'x_mm, y_mm',
       `the nearest two contacts are ${pitchMm} mm apart, which is unusual; are these millimetres?`,
     )
-  const shown = findings.slice(0, 60)
-  if (findings.length > shown.length)
-    shown.push({
-      level: 'error',
-      line: 0,
-      field: 'rows',
-      text: `and ${findings.length - shown.length} more of the kind`,
-    })
-  return { contacts: failed ? [] : contacts, pitchMm, findings: shown }
+  return { contacts: failed ? [] : contacts, pitchMm, findings: firstFindings(findings) }
 }
 
 /** Smallest distance between two contacts, mm; null for fewer than two. Sorted sweep. */

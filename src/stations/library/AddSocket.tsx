@@ -1,7 +1,7 @@
 'use client'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import type { Finding } from '@/core/socket/contact-table'
+import type { Finding } from '@/core/finding'
 import type { Socket, SocketKind } from '@/core/socket/socket'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'

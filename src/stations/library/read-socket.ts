@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { canonical } from '@/core/job/canonical'
-import type { Finding } from '@/core/socket/contact-table'
+import type { Finding } from '@/core/finding'
 import { generateField, placeOf, readRegions } from '@/core/socket/generate'
 import type { Socket, SocketKind } from '@/core/socket/socket'
 import { readContactCsv } from '@/stations/socket/contact-csv'

@@ -1,28 +1,18 @@
 import Papa from 'papaparse'
 import { contactColumns, contactRows, readContactTable } from '@/core/socket/contact-table'
-import type { ContactRow, ContactTable } from '@/core/socket/contact-table'
+import type { ContactTable } from '@/core/socket/contact-table'
 import { isDamage } from '@/core/socket/mark'
 import type { Pass } from '@/core/socket/pass'
 import type { Socket } from '@/core/socket/socket'
+import { readCsv } from '@/stations/library/read-csv'
 
-/** Reads a contact table as text: comma, semicolon, tab or bar; with or without a byte-order mark. */
+/** Reads a contact table as text. */
 export function readContactCsv(text: string): ContactTable {
-  const parsed = Papa.parse<ContactRow>(text.replace(/^\uFEFF/, '').replace(/\r\n?/g, '\n'), {
-    header: true,
-    skipEmptyLines: 'greedy',
-    delimitersToGuess: [',', ';', '\t', '|'],
-    transformHeader: (name) => name.trim().toLowerCase(),
-  })
-  const table = readContactTable(parsed.data, parsed.meta.fields ?? [])
-  const uneven = parsed.errors.filter((e) => e.type === 'FieldMismatch').slice(0, 20)
-  if (uneven.length === 0) return table
-  const findings = uneven.map((e) => ({
-    level: 'error' as const,
-    line: (e.row ?? 0) + 2,
-    field: 'row',
-    text: e.code === 'TooManyFields' ? 'more values than columns' : 'fewer values than columns',
-  }))
-  return { contacts: [], pitchMm: null, findings: [...table.findings, ...findings] }
+  const { rows, columns, uneven } = readCsv(text)
+  const table = readContactTable(rows, columns)
+  return uneven.length === 0
+    ? table
+    : { contacts: [], pitchMm: null, findings: [...table.findings, ...uneven] }
 }
 
 /** The contact table of a socket as CSV. */

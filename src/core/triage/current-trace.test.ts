@@ -1,0 +1,215 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { normalDraw, seeded } from '../seeded'
+import {
+  changePoints,
+  compareTraces,
+  cycleOf,
+  readCurrent,
+  readTrace,
+  traceColumns,
+  traceRows,
+} from './current-trace'
+import type { Trace } from './current-trace'
+
+/** A trace by stretches of seconds at a level, with meter noise. */
+function drawn(
+  stretches: readonly (readonly [seconds: number, amps: number])[],
+  rate = 200,
+  seed = 1,
+  noise = 0.008,
+): Trace {
+  const draw = seeded(seed)
+  const amps = stretches.flatMap(([s, a]) =>
+    Array.from({ length: Math.round(s * rate) }, () => a + noise * normalDraw(draw)),
+  )
+  return { amps: Float64Array.from(amps), seconds: Float64Array.from(amps, (_, i) => i / rate) }
+}
+const table = (trace: Trace) => traceRows(trace).map(([s, a]) => ({ s, a }))
+
+describe('change points', () => {
+  it('are found to the sample where the level is plain', () => {
+    const trace = drawn([
+      [4, 0.05],
+      [6, 1.2],
+      [5, 0.9],
+    ])
+    expect(changePoints(trace.amps)).toEqual([800, 2000])
+  })
+  it('are none in noise alone, whatever the seed', () => {
+    for (let seed = 0; seed < 30; seed++)
+      expect(changePoints(drawn([[20, 0.4]], 100, seed).amps), `seed ${seed}`).toEqual([])
+  })
+  it('are the best single cut that trying every place finds', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 12, max: 88 }), fc.integer({ min: 1, max: 1e6 }), (cut, seed) => {
+        const draw = seeded(seed)
+        const amps = Float64Array.from(
+          { length: 100 },
+          (_, i) => (i < cut ? 0.2 : 1.4) + 0.02 * normalDraw(draw),
+        )
+        expect(changePoints(amps)).toEqual([cut])
+      }),
+      { numRuns: 60 },
+    )
+  })
+})
+
+describe('the period of a stretch', () => {
+  it.each([7.3, 18, 41.7])('of %d samples is found within a fiftieth', (period) => {
+    const draw = seeded(4)
+    const wave = Float64Array.from(
+      { length: 600 },
+      (_, i) => (i % period < period / 3 ? 1 : 0.1) + 0.02 * normalDraw(draw),
+    )
+    expect(Math.abs(cycleOf(wave)! / period - 1)).toBeLessThan(0.02)
+  })
+  it('is none for noise, a step or a ramp', () => {
+    const draw = seeded(5)
+    expect(cycleOf(Float64Array.from({ length: 500 }, () => normalDraw(draw)))).toBeNull()
+    expect(cycleOf(Float64Array.from({ length: 500 }, (_, i) => (i < 250 ? 0 : 1)))).toBeNull()
+    expect(cycleOf(Float64Array.from({ length: 500 }, (_, i) => i / 500))).toBeNull()
+  })
+})
+
+describe('a current trace', () => {
+  it('names standby, inrush and plateau', () => {
+    const reading = readCurrent(
+      drawn([
+        [4, 0.06],
+        [0.4, 2.8],
+        [8, 1.3],
+      ]),
+    )
+    expect(reading.segments.map((s) => s.kind)).toEqual(['standby', 'inrush', 'steady'])
+    expect(reading.pattern).toBe('steady')
+    expect(reading.standbyA).toBeCloseTo(0.06, 2)
+    expect(reading.plateauA).toBeCloseTo(1.3, 2)
+  })
+  it('finds cycling and its period behind standby', () => {
+    const rounds = Array.from(
+      { length: 9 },
+      () =>
+        [
+          [1.1, 0.9],
+          [1.3, 0.12],
+        ] as const,
+    ).flat()
+    const reading = readCurrent(drawn([[5, 0.06], ...rounds]))
+    expect(reading.pattern).toBe('cycling')
+    expect(Math.abs(reading.periodS! - 2.4)).toBeLessThan(0.1)
+    expect(reading.say).toContain('it cycles every')
+  })
+  it('finds cycling too fast for its stretches', () => {
+    const rounds = Array.from(
+      { length: 200 },
+      () =>
+        [
+          [0.06, 0.7],
+          [0.06, 0.2],
+        ] as const,
+    ).flat()
+    const reading = readCurrent(drawn([[3, 0.05], ...rounds], 100))
+    expect(reading.pattern).toBe('cycling')
+    expect(Math.abs(reading.periodS! / 0.12 - 1)).toBeLessThan(0.1)
+  })
+  it('tells a trip, standby alone and nothing at all', () => {
+    expect(
+      readCurrent(
+        drawn([
+          [3, 0.06],
+          [0.2, 3],
+          [5, 0.004],
+        ]),
+      ).pattern,
+    ).toBe('trips')
+    expect(readCurrent(drawn([[9, 0.06]])).pattern).toBe('standby')
+    expect(readCurrent(drawn([[9, 0]])).pattern).toBe('none')
+  })
+  it('takes 200,000 samples', () => {
+    const trace = drawn([
+      [100, 0.05],
+      [400, 1.1],
+      [500, 1.6],
+    ])
+    expect(trace.amps.length).toBe(200_000)
+    expect(readCurrent(trace).segments.map((s) => [s.kind, Math.round(s.fromS)])).toEqual([
+      ['standby', 0],
+      ['steady', 100],
+      ['steady', 500],
+    ])
+  })
+  it('covers the whole time in order, whatever it is given', () => {
+    const level = fc.tuple(
+      fc.double({ min: 0.3, max: 4, noNaN: true }),
+      fc.constantFrom(0, 0.05, 0.2, 0.8, 2.5),
+    )
+    fc.assert(
+      fc.property(fc.array(level, { minLength: 1, maxLength: 8 }), fc.integer(), (stretches, seed) => {
+        const { segments } = readCurrent(drawn(stretches, 50, seed))
+        expect(segments[0]!.fromS).toBe(0)
+        segments.slice(1).forEach((s, i) => expect(s.fromS).toBe(segments[i]!.toS))
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('is told beside a good board’s', () => {
+    const good = readCurrent(
+      drawn([
+        [4, 0.06],
+        [8, 1.3],
+      ]),
+    )
+    const poor = readCurrent(
+      drawn([
+        [4, 0.19],
+        [8, 0.5],
+      ]),
+    )
+    const lines = compareTraces(poor, good)
+    expect(lines.filter((l) => l.differs).map((l) => l.what)).toEqual(['standby', 'plateau', 'peak'])
+    expect(lines.find((l) => l.what === 'standby')!.say).toContain('something draws on standby')
+    expect(compareTraces(good, good).some((l) => l.differs)).toBe(false)
+  })
+})
+
+describe('a table of a trace', () => {
+  const trace = drawn(
+    [
+      [1, 0.05],
+      [1, 1],
+    ],
+    20,
+  )
+  it('reads back as it was written', () => {
+    expect(readTrace(table(trace), traceColumns)).toEqual({ trace, findings: [] })
+  })
+  it('refuses time that runs backwards, naming the line', () => {
+    const rows = table(trace)
+    const swapped = [...rows.slice(0, 10), rows[11]!, rows[10]!, ...rows.slice(12)]
+    const { trace: none, findings } = readTrace(swapped, traceColumns)
+    expect(none).toBeNull()
+    expect(findings[0]).toMatchObject({ line: 13, field: 's' })
+    expect(findings[0]!.text).toContain('time runs backwards: 0.5 s after 0.55 s')
+  })
+  it('warns of a stretch without samples and goes on', () => {
+    const rows = table(trace).map(({ s, a }, i) => ({ s: i < 20 ? s : String(Number(s) + 60), a }))
+    const read = readTrace(rows, traceColumns)
+    expect(read.trace).not.toBeNull()
+    expect(read.findings).toMatchObject([{ level: 'warning', line: 22 }])
+  })
+  it.each([
+    [{ s: '1', a: '' }, 'a', 'nothing stands here'],
+    [{ s: '1', a: '0,4' }, 'a', 'write a decimal point'],
+    [{ s: 'NaN', a: '0' }, 's', '“NaN” is not a number'],
+    [{ s: '999', a: '400' }, 'a', 'more than a bench supply gives'],
+  ])('refuses %j', (row, field, text) => {
+    const { trace: none, findings } = readTrace([...table(trace), row], traceColumns)
+    expect(none).toBeNull()
+    expect(findings.find((f) => f.field === field)!.text).toContain(text)
+  })
+  it('refuses too few samples and a missing column', () => {
+    expect(readTrace([], traceColumns).findings[0]!.text).toContain('too few')
+    expect(readTrace([], ['t', 'a']).findings[0]!.text).toContain('no column “s”')
+  })
+})

@@ -1,0 +1,436 @@
+import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
+import type { Finding, Row } from '../finding'
+import type { Baseline } from '../job/entry'
+
+/** Supply current against time: seconds rising, amperes. */
+export interface Trace {
+  readonly seconds: Float64Array
+  readonly amps: Float64Array
+}
+
+export const traceColumns = ['s', 'a'] as const
+const MOST_SAMPLES = 500_000
+const FEWEST_SAMPLES = 20
+
+/**
+ * Reads a trace from a table with columns `s` and `a`. Findings for bad data, never an exception: time that runs
+ * backwards or stands, values that are no numbers, stretches without samples (ten times the usual step), currents no
+ * bench supply gives.
+ * @param rows one record per line, the first stands on line 2
+ */
+export function readTrace(
+  rows: readonly Row[],
+  columns: readonly string[],
+): { readonly trace: Trace | null; readonly findings: readonly Finding[] } {
+  const missing = missingColumns(columns, traceColumns)
+  if (missing) return { trace: null, findings: [missing] }
+  const findings: Finding[] = []
+  const say = (level: Finding['level'], line: number, field: string, text: string) =>
+    findings.push({ level, line, field, text })
+  if (rows.length > MOST_SAMPLES)
+    say(
+      'error',
+      MOST_SAMPLES + 2,
+      'rows',
+      `${rows.length} samples; the most taken is ${MOST_SAMPLES}: record slower`,
+    )
+  if (rows.length < FEWEST_SAMPLES)
+    say(
+      'error',
+      rows.length + 2,
+      'rows',
+      `${rows.length} samples are too few to say anything; at least ${FEWEST_SAMPLES}`,
+    )
+  if (findings.length) return { trace: null, findings }
+  const seconds = new Float64Array(rows.length)
+  const amps = new Float64Array(rows.length)
+  rows.forEach((row, i) => {
+    for (const [field, to] of [
+      ['s', seconds],
+      ['a', amps],
+    ] as const) {
+      const text = (row[field] ?? '').trim()
+      const value = numberIn(text)
+      if (value === null) say('error', i + 2, field, text === '' ? 'nothing stands here' : notANumber(text))
+      to[i] = value ?? NaN
+    }
+    if (i > 0 && seconds[i]! <= seconds[i - 1]!)
+      say(
+        'error',
+        i + 2,
+        's',
+        `time runs backwards: ${seconds[i]} s after ${seconds[i - 1]} s; sort the rows or drop the line`,
+      )
+    if (Math.abs(amps[i]!) > 100)
+      say('error', i + 2, 'a', `${amps[i]} A is more than a bench supply gives; are these amperes?`)
+  })
+  if (findings.some((f) => f.level === 'error')) return { trace: null, findings: firstFindings(findings) }
+  const steps = Float64Array.from({ length: rows.length - 1 }, (_, i) => seconds[i + 1]! - seconds[i]!)
+  const usual = median(steps)
+  steps.forEach((step, i) => {
+    if (step > 10 * usual)
+      say(
+        'warning',
+        i + 3,
+        's',
+        `no samples from ${seconds[i]} to ${seconds[i + 1]} s; nothing is said about that stretch`,
+      )
+  })
+  if (amps.some((a) => a < -0.05))
+    say('warning', 0, 'a', 'some currents are negative; is the shunt the right way round?')
+  return { trace: { seconds, amps }, findings: firstFindings(findings) }
+}
+
+/** The trace as rows, in the order of `traceColumns`. */
+export const traceRows = ({ seconds, amps }: Trace): string[][] =>
+  Array.from(seconds, (s, i) => [String(s), String(amps[i])])
+
+export type SegmentKind = 'off' | 'standby' | 'inrush' | 'steady' | 'cycling'
+
+/** A stretch of one kind. */
+export interface Segment {
+  readonly kind: SegmentKind
+  readonly fromS: number
+  readonly toS: number
+  /** Mean, A. */
+  readonly amps: number
+  /** Standard deviation, A. */
+  readonly spread: number
+  /** Length of one cycle, s; null when it does not cycle. */
+  readonly periodS: number | null
+}
+
+export interface TraceReading {
+  readonly segments: readonly Segment[]
+  /** What it is in the words of a power-up. */
+  readonly pattern: Exclude<Baseline['current'], 'not noted'>
+  readonly standbyA: number | null
+  /** Last steady level above standby. */
+  readonly plateauA: number | null
+  readonly peakA: number
+  readonly periodS: number | null
+  readonly say: string
+}
+
+/** Below this the board draws nothing, A (bench default). */
+const OFF_A = 0.01
+/** Least current of a board that is on, A (bench default). */
+const ON_A = 0.25
+/** Smallest spread that is believed, A: a bench meter's last figure. */
+const LEAST_SPREAD = 0.002
+/** Autocorrelation from which on it cycles. */
+const CYCLES = 0.5
+const MOST_BINS = 2000
+
+/**
+ * Change points of level and spread by PELT over a grid of at most 2,000 bins whose costs are exact (sums and sums of
+ * squares), each then moved to the best sample within its two bins.
+ * Cost of a stretch: n·log σ̂² (Gaussian, own mean and spread); penalty 4·log n for each change (two levels, spread, place), n taken as 200 at least.
+ * Source: Killick, Fearnhead & Eckley (2012); BIC after Yao (1988).
+ * @returns indices where a new stretch begins, 0 left out
+ */
+export function changePoints(amps: Float64Array): number[] {
+  const n = amps.length
+  const sum = new Float64Array(n + 1)
+  const square = new Float64Array(n + 1)
+  for (let i = 0; i < n; i++) {
+    sum[i + 1] = sum[i]! + amps[i]!
+    square[i + 1] = square[i]! + amps[i]! * amps[i]!
+  }
+  // White noise of spread σ has a median step of 0.954 σ; no stretch is believed to be quieter than half of that.
+  const noise =
+    median(
+      Float64Array.from({ length: Math.max(1, n - 1) }, (_, i) => Math.abs((amps[i + 1] ?? 0) - amps[i]!)),
+    ) / 0.954
+  const floor = Math.max(LEAST_SPREAD, 0.5 * noise) ** 2
+  const cost = (from: number, to: number) => {
+    const k = to - from
+    const mean = (sum[to]! - sum[from]!) / k
+    const variance = (square[to]! - square[from]!) / k - mean * mean
+    return k * Math.log(Math.max(variance, floor))
+  }
+  const bins = Math.min(MOST_BINS, Math.max(1, Math.floor(n / 4)))
+  const edge = Int32Array.from({ length: bins + 1 }, (_, b) => Math.round((b * n) / bins))
+  const penalty = 4 * Math.log(Math.max(n, 200))
+  const best = new Float64Array(bins + 1)
+  best[0] = -penalty
+  const from = new Int32Array(bins + 1)
+  let open = [0]
+  for (let to = 1; to <= bins; to++) {
+    const here = open.map((b) => best[b]! + cost(edge[b]!, edge[to]!))
+    let least = 0
+    for (let k = 1; k < here.length; k++) if (here[k]! < here[least]!) least = k
+    best[to] = here[least]! + penalty
+    from[to] = open[least]!
+    open = open.filter((_, k) => here[k]! <= best[to]!)
+    open.push(to)
+  }
+  const cuts: number[] = []
+  for (let b = from[bins]!; b > 0; b = from[b]!) cuts.unshift(edge[b]!)
+  const width = Math.ceil(n / bins)
+  /** The best place of one cut between two others, and what both stretches then cost. */
+  const bestCut = (before: number, after: number, low: number, high: number) => {
+    let [least, at] = [Infinity, low]
+    for (let c = Math.max(before + 2, low); c <= Math.min(after - 2, high); c++) {
+      const both = cost(before, c) + cost(c, after)
+      if (both < least) [least, at] = [both, c]
+    }
+    return { least, at }
+  }
+  cuts.forEach((cut, i) => {
+    cuts[i] = bestCut(cuts[i - 1] ?? 0, cuts[i + 1] ?? n, cut - width, cut + width).at
+  })
+  // A bin that straddles a change may have been taken for a stretch of its own: then one cut does for two.
+  for (let i = 0; i + 1 < cuts.length; i++) {
+    const [before, a, b, after] = [cuts[i - 1] ?? 0, cuts[i]!, cuts[i + 1]!, cuts[i + 2] ?? n]
+    if (b - a > 2 * width) continue
+    const one = bestCut(before, after, a - width, b + width)
+    if (one.least < cost(before, a) + cost(a, b) + cost(b, after) + penalty) cuts.splice(i--, 2, one.at)
+  }
+  return cuts
+}
+
+/**
+ * Period of a stretch by its autocorrelation: the first high peak above `CYCLES` after it has fallen below zero.
+ * @param values evenly spaced
+ * @returns lag in samples, refined by a parabola through the peak; null when it does not cycle at least three times
+ */
+export function cycleOf(values: Float64Array): number | null {
+  const n = values.length
+  const mean = values.reduce((a, b) => a + b, 0) / n
+  const x = values.map((v) => v - mean)
+  const power = x.reduce((a, v) => a + v * v, 0) / n
+  if (!(power > LEAST_SPREAD * LEAST_SPREAD)) return null
+  const most = Math.floor(n / 3)
+  const r = new Float64Array(most + 2)
+  for (let lag = 0; lag < r.length; lag++) {
+    let dot = 0
+    for (let i = lag; i < n; i++) dot += x[i]! * x[i - lag]!
+    r[lag] = dot / ((n - lag) * power)
+  }
+  let lag = 1
+  while (lag <= most && r[lag]! > 0) lag++
+  const peak = (l: number) => r[l]! > CYCLES && r[l]! >= r[l - 1]! && r[l]! >= r[l + 1]!
+  let highest = 0
+  for (let l = lag; l <= most; l++) if (peak(l)) highest = Math.max(highest, r[l]!)
+  let top = lag
+  while (top <= most && !(peak(top) && r[top]! >= 0.75 * highest)) top++
+  if (highest === 0) return null
+  const [a, b, c] = [r[top - 1]!, r[top]!, r[top + 1]!]
+  const bend = a - 2 * b + c
+  return bend < 0 ? top + (0.5 * (a - c)) / bend : top
+}
+
+const median = (values: ArrayLike<number>): number => {
+  const sorted = Float64Array.from(values).sort()
+  return sorted.length ? sorted[sorted.length >> 1]! : NaN
+}
+
+/** Evenly spaced values of a stretch, each the mean of the samples about it; at most `most` of them. */
+function even(
+  { seconds, amps }: Trace,
+  from: number,
+  to: number,
+  most: number,
+): { values: Float64Array; stepS: number } {
+  const count = Math.min(most, to - from)
+  const start = seconds[from]!
+  const stepS = (seconds[to - 1]! - start) / (count - 1)
+  const values = new Float64Array(count)
+  const held = new Int32Array(count)
+  for (let i = from; i < to; i++) {
+    const k = Math.min(count - 1, Math.round((seconds[i]! - start) / stepS))
+    values[k] = values[k]! + amps[i]!
+    held[k]! += 1
+  }
+  for (let k = 0; k < count; k++) values[k] = held[k] ? values[k]! / held[k]! : (values[k - 1] ?? 0)
+  return { values, stepS }
+}
+
+interface Piece {
+  readonly from: number
+  readonly to: number
+  readonly amps: number
+  readonly spread: number
+}
+
+function piece({ amps }: Trace, from: number, to: number): Piece {
+  let sum = 0
+  let square = 0
+  for (let i = from; i < to; i++) {
+    sum += amps[i]!
+    square += amps[i]! * amps[i]!
+  }
+  const mean = sum / (to - from)
+  return { from, to, amps: mean, spread: Math.sqrt(Math.max(0, square / (to - from) - mean * mean)) }
+}
+
+/** Runs of at least four rises at even distances: stretches that may cycle, as places of pieces [from, to). */
+function evenRises(pieces: readonly Piece[], seconds: Float64Array): (readonly [number, number])[] {
+  const rises = [...pieces.keys()].filter((i) => i > 0 && pieces[i]!.amps > pieces[i - 1]!.amps + 0.05)
+  const runs: [number, number][] = []
+  const at = (k: number) => seconds[pieces[rises[k]!]!.from]!
+  for (let k = 0; k + 3 < rises.length; k++) {
+    let end = k + 1
+    const gap = at(end) - at(k)
+    while (end + 1 < rises.length && Math.abs(at(end + 1) - at(end) - gap) <= 0.25 * gap) end++
+    if (end - k >= 3) {
+      runs.push([rises[k]!, Math.min(pieces.length, rises[end]! + 1)])
+      k = end - 1
+    }
+  }
+  return runs
+}
+
+/**
+ * Reads a current trace: stretches with their names, whether it cycles and how fast, and what that is in the words of
+ * a power-up. A tenth of the supply's limit and all names are bench defaults; a stretch without samples says nothing.
+ */
+export function readCurrent(trace: Trace): TraceReading {
+  const { seconds, amps } = trace
+  const cuts = [0, ...changePoints(amps), amps.length]
+  const pieces = cuts.slice(1).map((to, i) => piece(trace, cuts[i]!, to))
+  const merged: (Piece & { readonly periodS: number | null })[] = []
+  const runs = evenRises(pieces, seconds)
+  for (let i = 0; i < pieces.length;) {
+    const run = runs.find(([from]) => from === i)
+    const whole = run ? piece(trace, pieces[run[0]]!.from, pieces[run[1] - 1]!.to) : pieces[i]!
+    const { values, stepS } = even(trace, whole.from, whole.to, 2048)
+    const lag = whole.to - whole.from >= 24 && whole.spread > 0.03 ? cycleOf(values) : null
+    if (run && lag !== null) {
+      merged.push({ ...whole, periodS: lag * stepS })
+      i = run[1]
+    } else {
+      merged.push({ ...pieces[i]!, periodS: run ? null : lag === null ? null : lag * stepS })
+      i++
+    }
+  }
+  const lowest = Math.min(...merged.map((p) => (p.amps > OFF_A ? p.amps : Infinity)))
+  const onA = Math.max(ON_A, lowest < ON_A ? 2.5 * lowest : 0)
+  const last = amps.length - 1
+  const segments = merged.map((p, i): Segment => {
+    const fromS = seconds[p.from]!
+    const toS = seconds[Math.min(last, p.to)]!
+    const next = merged[i + 1]
+    const kind: SegmentKind =
+      p.periodS !== null
+        ? 'cycling'
+        : p.amps <= OFF_A
+          ? 'off'
+          : p.amps < onA
+            ? 'standby'
+            : next && toS - fromS < 1 && p.amps > 1.25 * next.amps
+              ? 'inrush'
+              : 'steady'
+    return { kind, fromS, toS, amps: p.amps, spread: p.spread, periodS: p.periodS }
+  })
+  const joined = join(segments)
+  const cycling = joined.findLast((s) => s.kind === 'cycling')
+  const steady = joined.findLast((s) => s.kind === 'steady')
+  const end = joined.at(-1)!
+  const wasOn = joined.some((s) => s.kind === 'steady' || s.kind === 'inrush')
+  const pattern =
+    cycling !== undefined
+      ? 'cycling'
+      : end.kind === 'steady'
+        ? 'steady'
+        : wasOn
+          ? 'trips'
+          : joined.some((s) => s.kind === 'standby')
+            ? 'standby'
+            : 'none'
+  const standby = joined.find((s) => s.kind === 'standby')
+  const reading = {
+    segments: joined,
+    pattern,
+    standbyA: standby?.amps ?? null,
+    plateauA: pattern === 'steady' ? (steady?.amps ?? null) : null,
+    peakA: amps.reduce((a, b) => Math.max(a, b), 0),
+    periodS: cycling?.periodS ?? null,
+  } as const
+  return { ...reading, say: sayTrace(reading) }
+}
+
+/** Neighbours of one kind and nearly one level are one stretch. */
+function join(segments: readonly Segment[]): Segment[] {
+  const joined: Segment[] = []
+  for (const s of segments) {
+    const before = joined.at(-1)
+    const alike = before && Math.abs(before.amps - s.amps) <= Math.max(0.04, 0.08 * before.amps)
+    if (
+      before &&
+      before.kind === s.kind &&
+      s.kind !== 'cycling' &&
+      (alike || s.kind === 'off' || s.kind === 'standby')
+    ) {
+      const [a, b] = [before.toS - before.fromS, s.toS - s.fromS]
+      const mean = (a * before.amps + b * s.amps) / (a + b || 1)
+      joined[joined.length - 1] = {
+        ...before,
+        toS: s.toS,
+        amps: mean,
+        spread: Math.max(before.spread, s.spread),
+      }
+    } else joined.push(s)
+  }
+  return joined
+}
+
+const amperes = (a: number) => `${a.toFixed(a < 0.1 ? 3 : 2)} A`
+
+function sayTrace({
+  pattern,
+  standbyA,
+  plateauA,
+  peakA,
+  periodS,
+}: Omit<TraceReading, 'say' | 'segments'>): string {
+  const before = standbyA === null ? '' : `${amperes(standbyA)} in standby, then `
+  switch (pattern) {
+    case 'cycling':
+      return `${before}it cycles every ${periodS!.toFixed(periodS! < 3 ? 2 : 1)} s up to ${amperes(peakA)}: it tries, stops and tries again`
+    case 'steady':
+      return `${before}it settles at ${amperes(plateauA!)}`
+    case 'trips':
+      return `${before}it draws up to ${amperes(peakA)} and falls back: the supply or the board cuts off`
+    case 'standby':
+      return `${amperes(standbyA!)} in standby and no more: the start is not asked for, or not answered`
+    case 'none':
+      return 'it draws nothing: no standby'
+  }
+}
+
+/** One figure beside that of a board known to be good. */
+export interface TraceDifference {
+  readonly what: string
+  readonly here: string
+  readonly there: string
+  readonly differs: boolean
+  readonly say: string
+}
+
+/** How far a current may be from a good board's before it is said to differ (bench default). */
+const ALIKE = 0.2
+
+/** A trace beside that of a known-good board of the same model. */
+export function compareTraces(here: TraceReading, there: TraceReading): TraceDifference[] {
+  const lines: TraceDifference[] = []
+  const put = (what: string, a: string, b: string, differs: boolean, say: string) =>
+    lines.push({ what, here: a, there: b, differs, say: differs ? say : 'alike' })
+  put(
+    'shape',
+    here.pattern,
+    there.pattern,
+    here.pattern !== there.pattern,
+    `a good board is ${there.pattern === 'trips' ? 'cut off' : there.pattern} here`,
+  )
+  const level = (what: string, a: number | null, b: number | null, more: string, less: string) => {
+    if (a === null || b === null) return
+    const off = Math.abs(a - b) > Math.max(ALIKE * b, 0.01)
+    put(what, amperes(a), amperes(b), off, `${(a / b).toFixed(1)} × the good board: ${a > b ? more : less}`)
+  }
+  level('standby', here.standbyA, there.standbyA, 'something draws on standby', 'part of it is not awake')
+  level('plateau', here.plateauA, there.plateauA, 'a rail may be loaded', 'part of it does not run')
+  level('peak', here.peakA, there.peakA, 'look for what heats up', 'it does not get as far')
+  return lines
+}
