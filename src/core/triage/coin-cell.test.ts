@@ -1,0 +1,40 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { cellCauses, readCell } from './coin-cell'
+import type { CellSeen } from './coin-cell'
+
+const nothingSeen: CellSeen = { aloneV: null, atBoardV: null, settings: null, isNew: false }
+const read = (seen: Partial<CellSeen>) => readCell({ ...nothingSeen, ...seen })
+
+describe('the coin cell', () => {
+  it.each([
+    [{ aloneV: 2.1, settings: 'lost' }, 'cell'],
+    [{ aloneV: 3.05, atBoardV: 1.9, settings: 'lost' }, 'holder'],
+    [{ aloneV: 3.05, atBoardV: 3.04, settings: 'kept' }, 'nothing'],
+    [{ aloneV: 3.05, atBoardV: 3.04, settings: 'lost' }, 'settings'],
+    [{ aloneV: 2.6, atBoardV: 2.4, settings: 'lost', isNew: true }, 'drain'],
+  ] as const)('%j points to %s', (seen, cause) => {
+    expect(read(seen).likeliest).toBe(cause)
+  })
+  it('a good cell whose board forgets is not cleared by the cell alone: the board is measured next', () => {
+    const reading = read({ aloneV: 3.05, settings: 'lost' })
+    expect(reading.next).toBe('atBoardV')
+    expect(reading.odds.find((o) => o.cause === 'holder')!.odds).toBeGreaterThan(0.2)
+  })
+  it('asks for nothing more once it is plain', () => {
+    expect(read({ aloneV: 3.05, atBoardV: 3.04, settings: 'kept' }).next).toBeNull()
+  })
+  it('odds sum to one, and lost settings never speak for “nothing”', () => {
+    const volts = fc.option(fc.double({ min: 0, max: 3.6, noNaN: true }))
+    fc.assert(
+      fc.property(volts, volts, fc.boolean(), (aloneV, atBoardV, isNew) => {
+        const before = read({ aloneV, atBoardV, isNew })
+        const after = read({ aloneV, atBoardV, isNew, settings: 'lost' })
+        expect(after.odds.reduce((sum, o) => sum + o.odds, 0)).toBeCloseTo(1, 9)
+        const well = (r: typeof before) => r.odds.find((o) => o.cause === 'nothing')!.odds
+        expect(well(after)).toBeLessThanOrEqual(well(before) + 1e-12)
+        expect(new Set(after.odds.map((o) => o.cause))).toEqual(new Set(cellCauses))
+      }),
+    )
+  })
+})
