@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { anyMark } from '../socket/field.testing'
-import { historyItems, kinds, outcomes, rails, stations } from './entry'
+import { historyItems, kinds, outcomes, rails, stations, swapParts } from './entry'
 import type { Bodies, Entry, Kind } from './entry'
 
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
@@ -33,6 +33,12 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     diskLock: fc.constantFrom('unknown', 'no', 'yes, owner told'),
   }).map((set) => ({ set })),
   claim: fc.record({ text: words }),
+  'claim weighed': fc.record({
+    claim: line,
+    test: fc.constant('cell'),
+    outcome: fc.constantFrom('low', 'good'),
+    reliability: figure(0, 1),
+  }),
   'claim checked': fc.record({
     claim: line,
     verdict: fc.constantFrom('holds', 'wrong', 'cannot tell'),
@@ -65,8 +71,42 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     cpu: fc.constantFrom('in', 'out'),
   }),
   volts: fc.record({ rail: fc.constantFrom(...rails), volts: figure(-12, 13) }),
-  cell: fc.record({ volts: figure(0, 4) }),
-  codes: fc.record({ codes }),
+  cell: fc.record(
+    {
+      volts: figure(0, 4),
+      where: fc.constantFrom('by itself', 'at the board'),
+      isNew: fc.boolean(),
+    },
+    { requiredKeys: ['volts'] },
+  ),
+  codes: fc.record({ codes, watchedS: figure(0, 900) }, { requiredKeys: ['codes'] }),
+  current: fc.record({
+    name: words,
+    samples: fc.integer({ min: 20, max: 500_000 }),
+    pattern: fc.constantFrom('none', 'standby', 'steady', 'cycling', 'trips'),
+    standbyA: fc.option(figure(0, 1), { nil: null }),
+    plateauA: fc.option(figure(0, 9), { nil: null }),
+    peakA: figure(0, 20),
+    periodS: fc.option(figure(0, 30), { nil: null }),
+    curve: fc.constant({ s: [0, 1], a: [0.1, 0.4] }),
+  }),
+  swap: fc.record(
+    {
+      what: fc.constantFrom(...swapParts),
+      part: words,
+      place: fc.constantFrom('A', 'B'),
+      knownGood: fc.boolean(),
+      outcome: fc.constantFrom('nothing', 'memory lamp', 'system loads'),
+      listed: fc.constantFrom('yes', 'no', 'not known'),
+    },
+    { requiredKeys: ['what', 'part', 'place', 'knownGood', 'outcome'] },
+  ),
+  runs: fc.record({
+    ratedMTs: fc.option(fc.integer({ min: 800, max: 9000 }), { nil: null }),
+    seenMTs: fc.option(fc.integer({ min: 800, max: 9000 }), { nil: null }),
+    startS: fc.option(figure(1, 300), { nil: null }),
+    settingsKept: fc.option(fc.boolean(), { nil: null }),
+  }),
   baseline: fc.record({
     fans: fc.constantFrom('off', 'twitch', 'on', 'not noted'),
     current: fc.constantFrom('none', 'standby', 'steady', 'cycling', 'trips', 'not noted'),

@@ -1,6 +1,10 @@
 import type { School } from '../socket/plan'
 import type { Mark } from '../socket/mark'
 
+/** Parts that are tried in one place and another. */
+export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
+export type SwapPart = (typeof swapParts)[number]
+
 /** The seven stations in the order of work. */
 export const stations = ['intake', 'triage', 'socket', 'firmware', 'parts', 'proof', 'hand-back'] as const
 export type Station = (typeof stations)[number]
@@ -69,6 +73,13 @@ export type Outcome = (typeof outcomes)[number]
 export interface Bodies {
   ticket: { readonly set: Partial<Ticket> }
   claim: { readonly text: string }
+  /** What a claim says in the words of a test, and how far it is believed. */
+  'claim weighed': {
+    readonly claim: number
+    readonly test: string
+    readonly outcome: string
+    readonly reliability: number
+  }
   'claim checked': {
     readonly claim: number
     readonly verdict: 'holds' | 'wrong' | 'cannot tell'
@@ -94,8 +105,48 @@ export interface Bodies {
   decision: { readonly text: string }
   rail: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }
   volts: { readonly rail: Rail; readonly volts: number }
-  cell: { readonly volts: number }
-  codes: { readonly codes: readonly string[] }
+  cell: {
+    readonly volts: number
+    /** By itself unless told otherwise. */
+    readonly where?: 'by itself' | 'at the board'
+    /** A new cell was put in. */
+    readonly isNew?: boolean
+  }
+  codes: {
+    readonly codes: readonly string[]
+    /** When each came up, s after power-on. */
+    readonly atS?: readonly number[]
+    /** How long it was watched, s after power-on. */
+    readonly watchedS?: number
+  }
+  /** A recorded supply current: what it was read as, and its curve thinned so that no peak is lost. */
+  current: {
+    readonly name: string
+    readonly samples: number
+    readonly pattern: 'none' | 'standby' | 'steady' | 'cycling' | 'trips'
+    readonly standbyA: number | null
+    readonly plateauA: number | null
+    readonly peakA: number
+    readonly periodS: number | null
+    readonly curve: { readonly s: readonly number[]; readonly a: readonly number[] }
+  }
+  /** One part tried in one place. */
+  swap: {
+    readonly what: SwapPart
+    readonly part: string
+    readonly place: string
+    readonly knownGood: boolean
+    readonly outcome: string
+    /** Whether the board runs this CPU by its maker's list. */
+    readonly listed?: 'yes' | 'no' | 'not known'
+  }
+  /** How it runs once it runs. */
+  runs: {
+    readonly ratedMTs: number | null
+    readonly seenMTs: number | null
+    readonly startS: number | null
+    readonly settingsKept: boolean | null
+  }
   baseline: Baseline
   fitted: {
     readonly cpu?: string | null
@@ -204,6 +255,7 @@ export type Entry = { [K in Kind]: EntryOf<K> }[Kind]
 export const kinds = [
   'ticket',
   'claim',
+  'claim weighed',
   'claim checked',
   'consent',
   'offer',
@@ -215,6 +267,9 @@ export const kinds = [
   'volts',
   'cell',
   'codes',
+  'current',
+  'swap',
+  'runs',
   'baseline',
   'fitted',
   'supply',
@@ -279,6 +334,7 @@ export function subjects(entry: Pick<Entry, 'kind' | 'body' | 'strikes'>): reado
     case 'stroke':
     case 'left':
       return [...own, `contact ${e.body.contact}`]
+    case 'claim weighed':
     case 'claim checked':
       return [...own, `claim ${e.body.claim}`]
     case 'offer answered':

@@ -32,9 +32,33 @@ export function sayEntry(entry: Entry): string {
     case 'volts':
       return `${railWords[e.body.rail]} at ${e.body.volts} V`
     case 'cell':
-      return `cell ${e.body.volts} V`
+      return `${e.body.isNew ? 'new ' : ''}cell ${e.body.volts} V${e.body.where === 'at the board' ? ' at the board' : ''}`
     case 'codes':
-      return `codes ${e.body.codes.join(' ')}`
+      return `codes ${e.body.codes.join(' ') || 'none'}${e.body.watchedS === undefined ? '' : `, watched ${Math.round(e.body.watchedS)} s`}`
+    case 'current': {
+      const b = e.body
+      const said = {
+        none: 'nothing',
+        standby: 'standby only',
+        steady: b.plateauA === null ? 'steady' : `steady ${b.plateauA.toFixed(2)} A`,
+        cycling: b.periodS === null ? 'cycles' : `cycles every ${b.periodS.toFixed(1)} s`,
+        trips: 'trips',
+      }[b.pattern]
+      return `current recorded: ${said}, peak ${b.peakA.toFixed(2)} A`
+    }
+    case 'swap':
+      return `${e.body.what} ${e.body.part} in ${e.body.place}: ${e.body.outcome}`
+    case 'runs': {
+      const b = e.body
+      const said = [
+        b.seenMTs !== null && `memory at ${b.seenMTs}${b.ratedMTs === null ? '' : ` of ${b.ratedMTs}`} MT/s`,
+        b.startS !== null && `starts in ${b.startS} s`,
+        b.settingsKept !== null && `settings ${b.settingsKept ? 'kept' : 'lost'}`,
+      ]
+      return `runs: ${said.filter(Boolean).join(', ') || 'nothing noted'}`
+    }
+    case 'claim weighed':
+      return `line ${e.body.claim} means ${e.body.test}: ${e.body.outcome}, believed ${Math.round(e.body.reliability * 100)} in a hundred`
     case 'baseline': {
       const b = e.body
       const said = [

@@ -14,6 +14,7 @@ interface Noted {
 export interface Claim extends Noted {
   readonly text: string
   readonly checked: Bodies['claim checked'] | null
+  readonly weighed: Bodies['claim weighed'] | null
 }
 export interface Offer extends Noted {
   readonly text: string
@@ -44,6 +45,10 @@ export interface JobState {
   readonly cellLog: readonly (Noted & Bodies['cell'])[]
   readonly cell: (Noted & Bodies['cell']) | null
   readonly codes: readonly string[]
+  readonly codeLog: readonly (Noted & Bodies['codes'])[]
+  readonly currents: readonly (Noted & Bodies['current'])[]
+  readonly swaps: readonly (Noted & Bodies['swap'])[]
+  readonly runs: (Noted & Bodies['runs']) | null
   readonly baselines: readonly (Noted & Baseline)[]
   readonly looks: readonly (Noted & Bodies['look'])[]
   readonly fitted: {
@@ -120,6 +125,10 @@ const blank = (): Draft => ({
   cellLog: [],
   cell: null,
   codes: [],
+  codeLog: [],
+  currents: [],
+  swaps: [],
+  runs: null,
   baselines: [],
   looks: [],
   fitted: { cpu: null, heatsink: false, modules: [], card: null },
@@ -192,6 +201,10 @@ const stationOfKind: Partial<Record<Entry['kind'], Station>> = {
   volts: 'triage',
   cell: 'triage',
   codes: 'triage',
+  current: 'triage',
+  swap: 'triage',
+  runs: 'triage',
+  trial: 'triage',
   baseline: 'triage',
   look: 'triage',
   mark: 'socket',
@@ -221,8 +234,13 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       s.ticket = { ...s.ticket, ...entry.body.set }
       break
     case 'claim':
-      s.claims = [...s.claims, { ...noted, text: entry.body.text, checked: null }]
+      s.claims = [...s.claims, { ...noted, text: entry.body.text, checked: null, weighed: null }]
       break
+    case 'claim weighed': {
+      const weighed = entry.body
+      s.claims = s.claims.map((c) => (c.seq === weighed.claim ? { ...c, weighed } : c))
+      break
+    }
     case 'claim checked': {
       const checked = entry.body
       s.claims = s.claims.map((c) => (c.seq === checked.claim ? { ...c, checked } : c))
@@ -271,6 +289,16 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
     case 'codes':
       s.codes = entry.body.codes
+      s.codeLog = [...s.codeLog, { ...noted, ...entry.body }]
+      break
+    case 'current':
+      s.currents = [...s.currents, { ...noted, ...entry.body }]
+      break
+    case 'swap':
+      s.swaps = [...s.swaps, { ...noted, ...entry.body }]
+      break
+    case 'runs':
+      s.runs = { ...noted, ...entry.body }
       break
     case 'baseline':
       s.baselines = [...s.baselines, { ...noted, ...entry.body }]

@@ -48,6 +48,7 @@ it('every kind of entry has its words', () => {
   const t = tape()
     .put('ticket', { set: { cpu: 'x', memory: 'y' } })
     .put('claim', { text: 'it worked' })
+    .put('claim weighed', { claim: 2, test: 'cell', outcome: 'low', reliability: 0.4 })
     .put('claim checked', { claim: 2, verdict: 'wrong', how: 'salt' })
     .put('consent', { risks: ['a'], limitMinor: null, signature: null, how: 'by telephone' })
     .put('offer', { text: 'more', limitMinor: 1, minutes: 1 })
@@ -58,7 +59,19 @@ it('every kind of entry has its words', () => {
     .put('rail', { rail: 'vmem', ohms: 221, cpu: 'out' })
     .put('volts', { rail: '12v', volts: 12 })
     .put('cell', { volts: 3 })
-    .put('codes', { codes: ['4C', '31'] })
+    .put('codes', { codes: ['4C', '31'], watchedS: 90.4 })
+    .put('current', {
+      name: 'a.csv',
+      samples: 900,
+      pattern: 'cycling',
+      standbyA: 0.05,
+      plateauA: null,
+      peakA: 1.24,
+      periodS: 2.41,
+      curve: { s: [0, 1], a: [0, 1] },
+    })
+    .put('swap', { what: 'module', part: 'own', place: 'A', knownGood: false, outcome: 'memory lamp' })
+    .put('runs', { ratedMTs: 2667, seenMTs: 2133, startS: 41, settingsKept: false })
     .put('baseline', {
       fans: 'on',
       current: 'steady',
@@ -115,6 +128,7 @@ it('every kind of entry has its words', () => {
     [
       "ticket: CPU, memory",
       "it worked",
+      "line 2 means cell: low, believed 40 in a hundred",
       "checked line 2: wrong, salt",
       "owner agreed to 1 risk, by telephone",
       "changed offer: more",
@@ -125,7 +139,10 @@ it('every kind of entry has its words', () => {
       "memory rail to ground 221 Ω, CPU out",
       "12 V rail at 12 V",
       "cell 3 V",
-      "codes 4C 31",
+      "codes 4C 31, watched 90 s",
+      "current recorded: cycles every 2.4 s, peak 1.24 A",
+      "module own in A: memory lamp",
+      "runs: memory at 2133 of 2667 MT/s, starts in 41 s, settings lost",
       "powered: fans on, current steady 1 A, lamp CPU, beeps long, CPU warm, codes 4C, picture none",
       "fitted: CPU out, heatsink on, memory in A1, no card",
       "supply: limit off",

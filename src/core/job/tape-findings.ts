@@ -28,6 +28,7 @@ export function tapeFindings(entries: readonly Entry[]): TapeFinding[] {
     if (entry.strikes !== null && !(entry.strikes >= 1 && entry.strikes < entry.seq))
       say(entry.seq, 'strikes', `it strikes line ${entry.strikes}, which is not before it`)
     if (entry.kind === 'claim checked') refers(entry, 'claim', entry.body.claim, ['claim'])
+    if (entry.kind === 'claim weighed') refers(entry, 'claim', entry.body.claim, ['claim'])
     if (entry.kind === 'offer answered') refers(entry, 'offer', entry.body.offer, ['offer'])
     if (entry.kind === 'accounted') refers(entry, 'item', entry.body.item, ['missing', 'stroke', 'part'])
   })

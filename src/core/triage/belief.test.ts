@@ -121,7 +121,114 @@ describe('the tape as evidence', () => {
   })
 })
 
+const swap = (what: 'module' | 'CPU', place: string, knownGood: boolean, outcome: string) =>
+  tape().put('swap', { what, part: 'x', place, knownGood, outcome })
+const curve = {
+  name: '',
+  samples: 99,
+  standbyA: 0.1,
+  plateauA: null,
+  peakA: 1,
+  curve: { s: [0, 1], a: [0, 1] },
+}
+const codes = {
+  name: 'a board',
+  codes: [
+    { code: '1A', stage: 'CPU and chipset', say: '', restS: 5 },
+    { code: '4C', stage: 'memory training', say: '', restS: 180 },
+  ],
+} as const
+
+describe('instruments as evidence', () => {
+  it.each<[string, ReturnType<typeof tape>, string[]]>([
+    ['a good module in a slot', swap('module', 'slot A', true, 'memory lamp'), ['good in A: memory lamp']],
+    ['the owner’s module in slot B', swap('module', 'B', false, 'system loads'), ['own in B: system loads']],
+    ['the owner’s CPU elsewhere', swap('CPU', 'another board', false, 'nothing'), ['CPU elsewhere: fails']],
+    ['a good CPU here', swap('CPU', 'this board', true, 'CPU lamp'), ['known-good CPU: CPU lamp']],
+    ['the owner’s CPU here', swap('CPU', 'this board', false, 'CPU lamp'), []],
+    ['a curve', tape().put('current', { ...curve, pattern: 'cycling', periodS: 2 }), ['current: cycles']],
+    [
+      'a cell at the board',
+      tape().put('cell', { volts: 1.9, where: 'at the board' }),
+      ['cell under load: low'],
+    ],
+    [
+      'a new cell at the board',
+      tape().put('cell', { volts: 3, where: 'at the board', isNew: true }),
+      ['new cell under load: good'],
+    ],
+    [
+      'settings lost',
+      tape().put('runs', { ratedMTs: null, seenMTs: null, startS: null, settingsKept: false }),
+      ['settings kept: lost'],
+    ],
+  ])('%s', (_, t, wanted) => {
+    expect(said(t)).toEqual(wanted)
+  })
+  const reckoned = (t: ReturnType<typeof tape>, reference: Parameters<typeof evidenceOf>[2]) =>
+    evidenceOf(jobState(t.entries, names), socket, reference).evidence.map((e) => `${e.test}: ${e.outcome}`)
+  it('codes say nothing without a table, nor while they may train, and then how far it came', () => {
+    const reference = { codes, rails: null }
+    const run = (watchedS: number) => tape().put('codes', { codes: ['1A', '4C'], atS: [1, 4], watchedS })
+    expect(said(run(900))).toEqual([])
+    expect(reckoned(run(60), reference)).toEqual([])
+    expect(reckoned(run(900), reference)).toEqual(['codes: memory'])
+  })
+  it('a rail is judged by the good board where there is one', () => {
+    const t = tape().put('rail', { rail: 'vmem', ohms: 60, cpu: 'out' })
+    const reference = {
+      codes: null,
+      rails: { name: '', rails: { vmem: { ohmsOut: 220, ohmsIn: null, volts: 1.2 } } },
+    }
+    expect(said(t)).toEqual(['ohms vmem: good'])
+    expect(reckoned(t, reference)).toEqual(['ohms vmem: low'])
+  })
+})
+
+describe('claims as evidence', () => {
+  const claim = (reliability = 0.5) =>
+    tape()
+      .put('claim', { text: 'the cell is empty' })
+      .put('claim weighed', { claim: 1, test: 'cell', outcome: 'low', reliability })
+  it('count as far as they are believed', () => {
+    expect(seen(claim())).toMatchObject([{ test: 'cell', outcome: 'low', reliability: 0.5 }])
+    const odds = (r: number) =>
+      ask({ evidence: seen(claim(r)) }).faults.find((f) => f.fault === 'cell weak')?.odds ?? 0
+    expect(odds(0.9)).toBeGreaterThan(odds(0.3))
+  })
+  it('are nothing before they are weighed, when found wrong, and once the same was seen here', () => {
+    expect(seen(tape().put('claim', { text: 'the cell is empty' }))).toEqual([])
+    expect(seen(claim().put('claim checked', { claim: 1, verdict: 'wrong', how: '' }))).toEqual([])
+    expect(said(claim().put('cell', { volts: 3.1 }))).toEqual(['cell: good'])
+  })
+  it('that hold are believed like what was seen', () => {
+    const t = claim().put('claim checked', { claim: 1, verdict: 'holds', how: '' })
+    expect(seen(t)).toMatchObject([{ reliability: 0.95 }])
+  })
+})
+
 describe('the belief', () => {
+  it('says aloud which evidence nothing likely explains', () => {
+    const fits = ask({ evidence: [{ test: 'as it came', outcome: 'memory lamp' }] })
+    expect(fits.unexplained).toEqual([])
+    const odd = ask({
+      evidence: [
+        { test: 'as it came', outcome: 'nothing' },
+        { test: 'current', outcome: 'nothing' },
+        { test: 'volts 12v', outcome: 'missing' },
+        { test: 'codes', outcome: 'late' },
+      ],
+    })
+    expect(odd.unexplained.map((u) => u.outcome)).toContain('late')
+  })
+  it('expects a fault again that was mended here before', () => {
+    const odds = (again: ToBelieve['again']) =>
+      ask({
+        ...(again ? { again } : {}),
+        evidence: [{ test: 'as it came', outcome: 'memory lamp' }],
+      }).faults.find((f) => f.fault === 'slot B')?.odds ?? 0
+    expect(odds(['slot B'])).toBeGreaterThan(2 * odds([]))
+  })
   it('begins with history alone, ranked, and a test to begin with', () => {
     const belief = ask({ history: ['power cut during update'] })
     expect(belief.faults[0]).toMatchObject({ fault: 'firmware corrupt', reasons: [] })

@@ -8,6 +8,7 @@ import {
   faultOdds,
   hypotheses,
   likelihood,
+  expected,
   posterior,
   priorOdds,
   SOMETHING_ELSE,
@@ -47,6 +48,8 @@ export interface Belief {
   readonly verdict: Verdict | null
   /** What the last evidence was. */
   readonly last: Reason | null
+  /** Evidence that nothing likely explains, with its chance all the same. Look again before believing it. */
+  readonly unexplained: readonly { readonly test: string; readonly outcome: string; readonly odds: number }[]
   readonly next: readonly NextTest[]
 }
 
@@ -57,15 +60,27 @@ export interface ToBelieve {
   readonly mayPower: boolean
   /** What the shelf holds; everything when left out. */
   readonly shelf?: readonly ShelfItem[]
+  /** Faults that were mended when the board was here before. */
+  readonly again?: readonly FaultId[]
 }
 
 const WORTH_SAYING = 0.01
+/** Share of an even chance below which evidence counts as unexplained (bench default). */
+const UNEXPLAINED = 0.25
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
 
 /** The odds with their reasons, the verdict if there is one, and which test next. */
-export function believe({ history, evidence, mended, mayPower, shelf }: ToBelieve): Belief {
-  const prior = withMends(priorOdds(history), mended)
-  const now = standing(posterior(prior, evidence), mended)
+export function believe({
+  history,
+  evidence,
+  mended,
+  mayPower,
+  shelf,
+  again: before = [],
+}: ToBelieve): Belief {
+  const prior = withMends(priorOdds(history, before), mended)
+  const all = posterior(prior, evidence)
+  const now = standing(all, mended)
   const each = faultOdds(now)
   // What each piece did: the odds with it against the odds without it.
   const without = evidence.map((_, i) =>
@@ -111,6 +126,11 @@ export function believe({ history, evidence, mended, mayPower, shelf }: ToBeliev
     somethingElse: now[SOMETHING_ELSE]!,
     verdict: sure,
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
+    unexplained: evidence.flatMap((seen) => {
+      const { say, outcomes } = testOf(seen.test)
+      const odds = expected(all, seen)
+      return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
+    }),
     next: (powerUp ? [again(now), ...suggested] : suggested)
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),

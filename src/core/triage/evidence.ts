@@ -1,6 +1,5 @@
 import { rails } from '../job/entry'
-import type { Baseline, Rail } from '../job/entry'
-import { railState } from '../job/power-gate'
+import type { Baseline, Bodies } from '../job/entry'
 import { currentPass } from '../job/state'
 import type { JobState } from '../job/state'
 import { functionLaw } from '../socket/function-law'
@@ -10,28 +9,28 @@ import { shorts } from '../socket/short'
 import { fieldOf } from '../socket/socket'
 import type { FunctionGroup, Socket } from '../socket/socket'
 import { inSocket } from './bench-tests'
+import { readCodes } from './code-tape'
+import type { CodeTable } from './code-tape'
 import { faultIds } from './fault'
 import type { FaultId } from './fault'
 import type { Evidence } from './odds'
 import { testOf } from './odds'
+import { judgeRails } from './rail-table'
+import type { RailReference } from './rail-table'
+import { swapWorks } from './swap-grid'
 import { cellState } from './stage'
-
-/** Volts a rail should have, and the share below which it counts as missing (bench default). */
-const usualVolts: Readonly<Record<Rail, number>> = {
-  '12v': 12,
-  '5v': 5,
-  '3v3': 3.3,
-  standby: 5,
-  vcore: 1.1,
-  vmem: 1.2,
-  vsys: 1,
-}
-const MISSING_SHARE = 0.3
 
 export interface Dated extends Evidence {
   /** Line of the tape it comes from. */
   readonly seq: number
 }
+
+/** What is known of the board's model: figures of a good one, and what its codes mean. */
+export interface BoardReference {
+  readonly codes: CodeTable | null
+  readonly rails: RailReference | null
+}
+const nothingKnown: BoardReference = { codes: null, rails: null }
 
 /** What a power-up comes to, or null when too little of it was noted. */
 export function startOutcome(b: Baseline): string | null {
@@ -49,6 +48,31 @@ const currentSays = {
   cycling: 'cycles',
   trips: 'trips',
 } as const
+
+/** A part tried in a place, in the words of the tests; null when it says nothing the reasoner knows. */
+function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string] | null {
+  const { what, knownGood, outcome } = swap
+  const place = swap.place.trim().toLowerCase()
+  const elsewhere = /another|other board/.test(place)
+  const works = swapWorks(swap)
+  if (elsewhere && !knownGood) {
+    if (what === 'CPU') return ['CPU elsewhere', works ? 'starts' : 'fails']
+    if (what === 'module') return ['module elsewhere', works ? 'good' : 'fails']
+    return null
+  }
+  if (elsewhere) return null
+  const slot = /^(slot )?b/.test(place) ? 'B' : /^(slot )?a/.test(place) ? 'A' : null
+  if (what === 'module') {
+    if (knownGood) return slot ? [`good in ${slot}`, outcome] : null
+    return slot === 'B' ? ['own in B', outcome] : null
+  }
+  if (!knownGood) return null
+  const test = { CPU: 'known-good CPU', card: 'card', supply: 'bench supply', drive: 'good drive' }[what]
+  return [test, outcome]
+}
+
+/** How far a claim is believed that was checked and holds. */
+const HOLDS = 0.95
 
 /** What was found by looking, in the words of the tests; null when it says nothing the reasoner knows. */
 function lookSays(
@@ -118,12 +142,13 @@ function mapEvidence(state: JobState, socket: Socket | null) {
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
  * had been mended by then. Of the same test between two mends only the last counts. Limits: a power-up is taken as
- * made with the board as it came; of a map only its gravest finding counts, and it is mended once the strokes have
+ * made with the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
  * taken it off the map.
  */
 export function evidenceOf(
   state: JobState,
   socket: Socket | null,
+  reference: BoardReference = nothingKnown,
 ): { readonly evidence: readonly Dated[]; readonly mended: readonly FaultId[] } {
   const map = mapEvidence(state, socket)
   const lastStroke = state.strokes.at(-1)?.seq ?? 0
@@ -137,18 +162,32 @@ export function evidenceOf(
     const key = `${test} after ${mended.length}`
     if ((found.get(key)?.seq ?? -1) <= seq) found.set(key, { seq, test, outcome, mended })
   }
-  for (const reading of state.railLog) put(reading.seq, `ohms ${reading.rail}`, railState(reading))
+  for (const reading of state.railLog) {
+    const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails)[0]!.ohms!
+    put(reading.seq, `ohms ${reading.rail}`, judged.state === 'high' ? 'good' : judged.state)
+  }
   for (const rail of rails) {
     const reading = state.volts[rail]
-    if (reading)
-      put(
-        reading.seq,
-        `volts ${rail}`,
-        Math.abs(reading.volts) < usualVolts[rail] * MISSING_SHARE ? 'missing' : 'there',
-      )
+    if (!reading) continue
+    const judged = judgeRails({ ohms: {}, volts: { [rail]: Math.abs(reading.volts) } }, reference.rails)[0]!
+    put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
-  for (const cell of state.cellLog)
-    put(cell.seq, 'cell', cellState(cell.volts).state === 'good' ? 'good' : 'low')
+  for (const cell of state.cellLog) {
+    const outcome = cellState(cell.volts).state === 'good' ? 'good' : 'low'
+    if (cell.where !== 'at the board') put(cell.seq, 'cell', outcome)
+    else put(cell.seq, cell.isNew ? 'new cell under load' : 'cell under load', outcome)
+  }
+  for (const run of state.codeLog) {
+    const { outcome } = readCodes(run, reference.codes)
+    if (outcome) put(run.seq, 'codes', outcome)
+  }
+  for (const curve of state.currents) put(curve.seq, 'current', currentSays[curve.pattern])
+  for (const swap of state.swaps) {
+    const said = swapSays(swap)
+    if (said && testOf(said[0]).outcomes.includes(said[1])) put(swap.seq, ...said)
+  }
+  if (state.runs?.settingsKept != null)
+    put(state.runs.seq, 'settings kept', state.runs.settingsKept ? 'kept' : 'lost')
   for (const look of state.looks) {
     const said = lookSays(look.what, look.seen, look.clear)
     if (said) put(look.seq, ...said)
@@ -164,7 +203,16 @@ export function evidenceOf(
   if (map.now && state.lastMapped > lastStroke) put(state.lastMapped, 'socket', map.now)
   for (const trial of state.trials)
     if (testOf(trial.test).outcomes.includes(trial.outcome)) put(trial.seq, trial.test, trial.outcome)
-  const evidence = [...found.values()].sort((a, b) => a.seq - b.seq)
+  // A claim counts for what it says, as far as it is believed, until the same was seen here.
+  const seenHere = new Set([...found.values()].map((e) => e.test))
+  const claimed = state.claims.flatMap(({ seq, weighed, checked }): Dated[] => {
+    if (!weighed || checked?.verdict === 'wrong' || seenHere.has(weighed.test)) return []
+    if (!testOf(weighed.test).outcomes.includes(weighed.outcome)) return []
+    const reliability =
+      checked?.verdict === 'holds' ? Math.max(HOLDS, weighed.reliability) : weighed.reliability
+    return [{ seq, test: weighed.test, outcome: weighed.outcome, mended: [], reliability }]
+  })
+  const evidence = [...found.values(), ...claimed].sort((a, b) => a.seq - b.seq)
   return { evidence, mended: [...new Set(mends.map((m) => m.fault))] }
 }
 

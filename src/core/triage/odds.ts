@@ -99,14 +99,18 @@ function leftOf(mended: readonly FaultId[]): Int32Array {
   })
 }
 
+/** How much likelier a fault is that was mended when the board was here before (bench default). */
+const RETURNS = 4
+
 /**
  * Odds before any test: each fault on its own, as likely as history makes it; two at once as likely as both.
  * A board on the bench has at least one; several are likelier where others have worked on it.
  */
-export function priorOdds(history: readonly HistoryItem[]): Float64Array {
+export function priorOdds(history: readonly HistoryItem[], again: readonly FaultId[] = []): Float64Array {
   const each = faultIds.map((id) => {
     const { odds, likelier }: Fault = faults[id]
-    return odds * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
+    const returns = again.includes(id) ? RETURNS : 1
+    return odds * returns * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
   })
   const both = history.includes('worked on by others') ? 2.5 : 1
   const weights = Float64Array.from([...members, []], (of) =>
@@ -131,17 +135,29 @@ export function normalise(weights: Float64Array): Float64Array {
 export function posterior(prior: Float64Array, evidence: readonly Evidence[]): Float64Array {
   const odds = Float64Array.from(prior)
   for (const seen of evidence) {
-    const test = testOf(seen.test)
-    const o = test.outcomes.indexOf(seen.outcome)
-    if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
-    const row = likelihood(test)[o]!
-    const left = seen.mended?.length ? leftOf(seen.mended) : null
-    const r = seen.reliability ?? 1
-    const blur = (1 - r) / test.outcomes.length
-    for (let h = 0; h < odds.length; h++) odds[h]! *= r * row[left ? left[h]! : h]! + blur
+    const told = chanceOf(seen)
+    for (let h = 0; h < odds.length; h++) odds[h]! *= told(h)
     normalise(odds)
   }
   return odds
+}
+
+/** Chance of what was seen, by hypothesis. */
+function chanceOf(seen: Evidence): (h: number) => number {
+  const test = testOf(seen.test)
+  const o = test.outcomes.indexOf(seen.outcome)
+  if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
+  const row = likelihood(test)[o]!
+  const left = seen.mended?.length ? leftOf(seen.mended) : null
+  const r = seen.reliability ?? 1
+  const blur = (1 - r) / test.outcomes.length
+  return (h) => r * row[left ? left[h]! : h]! + blur
+}
+
+/** Chance of what was seen, given the odds over the board as it came in. */
+export function expected(odds: Float64Array, seen: Evidence): number {
+  const told = chanceOf(seen)
+  return odds.reduce((sum, p, h) => sum + p * told(h), 0)
 }
 
 /** Chance that a fault somebody here mended had been there (bench default). */

@@ -1,7 +1,5 @@
+import type { SwapPart } from '../job/entry'
 import { startOutcomes } from './start-model'
-
-export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
-export type SwapPart = (typeof swapParts)[number]
 
 /** One part tried in one place, and what the start came to. */
 export interface Swap {

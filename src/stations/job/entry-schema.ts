@@ -1,7 +1,8 @@
 import Joi from 'joi'
-import { historyItems, kinds, outcomes, rails, stations } from '@/core/job/entry'
+import { historyItems, kinds, outcomes, rails, stations, swapParts } from '@/core/job/entry'
 import { benchTests } from '@/core/triage/bench-tests'
 import { faultIds } from '@/core/triage/fault'
+import { startOutcomes } from '@/core/triage/start-model'
 import type { Bodies, Kind } from '@/core/job/entry'
 import { damageKinds } from '@/core/socket/mark'
 
@@ -15,6 +16,7 @@ const sha = Joi.string().hex().length(64)
 const codes = Joi.array()
   .items(Joi.string().pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures'))
   .max(500)
+const amps = Joi.number().min(0).max(100).allow(null).required()
 const minutes = Joi.number().integer().min(0).max(100_000).allow(null)
 
 const ticket = Joi.object({
@@ -48,10 +50,27 @@ const mark = Joi.object({
   unsure: Joi.boolean(),
 })
 
+/** A test of the reasoner's list and one of its outcomes. */
+const anOutcome = {
+  test: Joi.valid(...benchTests.map((t) => t.id)).required(),
+  outcome: Joi.string()
+    .required()
+    .custom((outcome: string, helpers) => {
+      const { test } = helpers.state.ancestors[0] as { test: string }
+      const outcomes = benchTests.find((t) => t.id === test)?.outcomes ?? []
+      return outcomes.includes(outcome) ? outcome : helpers.error('any.only', { valids: outcomes })
+    }),
+}
+
 /** Checked once, at each edge: route handlers, imports, the command line. */
 const bodies: Record<Kind, Joi.ObjectSchema> = {
   ticket: Joi.object({ set: ticket.required() }),
   claim: Joi.object({ text: some() }),
+  'claim weighed': Joi.object({
+    claim: seq,
+    ...anOutcome,
+    reliability: Joi.number().min(0).max(1).required(),
+  }),
   'claim checked': Joi.object({
     claim: seq,
     verdict: Joi.valid('holds', 'wrong', 'cannot tell').required(),
@@ -87,8 +106,46 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     rail: Joi.valid(...rails).required(),
     volts: Joi.number().min(-60).max(60).required(),
   }),
-  cell: Joi.object({ volts: Joi.number().min(0).max(5).required() }),
-  codes: Joi.object({ codes: codes.min(1).required() }),
+  cell: Joi.object({
+    volts: Joi.number().min(0).max(5).required(),
+    where: Joi.valid('by itself', 'at the board'),
+    isNew: Joi.boolean(),
+  }),
+  codes: Joi.object({
+    codes: codes.required(),
+    atS: Joi.array()
+      .items(Joi.number().min(0).max(86_400))
+      .length(Joi.ref('codes.length'))
+      .sort({ order: 'ascending' }),
+    watchedS: Joi.number().min(0).max(86_400),
+  }),
+  current: Joi.object({
+    name: text(120).allow('').required(),
+    samples: Joi.number().integer().min(20).max(500_000).required(),
+    pattern: Joi.valid('none', 'standby', 'steady', 'cycling', 'trips').required(),
+    standbyA: amps,
+    plateauA: amps,
+    peakA: Joi.number().min(0).max(100).required(),
+    periodS: Joi.number().min(0).max(86_400).allow(null).required(),
+    curve: Joi.object({
+      s: Joi.array().items(Joi.number()).min(2).max(1400).required(),
+      a: Joi.array().items(Joi.number().min(-100).max(100)).length(Joi.ref('s.length')).required(),
+    }).required(),
+  }),
+  swap: Joi.object({
+    what: Joi.valid(...swapParts).required(),
+    part: some(60),
+    place: some(60),
+    knownGood: Joi.boolean().required(),
+    outcome: Joi.valid(...startOutcomes).required(),
+    listed: Joi.valid('yes', 'no', 'not known'),
+  }),
+  runs: Joi.object({
+    ratedMTs: Joi.number().integer().min(100).max(20_000).allow(null).required(),
+    seenMTs: Joi.number().integer().min(100).max(20_000).allow(null).required(),
+    startS: Joi.number().min(0).max(3600).allow(null).required(),
+    settingsKept: Joi.boolean().allow(null).required(),
+  }),
   baseline: Joi.object({
     fans: Joi.valid('off', 'twitch', 'on', 'not noted').required(),
     current: Joi.valid('none', 'standby', 'steady', 'cycling', 'trips', 'not noted').required(),
@@ -149,16 +206,7 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     side: Joi.valid('top', 'bottom'),
     text: text(300),
   }),
-  trial: Joi.object({
-    test: Joi.valid(...benchTests.map((t) => t.id)).required(),
-    outcome: Joi.string()
-      .required()
-      .custom((outcome: string, helpers) => {
-        const { test } = helpers.state.ancestors[0] as { test: string }
-        const outcomes = benchTests.find((t) => t.id === test)?.outcomes ?? []
-        return outcomes.includes(outcome) ? outcome : helpers.error('any.only', { valids: outcomes })
-      }),
-  }),
+  trial: Joi.object(anOutcome),
   mended: Joi.object({ fault: Joi.valid(...faultIds).required() }),
   proof: Joi.object({
     test: some(60),
