@@ -30,9 +30,11 @@ export interface Job {
   readonly outcome: string | null
   readonly closedAt: string | null
   readonly bench: BenchLine
+  /** A board of the simulated bench, worked to learn. */
+  readonly practice: boolean
 }
 
-const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench`
+const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench, practice`
 
 interface Row {
   createdAt: Date
@@ -55,7 +57,7 @@ export async function jobByTag(tag: string, db: Queryable = pool()): Promise<Job
 /** Open jobs in the order of their promise; the bench orders them further. */
 export async function openJobs(limit = 200): Promise<Job[]> {
   const { rows } = await pool().query(
-    `select ${columns} from job where closed_at is null order by promised_at nulls last, id limit $1`,
+    `select ${columns} from job where closed_at is null and not practice order by promised_at nulls last, id limit $1`,
     [limit],
   )
   return rows.map(jobOf)
@@ -71,7 +73,7 @@ export async function closedJobs(
 ): Promise<Job[]> {
   const { rows } = await pool().query(
     `select ${columns} from job
-     where closed_at is not null
+     where closed_at is not null and not practice
        and ($1::text is null or (tag || ' ' || board || ' ' || words) ilike '%' || $1 || '%')
        and ($2::timestamptz is null or (closed_at, id) < ($2::timestamptz, $3::uuid))
      order by closed_at desc, id desc limit $4`,
@@ -87,7 +89,7 @@ export async function closedJobs(
 
 export async function countClosed(): Promise<number> {
   const { rows } = await pool().query<{ n: number }>(
-    'select count(*)::int as n from job where closed_at is not null',
+    'select count(*)::int as n from job where closed_at is not null and not practice',
   )
   return rows[0]!.n
 }
@@ -156,13 +158,60 @@ export async function createJob(
   createdBy: string,
   db: Queryable = pool(),
   tag: string | null = null,
+  practice = false,
 ): Promise<string> {
   const { rows } = await db.query<{ tag: string }>(
-    `insert into job (id, tag, created_by) values ($1, coalesce($3, 'Q-' || lpad(nextval('job_tag')::text, 4, '0')), $2)
+    `insert into job (id, tag, created_by, practice)
+     values ($1, coalesce($3, case when $4 then 'P-' || lpad(nextval('practice_tag')::text, 4, '0')
+                                   else 'Q-' || lpad(nextval('job_tag')::text, 4, '0') end), $2, $4)
      on conflict (id) do update set id = excluded.id returning tag`,
-    [id, createdBy, tag],
+    [id, createdBy, tag, practice],
   )
   return rows[0]!.tag
+}
+
+/** The newest practice boards, whoever worked them. */
+export async function practiceJobs(limit = 30): Promise<Job[]> {
+  const { rows } = await pool().query(
+    `select ${columns} from job where practice order by created_at desc, id desc limit $1`,
+    [limit],
+  )
+  return rows.map(jobOf)
+}
+
+/** An earlier job of the same board, in short. */
+export interface EarlierJob {
+  readonly tag: string
+  readonly at: string
+  readonly complaint: string
+  readonly outcome: string | null
+  readonly mended: readonly string[]
+  readonly parts: readonly string[]
+  readonly contacts: number
+  readonly advice: readonly string[]
+}
+
+/** What was done when this board was here before, newest first; the same board is told by its serial number. */
+export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[]> {
+  if (serial.trim() === '') return []
+  const { rows } = await pool().query<{ tag: string; at: Date; outcome: string | null; state: JobState }>(
+    `select tag, coalesce(closed_at, created_at) as at, outcome, state from job
+     where state -> 'ticket' ->> 'serial' = $1 and not practice and id <> $2 and created_at < $3
+     order by created_at desc limit 5`,
+    [serial, job.id, job.createdAt],
+  )
+  return rows.map(({ tag, at, outcome, state }) => ({
+    tag,
+    at: at.toISOString(),
+    complaint: state.ticket.complaint,
+    outcome,
+    mended: (state.mended ?? []).map((m) => m.fault),
+    parts: state.parts
+      .filter((p) => p.did === 'fitted')
+      .map((p) => [p.ref, p.value].filter(Boolean).join(' ')),
+    contacts: new Set(state.strokes.map((s) => s.contact)).size,
+    advice: state.advice,
+  }))
 }
 
 /** Writes what the tape says now beside it. */

@@ -66,7 +66,7 @@ export interface ToBelieve {
 
 const WORTH_SAYING = 0.01
 /** Share of an even chance below which evidence counts as unexplained (bench default). */
-const UNEXPLAINED = 0.25
+const UNEXPLAINED = 0.3
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
 
 /** The odds with their reasons, the verdict if there is one, and which test next. */

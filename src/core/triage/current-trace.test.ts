@@ -7,6 +7,7 @@ import {
   cycleOf,
   readCurrent,
   readTrace,
+  thinCurve,
   traceColumns,
   traceRows,
 } from './current-trace'
@@ -170,6 +171,21 @@ describe('a current trace', () => {
     expect(lines.filter((l) => l.differs).map((l) => l.what)).toEqual(['standby', 'plateau', 'peak'])
     expect(lines.find((l) => l.what === 'standby')!.say).toContain('something draws on standby')
     expect(compareTraces(good, good).some((l) => l.differs)).toBe(false)
+  })
+})
+
+describe('a thinned curve', () => {
+  it('keeps order, ends and every peak', () => {
+    const trace = drawn([
+      [30, 0.05],
+      [0.01, 4],
+      [30, 0.9],
+    ])
+    const { s, a } = thinCurve(trace, 300)
+    expect(s.length).toBeLessThanOrEqual(300)
+    expect(s).toEqual([...s].sort((x, y) => x - y))
+    expect(Math.max(...a)).toBeCloseTo(Math.max(...trace.amps), 3)
+    expect(thinCurve(drawn([[1, 0.5]], 50)).s).toHaveLength(50)
   })
 })
 

@@ -434,3 +434,36 @@ export function compareTraces(here: TraceReading, there: TraceReading): TraceDif
   level('peak', here.peakA, there.peakA, 'look for what heats up', 'it does not get as far')
   return lines
 }
+
+/** A curve thin enough to keep and draw: the least and the greatest of each bin, in order, so that no peak is lost. */
+export function thinCurve(
+  { seconds, amps }: Trace,
+  most = 1200,
+): { readonly s: number[]; readonly a: number[] } {
+  const n = amps.length
+  const s: number[] = []
+  const a: number[] = []
+  const bins = n <= most ? n : most >> 1
+  const put = (i: number) => {
+    s.push(Number(seconds[i]!.toFixed(4)))
+    a.push(Number(amps[i]!.toFixed(4)))
+  }
+  for (let b = 0; b < bins; b++) {
+    const [from, to] = [Math.floor((b * n) / bins), Math.floor(((b + 1) * n) / bins)]
+    let [low, high] = [from, from]
+    for (let i = from + 1; i < to; i++) {
+      if (amps[i]! < amps[low]!) low = i
+      if (amps[i]! > amps[high]!) high = i
+    }
+    put(Math.min(low, high))
+    if (low !== high) put(Math.max(low, high))
+  }
+  return { s, a }
+}
+
+/** The current of a board known to be good. */
+export interface CurrentReference {
+  readonly name: string
+  readonly reading: TraceReading
+  readonly curve: { readonly s: readonly number[]; readonly a: readonly number[] }
+}

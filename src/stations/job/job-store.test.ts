@@ -2,16 +2,29 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '@/core/job/entry'
 import { smallField } from '@/core/socket/field.testing'
 import { createJobStore } from './job-store'
-import type { JobSeed } from './job-store'
+import type { JobSeed, Surroundings } from './job-store'
 
-const seed: JobSeed = { tag: 'Q-0001', me: 'Maren', entries: [], socket: null, landmarks: [], customer: null }
+const nothingRound: Surroundings = {
+  socket: null,
+  landmarks: [],
+  references: { codes: null, rails: null, current: null },
+  earlier: [],
+}
+const seed: JobSeed = {
+  tag: 'Q-0001',
+  me: 'Maren',
+  entries: [],
+  ...nothingRound,
+  simulated: 'no',
+  customer: null,
+}
 
 /** A server that keeps a tape, and can be told to be away, signed out, or of another mind. */
 class Server {
   readonly tape: Entry[] = []
   mood: 'well' | 'away' | 'down' | 'signed out' | 'refuses' | 'conflict' = 'well'
   asked = 0
-  round: Pick<JobSeed, 'socket' | 'landmarks'> = { socket: null, landmarks: [] }
+  round: Surroundings = nothingRound
 
   readonly fetch = async (url: string | URL | Request, init?: RequestInit): Promise<Response> => {
     this.asked++
@@ -205,7 +218,7 @@ describe('the job as one browser sees it', () => {
 
   it('asks for the socket once a board is chosen, until the server gives it', async () => {
     const job = createJobStore(seed)
-    server.round = { socket: smallField(), landmarks: [] }
+    server.round = { ...nothingRound, socket: smallField() }
     job.getState().put('cell', { volts: 3 })
     await settle()
     expect(job.getState().socket).toBeNull()

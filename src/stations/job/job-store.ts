@@ -6,6 +6,8 @@ import type { PowerGate } from '@/core/job/power-gate'
 import { jobState } from '@/core/job/state'
 import type { JobState } from '@/core/job/state'
 import type { Landmark } from '@/data/boards'
+import type { EarlierJob } from '@/data/jobs'
+import type { References } from '@/data/references'
 import type { Socket } from '@/core/socket/socket'
 import { dropUnsent, keepUnsent, unsentOf } from './outbox'
 import type { Unsent } from './outbox'
@@ -18,12 +20,22 @@ export interface Customer {
   readonly erased: boolean
 }
 
-export interface JobSeed {
+/** What stands round a job outside its tape; it follows from the board that the ticket names. */
+export interface Surroundings {
+  readonly socket: Socket | null
+  readonly landmarks: readonly Landmark[]
+  /** What is known of the board's model. */
+  readonly references: References
+  /** Jobs of the same board before this one. */
+  readonly earlier: readonly EarlierJob[]
+}
+
+export interface JobSeed extends Surroundings {
   readonly tag: string
   readonly me: string
   readonly entries: readonly Entry[]
-  readonly socket: Socket | null
-  readonly landmarks: readonly Landmark[]
+  /** The simulated bench has this board; a practice board is worked to learn. */
+  readonly simulated: 'no' | 'demo' | 'practice'
   readonly customer: Customer | null
 }
 
@@ -44,7 +56,7 @@ export interface JobStore extends JobSeed {
   readonly undo: () => string | null
   readonly redo: () => string | null
   /** What the server holds outside the tape, the socket and where things are on the board: given, or asked for. */
-  readonly furnish: (given?: Pick<JobSeed, 'socket' | 'landmarks'>) => Promise<void>
+  readonly furnish: (given?: Surroundings) => Promise<void>
   readonly keepCustomer: (customer: Customer) => void
   readonly send: () => Promise<void>
   readonly poll: () => Promise<void>
@@ -81,7 +93,7 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
 }
 
 /** What decides the socket and the landmarks; when it changes they are asked for again. */
-const furnitureOf = ({ ticket }: JobState) => `${ticket.socketId} ${ticket.boardModelId}`
+const furnitureOf = ({ ticket }: JobState) => `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial}`
 
 /** How long a jotted line may still be changed. */
 const JOT_MS = 700
@@ -265,13 +277,14 @@ export function createJobStore(seed: JobSeed) {
           if (wanted === furnished || get().unsent.length > 0) return
           const answer = await fetch(`/api/jobs/${get().tag}/surroundings`).catch(() => null)
           if (!answer?.ok) return
-          given = (await answer.json()) as Pick<JobSeed, 'socket' | 'landmarks'>
+          given = (await answer.json()) as Surroundings
         }
         furnished = wanted
-        const { socket, landmarks } = given
-        if (socket?.id === get().socket?.id && JSON.stringify(landmarks) === JSON.stringify(get().landmarks))
-          return
-        set({ socket, landmarks })
+        const { socket, landmarks, references, earlier } = given
+        const rest = ({ landmarks, references, earlier }: Surroundings) =>
+          JSON.stringify([landmarks, references, earlier])
+        if (socket?.id === get().socket?.id && rest(given) === rest(get())) return
+        set({ socket, landmarks, references, earlier })
         show(get().unsent)
       },
       keepCustomer: (customer) => set({ customer }),

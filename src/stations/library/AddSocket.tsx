@@ -6,6 +6,7 @@ import type { Socket, SocketKind } from '@/core/socket/socket'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { TextArea, TextField } from '@/ui/Field'
+import { Findings } from './Findings'
 import { SocketPicture } from './SocketPicture'
 
 interface Answer {
@@ -196,23 +197,5 @@ function GridFields({
         rows={3}
       />
     </div>
-  )
-}
-
-function Findings({ findings }: { findings: readonly Finding[] }) {
-  if (findings.length === 0) return null
-  return (
-    <ul
-      role="alert"
-      className="max-h-56 overflow-y-auto border-l-4 border-ember pl-3"
-      aria-label="What is wrong with the table"
-    >
-      {findings.map((f, i) => (
-        <li key={i} className={f.level === 'error' ? '' : 'text-soft'}>
-          {f.line > 0 && <span className="num">line {f.line}, </span>}
-          {f.field}: {f.text}
-        </li>
-      ))}
-    </ul>
   )
 }

@@ -2,12 +2,22 @@
 import Link from 'next/link'
 import { useActionState, useState } from 'react'
 import type { BoardModel, Landmark } from '@/data/boards'
+import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
+import { BoardReferences } from './BoardReferences'
 import { addLandmarkAction, removeLandmarkAction } from './library-actions'
 
 /** Where things are on this board model, and what is in the way. */
-export function BoardSheet({ board, landmarks }: { board: BoardModel; landmarks: readonly Landmark[] }) {
+export function BoardSheet({
+  board,
+  landmarks,
+  references,
+}: {
+  board: BoardModel
+  landmarks: readonly Landmark[]
+  references: Readonly<Record<ReferenceKind, string | null>>
+}) {
   return (
     <>
       <h1>
@@ -67,6 +77,7 @@ export function BoardSheet({ board, landmarks }: { board: BoardModel; landmarks:
         </section>
         <AddLandmark boardId={board.id} />
       </div>
+      <BoardReferences boardId={board.id} kept={references} />
     </>
   )
 }

@@ -1,12 +1,13 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
-import { landmarksOf } from '@/data/boards'
+import { hiddenBoardOf } from '@/data/hidden-boards'
 import { customerOf, jobByTag } from '@/data/jobs'
 import { foldTape, readTape } from '@/data/tape'
 import { JobFrame } from '@/stations/job/JobFrame'
 import { JobProvider } from '@/stations/job/JobProvider'
 import { signedIn } from '@/stations/job/signed-in'
+import { surroundingsOf } from '@/stations/job/surroundings'
 
 interface Props {
   readonly params: Promise<{ tag: string }>
@@ -24,12 +25,17 @@ export default async function JobLayout({ params, children }: Props) {
   if (!job) notFound()
   const entries = await readTape(job.id)
   const { state, socket } = await foldTape(entries)
-  const [landmarks, customer] = await Promise.all([
-    landmarksOf(state.ticket.boardModelId),
+  const [surroundings, customer, hidden] = await Promise.all([
+    surroundingsOf(job, state, socket),
     customerOf(job.customerId),
+    hiddenBoardOf(job.id),
   ])
+  const simulated = !hidden ? 'no' : job.practice ? 'practice' : 'demo'
   return (
-    <JobProvider key={job.id} seed={{ tag: job.tag, me: account.name, entries, socket, landmarks, customer }}>
+    <JobProvider
+      key={job.id}
+      seed={{ tag: job.tag, me: account.name, entries, ...surroundings, simulated, customer }}
+    >
       <JobFrame>{children}</JobFrame>
     </JobProvider>
   )

@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { boardById, landmarksOf } from '@/data/boards'
+import { referencesOf } from '@/data/references'
 import { signedIn } from '@/stations/job/signed-in'
 import { BoardSheet } from '@/stations/library/BoardSheet'
 import { ShopFrame } from '@/stations/shop/ShopFrame'
@@ -12,9 +13,18 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
   const account = await signedIn(`/library/boards/${id}`)
   const board = await boardById(id)
   if (!board) notFound()
+  const [landmarks, { codes, rails, current }] = await Promise.all([landmarksOf(id), referencesOf(id)])
   return (
     <ShopFrame account={account} here="/library">
-      <BoardSheet board={board} landmarks={await landmarksOf(id)} />
+      <BoardSheet
+        board={board}
+        landmarks={landmarks}
+        references={{
+          codes: codes && `${codes.codes.length} codes${codes.name && `, ${codes.name}`}`,
+          rails: rails && `${Object.keys(rails.rails).length} rails${rails.name && `, ${rails.name}`}`,
+          current: current && current.reading.say,
+        }}
+      />
     </ShopFrame>
   )
 }

@@ -1,0 +1,61 @@
+import Joi from 'joi'
+import { boardById } from '@/data/boards'
+import { dropReference, keepReference, referenceKinds, referencesOf } from '@/data/references'
+import type { ReferenceKind } from '@/data/references'
+import { forAccount, refuse } from '@/stations/job/answers'
+import { download } from '@/stations/job/download'
+import { readReference, referenceCsv } from '@/stations/library/read-reference'
+
+interface Context {
+  readonly params: Promise<{ id: string; kind: string }>
+}
+
+const MAX_CSV = 16 * 1024 * 1024
+const asked = Joi.object({
+  name: Joi.string().trim().max(80).allow('').required(),
+  csv: Joi.string().max(MAX_CSV).required().messages({
+    'string.max': 'The table has more than 16 MB: record slower, or keep a shorter stretch.',
+    '*': 'The file is empty.',
+  }),
+  /** Only look; keep nothing. */
+  look: Joi.boolean().required(),
+})
+
+/** Runs for a board and a kind of reference that exist. */
+async function forReference(
+  request: Request,
+  { params }: Context,
+  work: (id: string, kind: ReferenceKind) => Promise<Response>,
+): Promise<Response> {
+  const { id, kind } = await params
+  return forAccount(request, async () => {
+    const known = referenceKinds.find((k) => k === kind)
+    if (!known) return refuse(404, `Of a board, ${referenceKinds.join(', ')} can be kept.`, 'kind')
+    if (!(await boardById(id))) return refuse(404, 'The library has no such board.', 'id')
+    return work(id, known)
+  })
+}
+
+export const GET = (request: Request, context: Context) =>
+  forReference(request, context, async (id, kind) => {
+    const body = (await referencesOf(id))[kind]
+    if (!body) return refuse(404, 'Nothing is kept of it yet.', 'kind')
+    return download(referenceCsv(kind, body), 'text/csv; charset=utf-8', `${id}-${kind}.csv`)
+  })
+
+/** Looks at a table and, if asked and sound, keeps it for the board model. */
+export const POST = (request: Request, context: Context) =>
+  forReference(request, context, async (id, kind) => {
+    const { error, value } = asked.validate(await request.json().catch(() => null))
+    if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'csv'))
+    const { name, csv, look } = value as { name: string; csv: string; look: boolean }
+    const { body, findings, say } = readReference(kind, name, csv)
+    if (body && !look) await keepReference(id, kind, body as never)
+    return Response.json({ good: body !== null, kept: body !== null && !look, say, findings })
+  })
+
+export const DELETE = (request: Request, context: Context) =>
+  forReference(request, context, async (id, kind) => {
+    await dropReference(id, kind)
+    return Response.json({ dropped: kind })
+  })

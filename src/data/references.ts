@@ -1,0 +1,46 @@
+import 'server-only'
+import type { CodeTable } from '@/core/triage/code-tape'
+import type { CurrentReference } from '@/core/triage/current-trace'
+import type { RailReference } from '@/core/triage/rail-table'
+import { pool } from './pool'
+import type { Queryable } from './pool'
+
+/** What is known of a board model: what its codes mean, the rails and the current of a good one. */
+export interface References {
+  readonly codes: CodeTable | null
+  readonly rails: RailReference | null
+  readonly current: CurrentReference | null
+}
+export const noReferences: References = { codes: null, rails: null, current: null }
+export const referenceKinds = ['codes', 'rails', 'current'] as const
+export type ReferenceKind = (typeof referenceKinds)[number]
+
+export async function referencesOf(boardModelId: string | null, db: Queryable = pool()): Promise<References> {
+  if (boardModelId === null) return noReferences
+  const { rows } = await db.query<{ kind: ReferenceKind; body: never }>(
+    'select kind, body from board_reference where board_model_id = $1',
+    [boardModelId],
+  )
+  return { ...noReferences, ...Object.fromEntries(rows.map((r) => [r.kind, r.body])) }
+}
+
+/** Keeps a reference; the one of its kind that was there gives way. */
+export async function keepReference<K extends ReferenceKind>(
+  boardModelId: string,
+  kind: K,
+  body: NonNullable<References[K]>,
+  db: Queryable = pool(),
+): Promise<void> {
+  await db.query(
+    `insert into board_reference (board_model_id, kind, name, body) values ($1, $2, $3, $4)
+     on conflict (board_model_id, kind) do update set name = $3, body = $4, created_at = now()`,
+    [boardModelId, kind, body.name, JSON.stringify(body)],
+  )
+}
+
+export async function dropReference(boardModelId: string, kind: ReferenceKind): Promise<void> {
+  await pool().query('delete from board_reference where board_model_id = $1 and kind = $2', [
+    boardModelId,
+    kind,
+  ])
+}

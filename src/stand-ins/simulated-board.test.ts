@@ -1,0 +1,85 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { rails } from '@/core/job/entry'
+import { benchTests } from '@/core/triage/bench-tests'
+import { readCodes } from '@/core/triage/code-tape'
+import type { CodeTable } from '@/core/triage/code-tape'
+import { readCurrent } from '@/core/triage/current-trace'
+import { faultIds } from '@/core/triage/fault'
+import { judgeRails } from '@/core/triage/rail-table'
+import { SimulatedBoard } from './simulated-board'
+
+const codes: CodeTable = {
+  name: 'a board',
+  codes: [
+    { code: '10', stage: 'first fetch', say: '', restS: 4 },
+    { code: '1A', stage: 'CPU and chipset', say: '', restS: 6 },
+    { code: '4C', stage: 'memory training', say: '', restS: 60 },
+    { code: '70', stage: 'graphics', say: '', restS: 10 },
+    { code: 'AA', stage: 'running', say: '', restS: 0 },
+  ],
+}
+const hidden = (faults: readonly (typeof faultIds)[number][], seed = 7) => ({
+  faults,
+  seed,
+  rails: null,
+  codes,
+})
+const any = fc.record({
+  faults: fc.uniqueArray(fc.constantFrom(...faultIds), { maxLength: 2 }),
+  seed: fc.integer(),
+  line: fc.nat({ max: 300 }),
+})
+
+describe('a simulated board', () => {
+  it('answers the same question at the same line alike, and another line anew', () => {
+    const board = (line: number) => new SimulatedBoard(hidden(['module']), [], line)
+    expect(board(4).powerUp()).toEqual(board(4).powerUp())
+    const ohms = Array.from({ length: 8 }, (_, line) => board(line).ohms('vmem', 'out'))
+    expect(new Set(ohms).size).toBeGreaterThan(4)
+  })
+  it('gives every test one of its outcomes, and every reading its place', () => {
+    fc.assert(
+      fc.property(any, ({ faults, seed, line }) => {
+        const board = new SimulatedBoard(hidden(faults, seed), [], line)
+        for (const test of benchTests) expect(test.outcomes).toContain(board.carryOut(test.id))
+        for (const rail of rails) {
+          const ohms = board.ohms(rail, 'out')
+          const [judged] = judgeRails(
+            { ohms: { [rail]: { ohms, cpu: 'out' } }, volts: { [rail]: board.volts(rail) } },
+            null,
+          )
+          expect(judged!.ohms!.state).toBe(board.carryOut(`ohms ${rail}`))
+          expect(judged!.volts!.state === 'missing').toBe(board.carryOut(`volts ${rail}`) === 'missing')
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('a mended fault acts no more', () => {
+    const board = (mended: readonly 'core rail short'[]) =>
+      new SimulatedBoard(hidden(['core rail short']), mended, 3)
+    expect(board([]).ohms('vcore', 'out')).toBeLessThan(2)
+    expect(board(['core rail short']).ohms('vcore', 'out')).toBeGreaterThan(4)
+  })
+  it('its current reads as the pattern it was drawn as, its codes as far as it comes', () => {
+    fc.assert(
+      fc.property(any, ({ faults, seed, line }) => {
+        const board = new SimulatedBoard(hidden(faults, seed), [], line)
+        expect(readCurrent(board.current(null)).pattern).toBe(board.powerUp().current)
+        const reading = readCodes(board.codes(), codes)
+        expect(reading.waitS).toBeNull()
+        expect(reading.unknown).toEqual([])
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('runs when nothing is wrong, most times', () => {
+    const runs = Array.from({ length: 60 }, (_, line) => new SimulatedBoard(hidden([]), [], line).powerUp())
+    expect(runs.filter((b) => b.picture === 'system loads').length).toBeGreaterThan(45)
+  })
+  it('the supply never gives more than its limit', () => {
+    const board = new SimulatedBoard(hidden([]), [], 1)
+    expect(Math.max(...board.current(0.8).amps)).toBeLessThanOrEqual(0.8)
+  })
+})

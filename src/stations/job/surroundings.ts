@@ -1,0 +1,22 @@
+import 'server-only'
+import type { JobState } from '@/core/job/state'
+import type { Socket } from '@/core/socket/socket'
+import { landmarksOf } from '@/data/boards'
+import { earlierJobs } from '@/data/jobs'
+import type { Job } from '@/data/jobs'
+import { referencesOf } from '@/data/references'
+import type { Surroundings } from './job-store'
+
+/** What stands round a job outside its tape. */
+export async function surroundingsOf(
+  job: Job,
+  { ticket }: JobState,
+  socket: Socket | null,
+): Promise<Surroundings> {
+  const [landmarks, references, earlier] = await Promise.all([
+    landmarksOf(ticket.boardModelId),
+    referencesOf(ticket.boardModelId),
+    earlierJobs(job, ticket.serial),
+  ])
+  return { socket, landmarks, references, earlier }
+}

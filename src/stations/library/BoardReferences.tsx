@@ -1,0 +1,113 @@
+'use client'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import type { Finding } from '@/core/finding'
+import type { ReferenceKind } from '@/data/references'
+import { Button } from '@/ui/Button'
+import { Findings } from './Findings'
+import { referenceWords } from './read-reference'
+
+interface Answer {
+  readonly good?: boolean
+  readonly kept?: boolean
+  readonly say?: string
+  readonly findings?: readonly Finding[]
+  readonly error?: { readonly text: string }
+}
+
+/** What triage compares a board with: codes, rails and current of a good one; a table in, the same table out. */
+export function BoardReferences({
+  boardId,
+  kept,
+}: {
+  boardId: string
+  kept: Readonly<Record<ReferenceKind, string | null>>
+}) {
+  return (
+    <section className="mt-8" id="references">
+      <h2 className="border-b-2 border-ink pb-1">What triage compares with</h2>
+      {(['codes', 'rails', 'current'] as const).map((kind) => (
+        <Reference key={kind} boardId={boardId} kind={kind} kept={kept[kind]} />
+      ))}
+    </section>
+  )
+}
+
+function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKind; kept: string | null }) {
+  const router = useRouter()
+  const [answer, setAnswer] = useState<Answer | null>(null)
+  const [busy, setBusy] = useState(false)
+  const { what, columns } = referenceWords[kind]
+  const at = `/api/boards/${boardId}/references/${kind}`
+
+  async function ask(init: RequestInit) {
+    setBusy(true)
+    try {
+      setAnswer((await (await fetch(at, init)).json()) as Answer)
+      router.refresh()
+    } catch {
+      setAnswer({ error: { text: 'The server does not answer. Nothing was changed; pick the file again.' } })
+    }
+    setBusy(false)
+  }
+  const send = async (file: File) =>
+    ask({
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({
+        name: file.name.replace(/\.csv$/i, '').slice(0, 80),
+        csv: await file.text(),
+        look: false,
+      }),
+    })
+
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-8 border-b border-line py-2.5">
+      <div>
+        <p>
+          <b className="font-semibold">{what}</b>{' '}
+          <span className={kept ? '' : 'text-soft'}>{kept ?? 'nothing yet'}</span>
+        </p>
+        <p className="text-[0.92rem] text-soft">CSV with {columns}</p>
+        {answer?.error && (
+          <p role="alert" className="font-semibold text-ember">
+            {answer.error.text}
+          </p>
+        )}
+        <Findings findings={answer?.findings ?? []} />
+        {answer?.kept && (
+          <p role="status" className="text-verd">
+            Kept: {answer.say}
+          </p>
+        )}
+      </div>
+      <div className="flex items-center gap-2">
+        <label className="cursor-pointer rounded-sheet border border-line px-3 py-1 hover:border-ink focus-within:border-ink">
+          {busy ? 'Reading…' : kept ? 'Read in another' : 'Read in'}
+          <input
+            type="file"
+            accept=".csv,text/csv,text/plain"
+            className="sr-only"
+            disabled={busy}
+            aria-label={`${what}: table to read in`}
+            onChange={(event) => {
+              const file = event.target.files?.[0]
+              event.target.value = ''
+              if (file) void send(file)
+            }}
+          />
+        </label>
+        {kept && (
+          <>
+            <a href={at} className="underline" download>
+              CSV
+            </a>
+            <Button look="bare" onClick={() => void ask({ method: 'DELETE' })} disabled={busy}>
+              Drop
+            </Button>
+          </>
+        )}
+      </div>
+    </div>
+  )
+}
