@@ -5,21 +5,10 @@ import { benchTests } from '@/core/triage/bench-tests'
 import type { BenchTest } from '@/core/triage/bench-test'
 import { faultIds } from '@/core/triage/fault'
 import type { FaultId } from '@/core/triage/fault'
-import { nextTests, riskOf, verdict, worthMinutes } from '@/core/triage/next-test'
-import {
-  faultOdds,
-  hypotheses,
-  likelihood,
-  normalise,
-  posterior,
-  priorOdds,
-  SOMETHING_ELSE,
-  standing,
-} from '@/core/triage/odds'
-import type { Evidence } from '@/core/triage/odds'
-
-const LIMIT_MINUTES = 240
-const MEND_MINUTES = 15
+import { nextTests, verdict } from '@/core/triage/next-test'
+import { hypotheses, likelihood, normalise, priorOdds, SOMETHING_ELSE } from '@/core/triage/odds'
+import { suggested, workBoard } from '@/core/triage/work-board'
+import type { Policy, Worked } from '@/core/triage/work-board'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {
   let sum = 0
@@ -52,8 +41,6 @@ class Board {
   }
 }
 
-type Policy = (now: Float64Array, done: ReadonlySet<string>) => BenchTest | null
-
 const byId = new Map(benchTests.map((t) => [t.id, t]))
 const inOrder =
   (order: readonly string[]): Policy =>
@@ -63,68 +50,28 @@ const inOrder =
 const wall = 'outside|socket|ohms 12v|ohms 5v|ohms 3v3|ohms standby|ohms vcore|ohms vmem|ohms vsys|cell|as it came|codes|needed only|settings cleared|no memory|good in A|good in B|reseated|round the chip|bench supply|bridged|card|volts vcore|volts vmem|volts vsys|power-good|reset|trained|own graphics|good drive|front wiring|cell under load|chip lines|slots|CPU proud|memory reseated|module elsewhere|version|known-good CPU|chip id|second chip|chip contents|eased|CPU elsewhere'.split('|') // prettier-ignore
 
 const policies: Readonly<Record<'suggested' | 'checklist' | 'cheapest first', Policy>> = {
-  suggested: (now, done) => nextTests(now, { done })[0]?.test ?? null,
+  suggested,
   checklist: inOrder([...wall, ...benchTests.map((t) => t.id).filter((id) => !wall.includes(id))]),
   'cheapest first': inOrder([...benchTests].sort((a, b) => a.minutes - b.minutes).map((t) => t.id)),
 }
 
-interface Worked {
-  readonly minutes: number
-  readonly end: 'right' | 'wrong' | 'missed one' | 'undecided'
-  readonly guesses: readonly { readonly odds: number; readonly right: boolean }[]
+interface BoardWorked extends Worked {
   readonly truth: readonly FaultId[]
-  readonly said: readonly FaultId[]
   readonly took: readonly number[]
 }
 
-/** One board from the bench to a verdict; a second fault is found behind the first or missed. */
-function work(policy: Policy, prior: Float64Array, seed: number): Worked {
+/** One drawn board, worked, with the time each choice took. */
+function work(policy: Policy, prior: Float64Array, seed: number): BoardWorked {
   const board = new Board(prior, seeded(seed))
-  const evidence: Evidence[] = []
-  const mended: FaultId[] = []
-  const guesses: { odds: number; right: boolean }[] = []
   const took: number[] = []
-  let done = new Set<string>()
-  let minutes = 0
-  const ended = (end: Worked['end']): Worked => ({
-    minutes: end === 'right' ? minutes : LIMIT_MINUTES,
-    end,
-    guesses,
-    truth: board.truth,
-    said: mended,
-    took,
-  })
-  const look = (test: BenchTest) => {
-    evidence.push({ test: test.id, outcome: board.see(test, mended), mended: [...mended] })
-    done.add(test.id)
-    minutes += test.minutes
-  }
-  look(benchTests[0]!)
-  while (minutes < LIMIT_MINUTES) {
-    const now = standing(posterior(prior, evidence), mended)
-    const each = faultOdds(now)
-    const top = each.indexOf(Math.max(...each))
-    const left = board.truth.filter((id) => !mended.includes(id))
-    guesses.push({ odds: each[top]!, right: left.includes(faultIds[top]!) })
-    const sure = verdict(now)
-    if (sure?.is === 'nothing known') return ended('undecided')
-    if (sure?.is === 'nothing left') return ended(left.length === 0 ? 'right' : 'missed one')
-    if (sure?.is === 'found') {
-      mended.push(sure.fault)
-      if (!left.includes(sure.fault)) return ended('wrong')
-      minutes += MEND_MINUTES
-      done = new Set()
-      look(benchTests[0]!)
-      continue
-    }
+  const timed: Policy = (now, done) => {
     const began = performance.now()
     const test = policy(now, done)
     took.push(performance.now() - began)
-    if (!test) return ended('undecided')
-    if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
-    look(test)
+    return test
   }
-  return ended('undecided')
+  const worked = workBoard(timed, prior, board.truth, (test, mended) => board.see(test, mended))
+  return { ...worked, truth: board.truth, took }
 }
 
 /** Expected minutes of a small board when every choice is best, and when each is the one suggested. */
@@ -174,18 +121,18 @@ const line = (what: string, got: string, target = '') =>
 export function triageFigures(boards: number): void {
   const prior = priorOdds([])
   const run = (policy: Policy) => Array.from({ length: boards }, (_, i) => work(policy, prior, 300_000 + i))
-  const suggested = run(policies.suggested)
-  const share = (all: readonly Worked[], end: Worked['end']) =>
+  const ours = run(policies.suggested)
+  const share = (all: readonly BoardWorked[], end: Worked['end']) =>
     all.filter((w) => w.end === end).length / all.length
   const minutes = (all: readonly Worked[]) => mean(all.map((w) => w.minutes))
-  const wrong = share(suggested, 'wrong') + share(suggested, 'missed one')
-  line(`triage, ${boards} boards: mean minutes to a right verdict`, minutes(suggested).toFixed(1))
+  const wrong = share(ours, 'wrong') + share(ours, 'missed one')
+  line(`triage, ${boards} boards: mean minutes to a right verdict`, minutes(ours).toFixed(1))
   for (const [name, least] of [
     ['checklist', 0.35],
     ['cheapest first', 0.15],
   ] as const) {
     const other = minutes(run(policies[name]))
-    const less = 1 - minutes(suggested) / other
+    const less = 1 - minutes(ours) / other
     line(
       `  less than by ${name} (${other.toFixed(1)})`,
       percent(less),
@@ -197,15 +144,15 @@ export function triageFigures(boards: number): void {
     percent(wrong),
     `≤ 3 %: ${wrong <= 0.03 ? 'met' : 'MISSED'}`,
   )
-  line('  undecided (counted as a full limit)', percent(share(suggested, 'undecided')))
-  const took = suggested.flatMap((w) => w.took).sort((a, b) => a - b)
+  line('  undecided (counted as a full limit)', percent(share(ours, 'undecided')))
+  const took = ours.flatMap((w) => w.took).sort((a, b) => a - b)
   const p95 = took[Math.floor(0.95 * took.length)]!
   line(
     '  one suggestion, median and p95, ms',
     `${took[took.length >> 1]!.toFixed(0)} ${p95.toFixed(0)}`,
     `≤ 150: ${p95 <= 150 ? 'met' : 'MISSED'}`,
   )
-  const guesses = suggested.flatMap((w) => w.guesses)
+  const guesses = ours.flatMap((w) => w.guesses)
   for (let d = 0; d < 10; d++) {
     const some = guesses.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
     if (some.length < 30) continue
@@ -217,9 +164,9 @@ export function triageFigures(boards: number): void {
     )
   }
   const confused = new Map<string, number>()
-  for (const w of suggested)
+  for (const w of ours)
     if (w.end === 'wrong') {
-      const key = `${w.said.at(-1)} for ${w.truth.join(' and ')}`
+      const key = `${w.mended.at(-1)} for ${w.truth.join(' and ')}`
       confused.set(key, (confused.get(key) ?? 0) + 1)
     }
   for (const [key, n] of [...confused].sort((a, b) => b[1] - a[1]).slice(0, 8)) line(`  said ${key}`, `${n}`)
