@@ -5,11 +5,14 @@ import { jobState } from '@/core/job/state'
 import { tapeFindings } from '@/core/job/tape-findings'
 import type { Entry } from '@/core/job/entry'
 import { isDamage } from '@/core/socket/mark'
+import { readCodes } from '@/core/triage/code-tape'
+import { faultIds } from '@/core/triage/fault'
 import { fieldOf } from '@/core/socket/socket'
 import { checkEntry } from '@/stations/job/entry-schema'
 import { demoBoards } from './boards'
 import { history } from './history'
-import { demoJobs } from './jobs'
+import { demoJobs, lighthouseBefore } from './jobs'
+import { demoHidden, demoReferences } from './references'
 import { demoSockets } from './sockets'
 
 const now = new Date('2026-11-24T15:00:00.000Z')
@@ -78,6 +81,26 @@ describe('the demo shop', () => {
     const { state, gate } = stateOf(jobs.find((j) => j.tape.tag === 'Q-0417')!.tape.entries)
     expect(gate.reasons[0]!.text).toBe('P13 touches P14: core rail to ground')
     expect(Object.values(state.passes.at(-1)!.marks).filter(isDamage).length).toBeGreaterThan(20)
+  })
+  it('has an earlier visit of the lighthouse’s board, told by its serial', () => {
+    const before = lighthouseBefore(now)
+    checked(before.entries)
+    const serial = (entries: readonly Entry[]) => jobState(entries).ticket.serial
+    const again = jobs.find((j) => j.tape.tag === 'Q-0418')!.tape.entries
+    expect(serial(before.entries)).toBe(serial(again))
+  })
+  it('hides behind every open job a fault the reasoner knows, and knows codes, rails and current of its boards', () => {
+    for (const { tape } of jobs)
+      if (tape.tag !== 'Q-0407') expect(demoHidden[tape.tag], tape.tag).toBeDefined()
+    for (const faults of Object.values(demoHidden))
+      for (const fault of faults) expect(faultIds).toContain(fault)
+    for (const id of Object.keys(demoReferences)) expect(demoBoards.map((b) => b.id)).toContain(id)
+    expect(
+      readCodes({ codes: ['19', '4C', '51'], watchedS: 90 }, demoReferences['br-sound-7']!.codes!),
+    ).toMatchObject({
+      shows: 'stuck',
+      outcome: 'memory',
+    })
   })
   it('has a past that is always the same, of which every tape holds', () => {
     const past = [...history(40, now)]

@@ -3,16 +3,19 @@ import { addBoard, addLandmark } from '@/data/boards'
 import { anyAccount, createAccount } from '@/data/accounts'
 import type { Account } from '@/data/accounts'
 import { attachToJob, storeBytes } from '@/data/files'
+import { hideBoard } from '@/data/hidden-boards'
 import { createJob, saveCustomer } from '@/data/jobs'
 import { migrate } from '@/data/migrate'
 import { closePool, pool, transaction } from '@/data/pool'
+import { keepReference, referenceKinds } from '@/data/references'
 import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
 import type { Entry } from '@/core/job/entry'
 import { demoBoards } from './boards'
 import { history } from './history'
-import { demoJobs } from './jobs'
+import { demoJobs, lighthouseBefore } from './jobs'
 import type { DemoJob } from './jobs/job'
+import { demoHidden, demoReferences } from './references'
 import { demoSockets } from './sockets'
 import { steadyId } from './tape-writer'
 import type { TapeWriter } from './tape-writer'
@@ -41,6 +44,8 @@ async function layJob(tape: TapeWriter, account: Account, job: DemoJob | null): 
     }
     await layTape(id, entries, account.id, db)
     if (job) await saveCustomer(id, job.owner.name, job.owner.contact, db)
+    const faults = job && demoHidden[tape.tag]
+    if (faults) await hideBoard(id, { faults, seed: Number(tape.tag.slice(2)) }, db)
   })
 }
 
@@ -53,8 +58,14 @@ async function layShop(): Promise<void> {
     await addBoard(board)
     for (const mark of landmarks) await addLandmark(board.id, mark.what, mark.place, mark.blockedBy, null)
   }
+  for (const [id, references] of Object.entries(demoReferences))
+    for (const kind of referenceKinds) {
+      const body = references[kind]
+      if (body) await keepReference(id, kind, body)
+    }
   const now = new Date()
   for (const tape of history(FINISHED, now)) await layJob(tape, ines, null)
+  await layJob(lighthouseBefore(now), ines, null)
   for (const job of demoJobs(now)) await layJob(job.tape, ines, job)
   await pool().query("select setval('job_tag', 418)")
 }

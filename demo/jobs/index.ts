@@ -1,8 +1,10 @@
 import { catalogueTerminal, kilnController, schoolDisplays, tideGauge } from './firmware-jobs'
 import { demoNow } from './job'
 import type { DemoJob } from './job'
-import { filmClub, harbourOffice, lighthouseMuseum, timetableMaster } from './other-jobs'
+import { filmClub, harbourOffice, lighthouseBefore, lighthouseMuseum, timetableMaster } from './other-jobs'
 import { birdObservatory, cameraServer, choirMachine, ticketKiosk } from './socket-jobs'
+
+export { lighthouseBefore }
 
 /** The twelve jobs of the demo shop, each showing one thing. */
 export function demoJobs(now: Date): DemoJob[] {

@@ -1,5 +1,5 @@
 import { TapeWriter } from '../tape-writer'
-import { baseline, goodRails, onBoard, railsWithCpu } from './job'
+import { baseline, demoNow, goodRails, onBoard, railsWithCpu } from './job'
 import type { DemoJob, DemoNow } from './job'
 
 const agreed = (risks: readonly string[], limitMinor: number) => ({
@@ -210,6 +210,50 @@ export function filmClub(now: DemoNow): DemoJob {
   return { tape, owner: { name: 'Film Club', contact: 'Thursdays' }, pictures: [] }
 }
 
+const LIGHTHOUSE_SERIAL = 'K61-11807'
+
+/** The lighthouse's board was here half a year ago: what was done then is read beside what it does now. */
+export function lighthouseBefore(now: Date): TapeWriter {
+  return new TapeWriter('Q-0402', 'Maren', demoNow(now).hoursAgo(24 * 190))
+    .put('ticket', {
+      set: {
+        ...onBoard('tw-k61'),
+        use: 'lighthouse museum, lamp display',
+        complaint: 'dark after the winter',
+        serial: LIGHTHOUSE_SERIAL,
+        history: ['long unplugged'],
+        warranty: 'none',
+        diskLock: 'no',
+      },
+    })
+    .put('consent', agreed(['Some faults only show once the first is gone.'], 40_000))
+    .put('cell', { volts: 3.0 })
+    .rails('out', goodRails)
+    .put('pass', { name: 'before' })
+    .put('looked', { contacts: 'all' })
+    .put('supply', { limitA: 2 })
+    .put('baseline', baseline({ fans: 'off', current: 'trips', lamp: 'none', cpuHeat: 'cold' }))
+    .put('part', { ref: 'C14', did: 'taken off', text: '12 V input capacitor, leaking', side: 'top' })
+    .put('part', { ref: 'C14', did: 'fitted', value: '22 µF 25 V', side: 'top' })
+    .put('mended', { fault: '12 V short' })
+    .rails('out', goodRails)
+    .put(
+      'baseline',
+      baseline({
+        fans: 'on',
+        current: 'steady',
+        amps: 1.1,
+        lamp: 'none',
+        cpuHeat: 'warm',
+        picture: 'system loads',
+      }),
+    )
+    .put('proof', { test: 'cold starts', result: 'pass', reading: '4 of 4' })
+    .put('proof', { test: 'system', result: 'pass', reading: 'log-in appears' })
+    .put('advice', { text: 'Keep it dry: the input capacitors sit under the vent.' })
+    .put('hand-back', { outcome: 'fixed', priceMinor: 32_000, text: '' })
+}
+
 /** 12: just arrived; nothing known but what the owner says. */
 export function lighthouseMuseum(now: DemoNow): DemoJob {
   const tape = new TapeWriter('Q-0418', 'Ines', now.hoursAgo(0.6))
@@ -219,6 +263,7 @@ export function lighthouseMuseum(now: DemoNow): DemoJob {
         ...onBoard('tw-k61'),
         use: 'lighthouse museum, lamp display',
         complaint: 'it just stopped, and the guide says it smelled',
+        serial: LIGHTHOUSE_SERIAL,
         history: ['worked on by others'],
         promisedAt: now.inHours(52),
       },

@@ -3,26 +3,38 @@ import type { FaultId } from '@/core/triage/fault'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 
-/** What is really wrong with a simulated board; it never leaves the server before the practice is over. */
+/** What is really wrong with a simulated board; it does not leave the server before the practice is over. */
 export interface HiddenBoard {
   readonly faults: readonly FaultId[]
   readonly seed: number
+  /** The tape's last line when the faults were shown; null while they are hidden. */
+  readonly shownSeq: number | null
 }
 
 export async function hiddenBoardOf(jobId: string, db: Queryable = pool()): Promise<HiddenBoard | null> {
-  const { rows } = await db.query<HiddenBoard>('select faults, seed from hidden_board where job_id = $1', [
-    jobId,
-  ])
+  const { rows } = await db.query<HiddenBoard>(
+    'select faults, seed, shown_seq as "shownSeq" from hidden_board where job_id = $1',
+    [jobId],
+  )
   return rows[0] ?? null
 }
 
 export async function hideBoard(
   jobId: string,
-  { faults, seed }: HiddenBoard,
+  { faults, seed }: Omit<HiddenBoard, 'shownSeq'>,
   db: Queryable = pool(),
 ): Promise<void> {
   await db.query(
     'insert into hidden_board (job_id, faults, seed) values ($1, $2, $3) on conflict (job_id) do nothing',
     [jobId, faults, seed],
+  )
+}
+
+/** Shows what was wrong; what comes on the tape afterwards does not count. Shown once, it stays as it was. */
+export async function showBoard(jobId: string): Promise<void> {
+  await pool().query(
+    `update hidden_board h set shown_seq = j.seq from job j
+     where h.job_id = $1 and j.id = h.job_id and h.shown_seq is null`,
+    [jobId],
   )
 }

@@ -1,7 +1,8 @@
 import { expose } from 'comlink'
 import { believe } from '@/core/triage/belief'
+import { practiceScore } from '@/core/triage/practice-score'
 
-const desk = { believe }
+const desk = { believe, practiceScore }
 
 export type BeliefDesk = typeof desk
 

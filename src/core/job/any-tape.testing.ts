@@ -88,6 +88,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     plateauA: fc.option(figure(0, 9), { nil: null }),
     peakA: figure(0, 20),
     periodS: fc.option(figure(0, 30), { nil: null }),
+    segments: fc.constant([{ kind: 'steady' as const, fromS: 0, toS: 1, amps: 0.4, periodS: null }]),
     curve: fc.constant({ s: [0, 1], a: [0.1, 0.4] }),
   }),
   swap: fc.record(

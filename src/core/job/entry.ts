@@ -128,6 +128,13 @@ export interface Bodies {
     readonly plateauA: number | null
     readonly peakA: number
     readonly periodS: number | null
+    readonly segments: readonly {
+      readonly kind: 'off' | 'standby' | 'inrush' | 'steady' | 'cycling'
+      readonly fromS: number
+      readonly toS: number
+      readonly amps: number
+      readonly periodS: number | null
+    }[]
     readonly curve: { readonly s: readonly number[]; readonly a: readonly number[] }
   }
   /** One part tried in one place. */

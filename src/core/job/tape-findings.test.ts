@@ -68,6 +68,7 @@ it('every kind of entry has its words', () => {
       plateauA: null,
       peakA: 1.24,
       periodS: 2.41,
+      segments: [],
       curve: { s: [0, 1], a: [0, 1] },
     })
     .put('swap', { what: 'module', part: 'own', place: 'A', knownGood: false, outcome: 'memory lamp' })

@@ -129,6 +129,7 @@ const curve = {
   standbyA: 0.1,
   plateauA: null,
   peakA: 1,
+  segments: [],
   curve: { s: [0, 1], a: [0, 1] },
 }
 const codes = {

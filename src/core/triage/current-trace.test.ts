@@ -4,6 +4,7 @@ import { normalDraw, seeded } from '../seeded'
 import {
   changePoints,
   compareTraces,
+  keptCurrent,
   cycleOf,
   readCurrent,
   readTrace,
@@ -171,6 +172,20 @@ describe('a current trace', () => {
     expect(lines.filter((l) => l.differs).map((l) => l.what)).toEqual(['standby', 'plateau', 'peak'])
     expect(lines.find((l) => l.what === 'standby')!.say).toContain('something draws on standby')
     expect(compareTraces(good, good).some((l) => l.differs)).toBe(false)
+  })
+})
+
+describe('a trace as it is kept', () => {
+  it('holds its reading, its ends, and at most a hundred segments', () => {
+    const draw = seeded(2)
+    const steps = Array.from({ length: 150 }, () => [2 + 3 * draw(), 0.5 + 3 * draw()] as const)
+    const trace = drawn(steps, 20)
+    const reading = readCurrent(trace)
+    expect(reading.segments.length).toBeGreaterThan(100)
+    const kept = keptCurrent('x', trace, reading)
+    expect(kept.segments).toHaveLength(100)
+    expect(kept.segments.at(-1)!.toS).toBe(reading.segments.at(-1)!.toS)
+    expect(kept).toMatchObject({ pattern: reading.pattern, samples: trace.amps.length })
   })
 })
 

@@ -1,6 +1,6 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
-import type { Baseline } from '../job/entry'
+import type { Baseline, Bodies } from '../job/entry'
 
 /** Supply current against time: seconds rising, amperes. */
 export interface Trace {
@@ -460,6 +460,17 @@ export function thinCurve(
   }
   return { s, a }
 }
+
+/** A trace as it is kept: what it was read as, and its curve thinned. At most 100 segments; the rest run into the last. */
+export function keptCurrent(name: string, trace: Trace, reading: TraceReading): Bodies['current'] {
+  const { segments, pattern, standbyA, plateauA, peakA, periodS } = reading
+  const kept = segments.slice(0, MOST_KEPT).map(({ spread: _, ...segment }) => segment)
+  const last = kept.at(-1)!
+  kept[kept.length - 1] = { ...last, toS: segments.at(-1)!.toS }
+  const own = { name, samples: trace.amps.length, pattern, standbyA, plateauA, peakA, periodS }
+  return { ...own, segments: kept, curve: thinCurve(trace) }
+}
+const MOST_KEPT = 100
 
 /** The current of a board known to be good. */
 export interface CurrentReference {

@@ -50,7 +50,7 @@ export interface PracticeScore {
   readonly review: readonly StepReview[]
 }
 
-/** A second's work for each two. */
+/** Each takes about half a second. */
 const DRAWS = 5
 /** Faults that a power-up makes worse. */
 const worseUnderPower: readonly FaultId[] = faultIds.filter(

@@ -14,7 +14,9 @@ create table board_reference (
 create table hidden_board (
   job_id uuid primary key references job (id),
   faults text[] not null,
-  seed int not null
+  seed int not null,
+  -- The tape's last line when the practice was over and the faults were shown.
+  shown_seq int
 );
 alter table job add column practice boolean not null default false;
 create sequence practice_tag as int;

@@ -127,6 +127,19 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     plateauA: amps,
     peakA: Joi.number().min(0).max(100).required(),
     periodS: Joi.number().min(0).max(86_400).allow(null).required(),
+    segments: Joi.array()
+      .items(
+        Joi.object({
+          kind: Joi.valid('off', 'standby', 'inrush', 'steady', 'cycling').required(),
+          fromS: Joi.number().required(),
+          toS: Joi.number().required(),
+          amps: Joi.number().min(-100).max(100).required(),
+          periodS: Joi.number().min(0).allow(null).required(),
+        }),
+      )
+      .min(1)
+      .max(100)
+      .required(),
     curve: Joi.object({
       s: Joi.array().items(Joi.number()).min(2).max(1400).required(),
       a: Joi.array().items(Joi.number().min(-100).max(100)).length(Joi.ref('s.length')).required(),

@@ -8,6 +8,7 @@ import { signOutAction } from './sign-in-actions'
 const places = [
   ['/', 'Bench'],
   ['/library', 'Library'],
+  ['/practice', 'Practice'],
   ['/record', 'Record'],
   ['/people', 'People'],
 ] as const

@@ -42,8 +42,9 @@ export function BeliefStrip({ belief }: { belief: Belief | null }) {
   )
 }
 
-function Sentence({ belief: { verdict, somethingElse } }: { belief: Belief }) {
+function Sentence({ belief }: { belief: Belief }) {
   const put = useJob((j) => j.put)
+  const { verdict, somethingElse, unexplained } = belief
   if (verdict?.is === 'found')
     return (
       <div className="my-2 border-l-4 border-verd pl-3">
@@ -69,10 +70,18 @@ function Sentence({ belief: { verdict, somethingElse } }: { belief: Belief }) {
         list, or that a reading slipped: take the odd one again.
       </p>
     )
+  if (unexplained.length > 0)
+    return (
+      <p role="status" className="my-2 border-l-4 border-ember pl-3">
+        <b>{unexplained.length > 1 ? 'These do not fit the rest' : 'This does not fit the rest'}:</b>{' '}
+        {unexplained.map((u) => `${u.test}, ${u.outcome}`).join('; ')}. Look again before you believe it.
+      </p>
+    )
   return null
 }
 
 function FaultBar({ belief, open, onOpen }: { belief: FaultBelief; open: boolean; onOpen: () => void }) {
+  const put = useJob((j) => j.put)
   const { odds, before } = belief
   const [low, high] = odds < before ? [odds, before] : [before, odds]
   const moved = odds >= before ? 'up' : 'down'
@@ -126,7 +135,12 @@ function FaultBar({ belief, open, onOpen }: { belief: FaultBelief; open: boolean
               </dd>
             </div>
           ))}
-          <dd className="col-span-2 text-[0.88rem] text-soft">in bits: one doubles the odds</dd>
+          <dd className="col-span-2 flex items-baseline justify-between text-[0.88rem] text-soft">
+            in bits: one doubles the odds
+            <Button look="bare" onClick={() => put('mended', { fault: belief.fault })}>
+              It was this, and is mended
+            </Button>
+          </dd>
         </dl>
       )}
     </li>

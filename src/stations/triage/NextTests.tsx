@@ -3,7 +3,10 @@ import { useState } from 'react'
 import { faults } from '@/core/triage/fault'
 import type { Belief, NextTest } from '@/core/triage/belief'
 import { useJob } from '@/stations/job/JobProvider'
+import { Button } from '@/ui/Button'
 import { useKeys } from '@/ui/keys'
+import { AnyTest } from './AnyTest'
+import { useSimulated } from './use-simulated'
 
 const inHundred = (p: number) => (p < 0.01 ? '< 1' : String(Math.round(p * 100)))
 
@@ -12,6 +15,7 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
   const put = useJob((j) => j.put)
   const [chosen, setChosen] = useState<string | null>(null)
   const next = belief?.next ?? []
+  const simulated = useSimulated()
   const at = next.find((s) => s.test.id === chosen) ?? next[0]
   const keys = Object.fromEntries(
     (at?.test.outcomes ?? []).map((outcome, i) => [
@@ -19,7 +23,8 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
       () => at && fresh && put('trial', { test: at.test.id, outcome }),
     ]),
   )
-  useKeys(keys)
+  const carryOut = (test: string) => void simulated.ask({ ask: 'test', test })
+  useKeys({ ...keys, c: () => at && simulated.there && fresh && carryOut(at.test.id) })
   return (
     <section id="next-test" aria-label="Which test next" className="border-t border-line pt-2.5 pb-4">
       <h2>Which test next</h2>
@@ -38,9 +43,16 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
             here={s === at}
             onChoose={() => setChosen(s.test.id)}
             onOutcome={(outcome) => put('trial', { test: s.test.id, outcome })}
+            onCarryOut={simulated.there ? () => carryOut(s.test.id) : null}
           />
         ))}
       </ol>
+      {simulated.say && (
+        <p role="alert" className="font-semibold text-ember">
+          {simulated.say}
+        </p>
+      )}
+      <AnyTest onCarryOut={simulated.there ? carryOut : null} />
     </section>
   )
 }
@@ -69,11 +81,14 @@ function TestLine({
   here,
   onChoose,
   onOutcome,
+  onCarryOut,
 }: {
   suggestion: NextTest
   here: boolean
   onChoose: () => void
   onOutcome: (outcome: string) => void
+  /** Has the simulated bench do it; null on a real one. */
+  onCarryOut: (() => void) | null
 }) {
   const { test, outcomes } = suggestion
   const odds = new Map(outcomes.map((o) => [o.outcome, o]))
@@ -94,6 +109,11 @@ function TestLine({
             {why(suggestion)}
             {test.needs.length > 0 && `. Needs: ${test.needs.join(', ')}`}
           </p>
+          {onCarryOut && (
+            <Button className="mt-1 py-1!" keyHint="c" onClick={onCarryOut}>
+              Carry it out on the simulated bench
+            </Button>
+          )}
           <p className="mt-1 text-[0.92rem] text-soft">What did it give?</p>
           <div className="mt-0.5 flex flex-wrap gap-1.5">
             {test.outcomes.map((outcome, i) => (

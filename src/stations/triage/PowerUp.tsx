@@ -9,6 +9,7 @@ import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { useKeys } from '@/ui/keys'
+import { Simulated } from './Simulated'
 
 /** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
 export function PowerUp() {
@@ -121,6 +122,7 @@ export function PowerUp() {
       <Button look="first" className="mt-3" onClick={keep}>
         Note this power-up
       </Button>
+      <Simulated asks={[['Power up and look', { ask: 'power-up' }]]} />
       <div className="mt-3">
         {gate.lamp === 'do not power' ? (
           <Caution>

@@ -2,23 +2,35 @@
 import { useRef, useState } from 'react'
 import { rails, railWords } from '@/core/job/entry'
 import type { Rail } from '@/core/job/entry'
-import { railLimits, railState } from '@/core/job/power-gate'
+import { railLimits } from '@/core/job/power-gate'
 import { readNumber } from '@/core/job/read-number'
+import { judgeRails } from '@/core/triage/rail-table'
 import { useJob } from '@/stations/job/JobProvider'
 import { Choice } from '@/ui/Choice'
+import { Simulated } from './Simulated'
 
-const stateWords = { short: 'at ground', low: 'low', good: 'good' } as const
+const stateWords = { short: 'at ground', low: 'low', good: 'good', high: 'high, part open' } as const
 const stateTone = {
   short: 'font-semibold text-ember',
   low: 'font-semibold text-brass',
   good: 'text-verd',
+  high: 'font-semibold text-brass',
+} as const
+const voltWords = {
+  missing: 'no volts',
+  low: 'volts low',
+  good: 'volts right',
+  high: 'volts too high',
 } as const
 
 /** The rails: open while there is something to measure or wrong, one line when all is well. */
 export function Rails() {
   const readings = useJob((j) => j.state.rails)
+  const judged = useJudged()
   const all = rails.flatMap((rail) => readings[rail] ?? [])
-  const well = all.length === rails.length && all.every((r) => railState(r) === 'good')
+  const well =
+    all.length === rails.length &&
+    judged.every((r) => r.ohms?.state === 'good' && (r.volts?.state ?? 'good') === 'good')
   if (!well) return <RailTable />
   const low = all.reduce((a, b) => (b.ohms < a.ohms ? b : a))
   return (
@@ -34,9 +46,21 @@ export function Rails() {
   )
 }
 
+/** The rails judged by a good board, or by the usual limits. */
+function useJudged() {
+  const ohms = useJob((j) => j.state.rails)
+  const volts = useJob((j) => j.state.volts)
+  const reference = useJob((j) => j.references.rails)
+  const measured = Object.fromEntries(Object.values(volts).map((v) => [v.rail, v.volts]))
+  return judgeRails({ ohms, volts: measured }, reference)
+}
+
 /** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
 function RailTable() {
   const readings = useJob((j) => j.state.rails)
+  const measured = useJob((j) => j.state.volts)
+  const reference = useJob((j) => j.references.rails)
+  const judged = useJudged()
   const cpuIn = useJob((j) => j.state.fitted.cpu !== null)
   const put = useJob((j) => j.put)
   const [where, setWhere] = useState<'in' | 'out'>(cpuIn ? 'in' : 'out')
@@ -90,7 +114,9 @@ function RailTable() {
         <tbody>
           {rails.map((rail) => {
             const reading = readings[rail]
-            const state = reading && railState(reading)
+            const line = judged.find((r) => r.rail === rail)
+            const state = line?.ohms?.state
+            const volts = line?.volts
             return (
               <tr key={rail}>
                 <td className="w-36 whitespace-nowrap">{railWords[rail]}</td>
@@ -117,7 +143,7 @@ function RailTable() {
                   )}
                 </td>
                 <td>{reading && <OhmScale rail={rail} ohms={reading.ohms} cpu={reading.cpu} />}</td>
-                <td className={`w-24 ${state ? stateTone[state] : 'text-soft'}`}>
+                <td className={`w-32 ${state ? stateTone[state] : 'text-soft'}`}>
                   {faults[rail] ? (
                     <span role="alert" className="font-semibold text-ember">
                       {faults[rail]}
@@ -127,12 +153,36 @@ function RailTable() {
                   ) : (
                     'not yet'
                   )}
+                  {line?.ohms?.expected != null && state !== 'good' && (
+                    <span className="block text-[0.85rem] font-normal text-soft">
+                      good: {line.ohms.expected} Ω
+                    </span>
+                  )}
+                  {volts && (
+                    <span
+                      className={`block text-[0.85rem] ${volts.state === 'good' ? 'font-normal text-soft' : 'font-semibold text-ember'}`}
+                    >
+                      <span className="num">{measured[rail]!.volts} V</span>{' '}
+                      {volts.state === 'good' ? '' : voltWords[volts.state]}
+                    </span>
+                  )}
                 </td>
               </tr>
             )
           })}
         </tbody>
       </table>
+      <p className="mt-1 text-[0.88rem] text-soft">
+        {reference
+          ? `Judged by a good board${reference.name ? `, ${reference.name}` : ''}; a short by the usual limits stays a short.`
+          : 'Judged by the usual limits; the library takes the rails of a good board of this model.'}
+      </p>
+      <Simulated
+        asks={[
+          ['Measure all seven', { ask: 'ohms', cpu: where }],
+          ['Measure the volts', { ask: 'volts' }],
+        ]}
+      />
     </section>
   )
 }

@@ -6,10 +6,13 @@ import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'
 import { NextStep } from '@/ui/NextStep'
 import { BeliefStrip } from './BeliefStrip'
+import { Comeback } from './Comeback'
 import { Fitted } from './Fitted'
+import { Instruments } from './Instruments'
 import { Looks } from './Looks'
 import { NextTests } from './NextTests'
 import { PowerUp } from './PowerUp'
+import { PracticeStrip } from './PracticeStrip'
 import { Rails } from './RailTable'
 import { StartLadder } from './StartLadder'
 import { useBelief } from './use-belief'
@@ -43,8 +46,11 @@ export function TriageStation() {
         <StationStep station="triage" />
       )}
       <div className="mt-3">
+        <PracticeStrip />
+        <Comeback />
         {started && reasoned}
         <Rails />
+        {started && <Instruments />}
       </div>
       <div className="grid grid-cols-2 gap-x-8">
         {started ? (
@@ -68,6 +74,7 @@ export function TriageStation() {
         )}
       </div>
       {!started && reasoned}
+      {!started && <Instruments />}
       <StationFoot station="triage" />
     </>
   )

@@ -4,6 +4,7 @@ import type { Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Belief, ToBelieve } from '@/core/triage/belief'
 import { evidenceOf } from '@/core/triage/evidence'
+import { faultIds } from '@/core/triage/fault'
 import { useJob } from '@/stations/job/JobProvider'
 import type { BeliefDesk } from '@/workers/belief.worker'
 
@@ -11,12 +12,15 @@ import type { BeliefDesk } from '@/workers/belief.worker'
 export function useBelief(): { readonly belief: Belief | null; readonly fresh: boolean } {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
+  const references = useJob((j) => j.references)
+  const earlier = useJob((j) => j.earlier)
   const mayPower = useJob((j) => j.gate.lamp !== 'do not power')
   const desk = useRef<Remote<BeliefDesk> | null>(null)
   const [answer, setAnswer] = useState<{ to: string; belief: Belief } | null>(null)
   const asked = useMemo((): ToBelieve => {
-    return { history: state.ticket.history, ...evidenceOf(state, socket), mayPower }
-  }, [state, socket, mayPower])
+    const again = faultIds.filter((id) => earlier.some((job) => job.mended.includes(id)))
+    return { history: state.ticket.history, ...evidenceOf(state, socket, references), mayPower, again }
+  }, [state, socket, references, earlier, mayPower])
   const key = JSON.stringify(asked)
 
   useEffect(() => {

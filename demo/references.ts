@@ -1,0 +1,77 @@
+import { readCurrent, thinCurve } from '@/core/triage/current-trace'
+import type { CodeTable } from '@/core/triage/code-tape'
+import type { FaultId } from '@/core/triage/fault'
+import type { RailReference } from '@/core/triage/rail-table'
+import { usualVolts } from '@/core/triage/rail-table'
+import type { References } from '@/data/references'
+import { rails } from '@/core/job/entry'
+import { SimulatedBoard } from '@/stand-ins/simulated-board'
+import { goodRails, railsWithCpu } from './jobs/job'
+
+/** Codes of the harbour's boards; training takes longer on the newer ones. */
+const codes = (name: string, trainingS: number): CodeTable => ({
+  name,
+  codes: [
+    { code: '02', stage: 'reset released', say: 'reset released', restS: 3 },
+    { code: '10', stage: 'first fetch', say: 'first fetch from the chip', restS: 5 },
+    { code: '19', stage: 'CPU and chipset', say: 'CPU wakes', restS: 8 },
+    { code: '2B', stage: 'CPU and chipset', say: 'chipset answers', restS: 8 },
+    { code: '4C', stage: 'memory training', say: 'memory trains', restS: trainingS },
+    { code: '51', stage: 'memory training', say: 'a channel is silent', restS: 20 },
+    { code: '55', stage: 'memory training', say: 'no memory found', restS: 20 },
+    { code: '70', stage: 'graphics', say: 'graphics', restS: 15 },
+    { code: '9A', stage: 'boot device', say: 'looks for a drive', restS: 30 },
+    { code: 'AA', stage: 'running', say: 'handed over', restS: 0 },
+  ],
+})
+
+const goodBoard = (name: string): RailReference => ({
+  name,
+  rails: Object.fromEntries(
+    rails.map((rail) => [
+      rail,
+      { ohmsOut: goodRails[rail], ohmsIn: railsWithCpu[rail], volts: usualVolts[rail] },
+    ]),
+  ),
+})
+
+/** The current of a good board, recorded on the simulated supply. */
+function goodCurrent(name: string, seed: number): NonNullable<References['current']> {
+  for (let line = 0; ; line++) {
+    const board = new SimulatedBoard({ faults: [], seed, rails: null, codes: null }, [], line)
+    const trace = board.current(null)
+    const reading = readCurrent(trace)
+    if (reading.pattern === 'steady' && reading.plateauA! > 1.6)
+      return { name, reading, curve: thinCurve(trace) }
+  }
+}
+
+/** What is known of the boards that come often. */
+export const demoReferences: Readonly<Record<string, Partial<References>>> = {
+  'tw-k61': { rails: goodBoard('the spare K61') },
+  'tw-k74': {
+    codes: codes('TW-K74 codes', 240),
+    rails: goodBoard('the spare K74'),
+    current: goodCurrent('the spare K74', 74),
+  },
+  'br-sound-7': {
+    codes: codes('Sound-7 codes', 120),
+    rails: goodBoard('the observatory’s other board'),
+    current: goodCurrent('the observatory’s other board', 7),
+  },
+}
+
+/** What is really wrong with the boards on the bench, for the simulated instruments. */
+export const demoHidden: Readonly<Record<string, readonly FaultId[]>> = {
+  'Q-0408': ['pressure'],
+  'Q-0409': ['cell holder'],
+  'Q-0410': ['firmware chip'],
+  'Q-0411': ['CPU unsupported'],
+  'Q-0412': ['memory rail short', 'slot B'],
+  'Q-0413': ['firmware corrupt'],
+  'Q-0414': ['signal contacts touch'],
+  'Q-0415': ['power contacts open'],
+  'Q-0416': ['chip resistor'],
+  'Q-0417': ['memory A contact open'],
+  'Q-0418': ['12 V short'],
+}

@@ -1,0 +1,29 @@
+import { powerEvidence } from '@/core/job/power-evidence'
+import { powerGate } from '@/core/job/power-gate'
+import { evidenceOf } from '@/core/triage/evidence'
+import { hiddenBoardOf } from '@/data/hidden-boards'
+import { referencesOf } from '@/data/references'
+import { foldTape, readTape } from '@/data/tape'
+import { SimulatedBoard } from '@/stand-ins/simulated-board'
+import { forJob, refuse } from '@/stations/job/answers'
+import { asksForPower, simulatedEntries, simulatedRequest } from '@/stations/triage/simulated-entries'
+import type { SimulatedRequest } from '@/stations/triage/simulated-entries'
+
+/** Takes an instrument of the simulated bench to this job's hidden board; the lines are the asker's to put on the tape. */
+export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
+  return forJob((await params).tag, request, async (job) => {
+    const { error, value } = simulatedRequest.validate(await request.json().catch(() => null))
+    if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'ask'))
+    const asked = value as SimulatedRequest
+    const hidden = await hiddenBoardOf(job.id)
+    if (!hidden) return refuse(404, 'This board is on a real bench: there is nothing to simulate.', 'tag')
+    const { state, socket } = await foldTape(await readTape(job.id))
+    const gate = powerGate(powerEvidence(state, socket))
+    if (asksForPower(asked) && gate.lamp === 'do not power')
+      return refuse(409, `The gate says do not power: ${gate.reasons[0]!.text}.`, 'ask')
+    const references = await referencesOf(state.ticket.boardModelId)
+    const { mended } = evidenceOf(state, socket, references)
+    const board = new SimulatedBoard({ ...hidden, ...references }, mended, state.seq)
+    return Response.json({ entries: simulatedEntries(board, asked, state.supplyLimitA) })
+  })
+}

@@ -1,0 +1,34 @@
+import Joi from 'joi'
+import { historyItems } from '@/core/job/entry'
+import { forAccount, refuse } from '@/stations/job/answers'
+import { drawExercise, exercises } from '@/stations/practice/exercises'
+import { layExercise } from '@/stations/practice/lay-exercise'
+
+const asked = Joi.object({
+  /** Made by the client, so that a retry never lays two. */
+  id: Joi.string().uuid().required(),
+  exercise: Joi.valid('drawn', ...exercises.map((e) => e.id)).required(),
+  history: Joi.array()
+    .items(Joi.valid(...historyItems))
+    .unique()
+    .default([]),
+  howMany: Joi.valid('one', 'two', 'any').default('any'),
+  seed: Joi.number().integer().min(0).max(2_147_483_647).required(),
+})
+
+/** Lays a practice board on the simulated bench: one of the exercises, or one that is drawn. */
+export async function POST(request: Request) {
+  return forAccount(request, async (account) => {
+    const { error, value } = asked.validate(await request.json().catch(() => null))
+    if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'exercise'))
+    const { id, exercise, history, howMany, seed } = value as {
+      id: string
+      exercise: string
+      history: readonly (typeof historyItems)[number][]
+      howMany: 'one' | 'two' | 'any'
+      seed: number
+    }
+    const picked = exercises.find((e) => e.id === exercise) ?? drawExercise(history, howMany, seed)
+    return Response.json({ tag: await layExercise(id, picked, seed, account) })
+  })
+}

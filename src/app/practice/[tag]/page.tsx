@@ -1,0 +1,40 @@
+import type { Metadata } from 'next'
+import { notFound, redirect } from 'next/navigation'
+import { practiceSteps } from '@/core/triage/practice-steps'
+import { hiddenBoardOf } from '@/data/hidden-boards'
+import { jobByTag } from '@/data/jobs'
+import { referencesOf } from '@/data/references'
+import { foldTape, readTape } from '@/data/tape'
+import { signedIn } from '@/stations/job/signed-in'
+import { Review } from '@/stations/practice/Review'
+import { ShopFrame } from '@/stations/shop/ShopFrame'
+
+interface Props {
+  readonly params: Promise<{ tag: string }>
+}
+
+export async function generateMetadata({ params }: Props): Promise<Metadata> {
+  return { title: `Practice ${(await params).tag}` }
+}
+
+export default async function ReviewPage({ params }: Props) {
+  const { tag } = await params
+  const account = await signedIn(`/practice/${tag}`)
+  const job = await jobByTag(tag)
+  const hidden = job?.practice ? await hiddenBoardOf(job.id) : null
+  if (!job || !hidden) notFound()
+  const { shownSeq } = hidden
+  if (shownSeq === null) redirect(`/jobs/${job.tag}/triage`)
+  const { state } = await foldTape((await readTape(job.id)).filter((e) => e.seq <= shownSeq))
+  const steps = practiceSteps(state, await referencesOf(state.ticket.boardModelId))
+  return (
+    <ShopFrame account={account} here="/practice">
+      <Review
+        tag={job.tag}
+        words={job.words}
+        limitMinutes={state.ticket.minutesPromised}
+        practice={{ history: state.ticket.history, truth: hidden.faults, seed: hidden.seed, steps }}
+      />
+    </ShopFrame>
+  )
+}

@@ -1,0 +1,54 @@
+import 'server-only'
+import { randomUUID } from 'node:crypto'
+import type { Bodies, Entry, Kind } from '@/core/job/entry'
+import type { Account } from '@/data/accounts'
+import { listBoards } from '@/data/boards'
+import { hideBoard } from '@/data/hidden-boards'
+import { createJob } from '@/data/jobs'
+import { transaction } from '@/data/pool'
+import { referencesOf } from '@/data/references'
+import { layTape, readTape } from '@/data/tape'
+import { practiceTicket } from './exercises'
+import type { Exercise } from './exercises'
+
+/** A board model whose codes are known, if the library has one: codes can then be read. */
+async function boardToPractiseOn() {
+  for (const board of await listBoards()) if ((await referencesOf(board.id)).codes) return board
+  return null
+}
+
+/** Lays an exercise as a practice job with its hidden board. The client's id makes a retry harmless. */
+export async function layExercise(
+  id: string,
+  exercise: Exercise,
+  seed: number,
+  by: Account,
+): Promise<string> {
+  const board = await boardToPractiseOn()
+  const model = board
+    ? { boardModelId: board.id, board: `${board.maker} ${board.name}`, revision: board.revision }
+    : { board: 'practice board' }
+  return transaction(async (db) => {
+    const tag = await createJob(id, by.id, db, null, true)
+    if ((await readTape(id, 0, db)).length > 0) return tag
+    const entries: Entry[] = []
+    const put = <K extends Kind>(kind: K, body: Bodies[K]) =>
+      entries.push({
+        id: randomUUID(),
+        seq: entries.length + 1,
+        at: new Date().toISOString(),
+        by: by.name,
+        kind,
+        v: 1,
+        body,
+        strikes: null,
+      } as unknown as Entry)
+    // The socket is left out on purpose: what is wrong in it is found by the tests, not on the map.
+    put('ticket', { set: { ...practiceTicket(exercise), ...model } })
+    put('fitted', { cpu: 'Orrin 51', heatsink: true, modules: ['A1', 'B1'] })
+    put('supply', { limitA: 4 })
+    await layTape(id, entries, by.id, db)
+    await hideBoard(id, { faults: exercise.faults, seed }, db)
+    return tag
+  })
+}

@@ -1,0 +1,62 @@
+'use client'
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
+import { readCodes } from '@/core/triage/code-tape'
+import { readGrid } from '@/core/triage/swap-grid'
+import { runsRight } from '@/core/triage/runs-right'
+import { swapParts } from '@/core/job/entry'
+import { useJob } from '@/stations/job/JobProvider'
+import { CellPanel } from './CellPanel'
+import { ClaimsPanel } from './ClaimsPanel'
+import { CodesPanel } from './CodesPanel'
+import { CurrentPanel } from './CurrentPanel'
+import { RunsPanel } from './RunsPanel'
+import { SwapsPanel } from './SwapsPanel'
+
+/** The instruments of triage, one in hand at a time; under each name what it last said. */
+export function Instruments() {
+  const state = useJob((j) => j.state)
+  const codes = useJob((j) => j.references.codes)
+  const run = state.codeLog.at(-1)
+  const current = state.currents.at(-1)
+  const wrong = state.runs ? runsRight(state.runs).filter((l) => l.state === 'not right').length : null
+  const blamed = swapParts
+    .map((what) => readGrid(what, state.swaps).blame.find((b) => b.what !== 'neither' && b.odds >= 0.8))
+    .find((b) => b)
+  const open = state.claims.filter((c) => !c.checked).length
+  const tabs = [
+    ['Codes', run ? readCodes(run, codes).shows : '', CodesPanel],
+    ['Current', current?.pattern ?? '', CurrentPanel],
+    ['Coin cell', state.cell ? `${state.cell.volts} V` : '', CellPanel],
+    [
+      'Swaps',
+      blamed ? `${blamed.name} fails` : state.swaps.length ? `${state.swaps.length} tried` : '',
+      SwapsPanel,
+    ],
+    ['Runs right', wrong === null ? '' : wrong === 0 ? 'right' : `${wrong} not right`, RunsPanel],
+    ['Claims', open ? `${open} to check` : '', ClaimsPanel],
+  ] as const
+  return (
+    <section id="instruments" aria-label="Instruments" className="border-t border-line pt-2.5 pb-4">
+      <TabGroup>
+        <TabList className="flex flex-wrap gap-x-1 gap-y-1">
+          {tabs.map(([name, said]) => (
+            <Tab
+              key={name}
+              className="rounded-t-sheet border-b-[3px] border-transparent px-2.5 py-1 text-left leading-tight text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:font-semibold data-selected:text-ink"
+            >
+              {name}
+              <span className="num block min-h-[1.1rem] text-[0.82rem] font-normal text-soft">{said}</span>
+            </Tab>
+          ))}
+        </TabList>
+        <TabPanels className="mt-2">
+          {tabs.map(([name, , Panel]) => (
+            <TabPanel key={name} className="outline-none">
+              <Panel />
+            </TabPanel>
+          ))}
+        </TabPanels>
+      </TabGroup>
+    </section>
+  )
+}

@@ -1,0 +1,63 @@
+import Joi from 'joi'
+import { rails } from '@/core/job/entry'
+import type { Bodies, Kind } from '@/core/job/entry'
+import { benchTests } from '@/core/triage/bench-tests'
+import { keptCurrent, readCurrent } from '@/core/triage/current-trace'
+import { testOf } from '@/core/triage/odds'
+import type { SimulatedBoard } from '@/stand-ins/simulated-board'
+
+/** What can be asked of the simulated bench. */
+export const simulatedAsks = ['power-up', 'ohms', 'volts', 'cell', 'codes', 'current', 'test'] as const
+export type SimulatedAsk = (typeof simulatedAsks)[number]
+
+export const simulatedRequest = Joi.object({
+  ask: Joi.valid(...simulatedAsks).required(),
+  test: Joi.when('ask', {
+    is: 'test',
+    then: Joi.valid(...benchTests.map((t) => t.id)).required(),
+    otherwise: Joi.forbidden(),
+  }),
+  cpu: Joi.valid('in', 'out').default('out'),
+  where: Joi.valid('by itself', 'at the board').default('by itself'),
+  isNew: Joi.boolean().default(false),
+})
+
+export interface SimulatedRequest {
+  readonly ask: SimulatedAsk
+  readonly test?: string
+  readonly cpu: 'in' | 'out'
+  readonly where: 'by itself' | 'at the board'
+  readonly isNew: boolean
+}
+
+/** Whether this starts the board, so that the power gate has a say. */
+export const asksForPower = ({ ask, test }: SimulatedRequest): boolean =>
+  ask === 'test' ? testOf(test!).powers : ['power-up', 'volts', 'codes', 'current'].includes(ask)
+
+type Line = { [K in Kind]: { readonly kind: K; readonly body: Bodies[K] } }[Kind]
+
+/** What the instruments say, as lines for the tape. */
+export function simulatedEntries(
+  board: SimulatedBoard,
+  { ask, test, cpu, where, isNew }: SimulatedRequest,
+  limitA: number | null,
+): readonly Line[] {
+  switch (ask) {
+    case 'power-up':
+      return [{ kind: 'baseline', body: board.powerUp() }]
+    case 'ohms':
+      return board.allOhms(cpu).map((body) => ({ kind: 'rail', body }))
+    case 'volts':
+      return rails.map((rail) => ({ kind: 'volts', body: { rail, volts: board.volts(rail) } }))
+    case 'cell':
+      return [{ kind: 'cell', body: { volts: board.cell(where, isNew), where, isNew } }]
+    case 'codes':
+      return [{ kind: 'codes', body: board.codes() as Bodies['codes'] }]
+    case 'current': {
+      const trace = board.current(limitA)
+      return [{ kind: 'current', body: keptCurrent('simulated supply', trace, readCurrent(trace)) }]
+    }
+    case 'test':
+      return [{ kind: 'trial', body: { test: test!, outcome: board.carryOut(test!) } }]
+  }
+}

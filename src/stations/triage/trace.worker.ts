@@ -1,0 +1,27 @@
+import { expose } from 'comlink'
+import type { Bodies } from '@/core/job/entry'
+import type { Finding } from '@/core/finding'
+import { keptCurrent, readCurrent, readTrace } from '@/core/triage/current-trace'
+import { readCsv } from '@/stations/library/read-csv'
+
+export interface TraceRead {
+  readonly body: Bodies['current'] | null
+  readonly findings: readonly Finding[]
+}
+
+/** A recorded current as CSV, read off the main thread: it may have hundreds of thousands of samples. */
+function read(name: string, csv: string): TraceRead {
+  const { rows, columns, uneven } = readCsv(csv)
+  const { trace, findings } = readTrace(rows, columns)
+  const bad = trace === null || uneven.length > 0
+  return {
+    body: bad ? null : keptCurrent(name, trace, readCurrent(trace)),
+    findings: [...findings, ...uneven],
+  }
+}
+
+const desk = { read }
+
+export type TraceDesk = typeof desk
+
+expose(desk)
