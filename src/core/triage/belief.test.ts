@@ -263,6 +263,7 @@ describe('the belief', () => {
     expect(belief.next).toEqual([])
     const mended = ['front wiring'] as const
     const now = ask({ evidence, mended })
+    expect(now.next.filter((s) => s.test.id === 'as it came')).toHaveLength(1)
     expect(now.verdict).toBeNull()
     expect(now.next[0]).toMatchObject({ test: { id: 'as it came' } })
     const started = ['as it came', 'cold start', 'needed only', 'card'].map((test) => ({

@@ -131,15 +131,17 @@ export function believe({
       const odds = expected(all, seen)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
     }),
-    next: (powerUp ? [again(now), ...suggested] : suggested)
+    next: (powerUp ? [again(now), ...suggested.filter((s) => s.test.id !== AGAIN)] : suggested)
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
 }
 
+const AGAIN = 'as it came'
+
 /** A power-up after a mend, whatever else could be told. */
 function again(now: Float64Array): Suggestion {
-  const test = testOf('as it came')
+  const test = testOf(AGAIN)
   const outcomes = likelihood(test).map((row, o) => ({
     outcome: test.outcomes[o]!,
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { readGrid, swapWorks } from './swap-grid'
 import type { Swap } from './swap-grid'
 
-const module = (part: string, place: string, works: boolean, knownGood = false): Swap => ({
+const tried = (part: string, place: string, works: boolean, knownGood = false): Swap => ({
   what: 'module',
   part,
   place,
@@ -14,33 +14,33 @@ const module = (part: string, place: string, works: boolean, knownGood = false):
 describe('a swap grid', () => {
   it('blames the slot when two modules fail in it and work in the other', () => {
     const reading = readGrid('module', [
-      module('own', 'A', false),
-      module('own', 'B', true),
-      module('good', 'A', false, true),
-      module('good', 'B', true, true),
+      tried('own', 'A', false),
+      tried('own', 'B', true),
+      tried('good', 'A', false, true),
+      tried('good', 'B', true, true),
     ])
     expect(reading.blame[0]).toMatchObject({ what: 'place', name: 'A' })
     expect(reading.say).toBe('A fails, the rest is innocent')
   })
   it('blames the module when it fails in both slots and another works', () => {
     const reading = readGrid('module', [
-      module('own', 'A', false),
-      module('own', 'B', false),
-      module('good', 'A', true, true),
+      tried('own', 'A', false),
+      tried('own', 'B', false),
+      tried('good', 'A', true, true),
     ])
     expect(reading.blame[0]).toMatchObject({ what: 'part', name: 'own' })
     expect(reading.say).toBe('module own fails, the rest is innocent')
   })
   it('blames neither when everything fails everywhere', () => {
     const all = ['own', 'good', 'spare'].flatMap((p) =>
-      ['A', 'B', 'C'].map((s) => module(p, s, false, p === 'good')),
+      ['A', 'B', 'C'].map((s) => tried(p, s, false, p === 'good')),
     )
     expect(readGrid('module', all).say).toContain('neither the module nor its place')
   })
   it('says which empty cell would tell most, and none when all is told', () => {
-    const half = readGrid('module', [module('own', 'A', false), module('good', 'B', true, true)])
+    const half = readGrid('module', [tried('own', 'A', false), tried('good', 'B', true, true)])
     expect(half.tryNext).toMatchObject({ part: 'good', place: 'A' })
-    expect(readGrid('module', [module('own', 'A', true)]).tryNext).toBeNull()
+    expect(readGrid('module', [tried('own', 'A', true)]).tryNext).toBeNull()
     expect(readGrid('CPU', []).say).toContain('no CPU was tried')
   })
   it('takes a trial as far as it shows the part: a memory lamp clears the CPU, not the module', () => {
@@ -50,7 +50,7 @@ describe('a swap grid', () => {
     expect(swapWorks({ what: 'module', outcome: 'never heard of' })).toBe(false)
   })
   it('gives the odds that naming every case gives, for one part and one place', () => {
-    const p = readGrid('module', [module('own', 'A', false)]).blame
+    const p = readGrid('module', [tried('own', 'A', false)]).blame
     // Bad are: own 0.12, A 0.12, something else 0.2; it fails with 0.95 if any is, else with 0.03.
     const any = 1 - 0.88 * 0.88 * 0.8
     const fails = any * 0.95 + (1 - any) * 0.03
@@ -69,8 +69,8 @@ describe('a swap grid', () => {
       fc.property(fc.array(swap, { maxLength: 20 }), fc.boolean(), (swaps, works) => {
         const odds = (list: readonly Swap[]) =>
           readGrid('module', list).blame.find((b) => b.name === 'x')?.odds
-        const first = [...swaps, module('x', 'A', true), module('x', 'A', true), module('x', 'A', true)]
-        const [before, after] = [odds(first)!, odds([...first, module('x', 'A', works)])!]
+        const first = [...swaps, tried('x', 'A', true), tried('x', 'A', true), tried('x', 'A', true)]
+        const [before, after] = [odds(first)!, odds([...first, tried('x', 'A', works)])!]
         if (works) expect(after).toBeLessThanOrEqual(before + 1e-9)
         else expect(after).toBeGreaterThanOrEqual(before - 1e-9)
       }),

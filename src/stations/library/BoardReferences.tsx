@@ -4,6 +4,7 @@ import { useState } from 'react'
 import type { Finding } from '@/core/finding'
 import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Findings } from './Findings'
 import { referenceWords } from './read-reference'
 
@@ -82,21 +83,9 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         )}
       </div>
       <div className="flex items-center gap-2">
-        <label className="cursor-pointer rounded-sheet border border-line px-3 py-1 hover:border-ink focus-within:border-ink">
+        <FileButton label={`${what}: table to read in`} disabled={busy} onFile={(file) => void send(file)}>
           {busy ? 'Reading…' : kept ? 'Read in another' : 'Read in'}
-          <input
-            type="file"
-            accept=".csv,text/csv,text/plain"
-            className="sr-only"
-            disabled={busy}
-            aria-label={`${what}: table to read in`}
-            onChange={(event) => {
-              const file = event.target.files?.[0]
-              event.target.value = ''
-              if (file) void send(file)
-            }}
-          />
-        </label>
+        </FileButton>
         {kept && (
           <>
             <a href={at} className="underline" download>

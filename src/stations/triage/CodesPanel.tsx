@@ -6,6 +6,7 @@ import type { CodesSeen } from '@/core/triage/code-tape'
 import { useJob } from '@/stations/job/JobProvider'
 import { readCodeRun } from './read-code-run'
 import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Simulated } from './Simulated'
 
 interface Watch {
@@ -203,19 +204,15 @@ function CodeClock() {
           )}
         </div>
       )}
-      <label className="mt-2 block text-[0.92rem] text-soft">
-        or a recording, CSV with s and code{' '}
-        <input
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          className="mt-1 block border-0! p-0!"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            event.target.value = ''
-            if (file) void importRun(file)
-          }}
-        />
-      </label>
+      <div className="mt-3">
+        <FileButton
+          label="A recording of codes"
+          hint="CSV with s and code"
+          onFile={(file) => void importRun(file)}
+        >
+          Read in a recording
+        </FileButton>
+      </div>
     </div>
   )
 }

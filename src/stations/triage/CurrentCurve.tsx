@@ -1,11 +1,13 @@
 'use client'
-import { Chart, Filler, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
+import { Chart, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
 import type { Plugin } from 'chart.js'
 import { Line } from 'react-chartjs-2'
 import type { Bodies } from '@/core/job/entry'
 import { useTheme } from '@/ui/use-theme'
 
-Chart.register(LinearScale, PointElement, LineElement, Filler, Tooltip)
+Chart.register(LinearScale, PointElement, LineElement, Tooltip)
+Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', 'Noto Sans', sans-serif"
+Chart.defaults.font.size = 13
 
 const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
 

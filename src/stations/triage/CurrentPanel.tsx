@@ -8,6 +8,7 @@ import type { TraceReading } from '@/core/triage/current-trace'
 import { useJob } from '@/stations/job/JobProvider'
 import { Findings } from '@/stations/library/Findings'
 import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
 import { Simulated } from './Simulated'
 import type { TraceDesk } from './trace.worker'
 
@@ -22,6 +23,7 @@ const MAX_CSV_BYTES = 32 * 1024 * 1024
 export function CurrentPanel() {
   const currents = useJob((j) => j.state.currents)
   const reference = useJob((j) => j.references.current)
+  const limitA = useJob((j) => j.state.supplyLimitA)
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = currents.find((c) => c.seq === chosen) ?? currents.at(-1)
   const differences =
@@ -31,6 +33,12 @@ export function CurrentPanel() {
       {shown ? (
         <>
           <CurrentCurve current={shown} good={reference?.curve ?? null} />
+          {limitA !== null && shown.peakA >= 0.97 * limitA && (
+            <p className="border-l-4 border-brass pl-3">
+              It ran into the limit of <span className="num">{limitA} A</span>: what stands above it is cut
+              off.
+            </p>
+          )}
           <div className="mt-2 grid grid-cols-2 gap-x-8">
             <Stretches current={shown} />
             <div>
@@ -92,7 +100,7 @@ function Stretches({
 }) {
   const segments = current.segments as readonly Omit<TraceReading['segments'][number], 'spread'>[]
   return (
-    <table className="w-full text-[0.96rem]">
+    <table className="w-full self-start text-[0.96rem]">
       <caption className="text-left font-semibold">Stretches</caption>
       <thead className="sr-only">
         <tr>
@@ -165,19 +173,13 @@ function ReadCurrent() {
   }
   return (
     <div className="mt-3">
-      <label className="text-[0.92rem] text-soft">
-        a recording, CSV with s and a (seconds, amperes)
-        <input
-          type="file"
-          accept=".csv,text/csv,text/plain"
-          className="mt-1 block border-0! p-0!"
-          onChange={(event) => {
-            const file = event.target.files?.[0]
-            event.target.value = ''
-            if (file) void read(file)
-          }}
-        />
-      </label>
+      <FileButton
+        label="A recording of the current"
+        hint="CSV with s and a: seconds, amperes"
+        onFile={(file) => void read(file)}
+      >
+        Read in a recording
+      </FileButton>
       {reading && (
         <p role="status" className="flex items-baseline gap-3">
           Reading {reading}…

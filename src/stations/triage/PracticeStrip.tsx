@@ -44,7 +44,9 @@ export function PracticeStrip() {
         {limit !== null && <span className="num"> of {limit}</span>} simulated minutes
         {over && ': over the limit'}. Mend what you find; end it when you think it is right.
       </p>
-      <Button onClick={() => setAsked(true)}>Show what was wrong</Button>
+      <Button className="shrink-0" onClick={() => setAsked(true)}>
+        Show what was wrong
+      </Button>
       <Sheet open={asked} title="End this practice?" onClose={() => setAsked(false)}>
         <p>
           {state.mended.length === 0

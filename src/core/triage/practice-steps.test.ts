@@ -1,0 +1,28 @@
+import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../job/entry'
+import { jobState } from '../job/state'
+import { tape } from '../job/tape.testing'
+import { practiceSteps } from './practice-steps'
+
+describe('the steps of a practice board', () => {
+  const t = tape()
+    .put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' })
+    .put('mended', { fault: 'memory rail short' })
+    .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory', cpuHeat: 'warm' })
+    .put('trial', { test: 'slots', outcome: 'slot A' })
+  const reference = { codes: null, rails: null }
+  it('come in order; what one power-up shows is one test and its company', () => {
+    expect(practiceSteps(jobState(t.entries), reference)).toEqual([
+      { do: 'test', test: 'ohms vmem', outcome: 'short' },
+      { do: 'mend', fault: 'memory rail short' },
+      { do: 'test', test: 'as it came', outcome: 'memory lamp' },
+      { do: 'test', test: 'warmth', outcome: 'warm', along: true },
+      { do: 'test', test: 'slots', outcome: 'slot A' },
+    ])
+  })
+  it('carry where the gate was shut', () => {
+    const steps = practiceSteps(jobState(t.entries), reference, (line) => line > 2)
+    expect(steps[0]).toMatchObject({ mayPower: false })
+    expect(steps[2]).not.toHaveProperty('mayPower')
+  })
+})
