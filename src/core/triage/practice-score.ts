@@ -14,6 +14,8 @@ export type PracticeStep =
       readonly test: string
       readonly outcome: string
       /** Seen at the same power-up as the one before. */ readonly along?: boolean
+      /** False where the gate was shut: then the best test is one without power. */
+      readonly mayPower?: boolean
     }
   | { readonly do: 'mend'; readonly fault: FaultId }
 
@@ -94,7 +96,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = step.along ? 0 : test.minutes
     if (!step.along) {
-      const ranked = nextTests(now, { done })
+      const ranked = nextTests(now, { done, mayPower: step.mayPower ?? true })
       const best = ranked[0]
       const mine = ranked.find((s) => s.test.id === step.test)
       const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0

@@ -1,5 +1,8 @@
 import type { Metadata } from 'next'
 import { notFound, redirect } from 'next/navigation'
+import { powerEvidence } from '@/core/job/power-evidence'
+import { powerGate } from '@/core/job/power-gate'
+import { jobState } from '@/core/job/state'
 import { practiceSteps } from '@/core/triage/practice-steps'
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { jobByTag } from '@/data/jobs'
@@ -25,8 +28,13 @@ export default async function ReviewPage({ params }: Props) {
   if (!job || !hidden) notFound()
   const { shownSeq } = hidden
   if (shownSeq === null) redirect(`/jobs/${job.tag}/triage`)
-  const { state } = await foldTape((await readTape(job.id)).filter((e) => e.seq <= shownSeq))
-  const steps = practiceSteps(state, await referencesOf(state.ticket.boardModelId))
+  const entries = (await readTape(job.id)).filter((e) => e.seq <= shownSeq)
+  const { state } = await foldTape(entries)
+  const mayPower = (line: number) => {
+    const before = jobState(entries.filter((e) => e.seq < line))
+    return powerGate(powerEvidence(before, null)).lamp !== 'do not power'
+  }
+  const steps = practiceSteps(state, await referencesOf(state.ticket.boardModelId), mayPower)
   return (
     <ShopFrame account={account} here="/practice">
       <Review
