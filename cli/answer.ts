@@ -1,5 +1,6 @@
 import Joi from 'joi'
-import { BadInput, operations } from './operations'
+import { BadInput } from './operation'
+import { operations } from './operations'
 
 export interface Answer {
   /** 0, or 2 for bad input. */

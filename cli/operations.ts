@@ -1,7 +1,6 @@
 import Joi from 'joi'
 import { createHash } from 'node:crypto'
-import { readFileSync } from 'node:fs'
-import { historyItems, rails, stations } from '@/core/job/entry'
+import { rails, stations } from '@/core/job/entry'
 import { powerGate } from '@/core/job/power-gate'
 import type { PowerEvidence } from '@/core/job/power-gate'
 import { powerEvidence } from '@/core/job/power-evidence'
@@ -16,47 +15,14 @@ import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
 import { fieldOf, functionGroups, trusts } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
-import { believe } from '@/core/triage/belief'
-import type { ToBelieve } from '@/core/triage/belief'
-import { shelfItems } from '@/core/triage/bench-test'
-import { benchTests } from '@/core/triage/bench-tests'
-import { faultIds } from '@/core/triage/fault'
-import { testOf } from '@/core/triage/odds'
 import { stageReached } from '@/core/triage/stage'
 import { unpackJob } from '@/stations/job/job-zip'
 import { readContactCsv } from '@/stations/socket/contact-csv'
-
-/** A fault in what was handed in: which field, and the mend. */
-export class BadInput extends Error {
-  constructor(
-    readonly field: string,
-    message: string,
-  ) {
-    super(message)
-  }
-}
-
-export interface Operation {
-  readonly say: string
-  readonly schema: Joi.ObjectSchema
-  readonly run: (input: never) => unknown
-}
-
-const operation = <T>(say: string, schema: Joi.ObjectSchema, run: (input: T) => unknown): Operation => ({
-  say,
-  schema,
-  run: run as Operation['run'],
-})
+import { BadInput, operation, readFile } from './operation'
+import type { Operation } from './operation'
+import { triageOperations } from './triage-operations'
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
-
-function readFile(path: string, field: string): Buffer {
-  try {
-    return readFileSync(path)
-  } catch {
-    throw new BadInput(field, `${path} cannot be read; give a path from where you stand`)
-  }
-}
 
 const name = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/)
 const mm = Joi.number().min(-5).max(5)
@@ -173,40 +139,6 @@ const touched = Joi.object({
   ownGraphics: Joi.boolean().default(true),
 })
 
-const fault = Joi.valid(...faultIds)
-const asked = {
-  history: Joi.array()
-    .items(Joi.valid(...historyItems))
-    .default([]),
-  evidence: Joi.array()
-    .items(
-      Joi.object({
-        test: Joi.valid(...benchTests.map((t) => t.id)).required(),
-        outcome: Joi.string().required(),
-        mended: Joi.array().items(fault).unique().default([]),
-        reliability: Joi.number().min(0).max(1),
-      }),
-    )
-    .max(200)
-    .default([]),
-  mended: Joi.array().items(fault).unique().default([]),
-  mayPower: Joi.forbidden().default(true),
-}
-type Asked = ToBelieve
-
-/** The evidence, each outcome being one of its test. */
-function known({ evidence }: Asked): Asked['evidence'] {
-  evidence.forEach(({ test, outcome }, i) => {
-    const { outcomes } = testOf(test)
-    if (!outcomes.includes(outcome))
-      throw new BadInput(
-        `evidence.${i}.outcome`,
-        `“${outcome}” is no outcome of ${test}; it gives ${outcomes.join(', ')}`,
-      )
-  })
-  return evidence
-}
-
 interface PlanInput extends FieldInput {
   readonly marks: Marks
   readonly school: School
@@ -270,27 +202,7 @@ export const operations: Readonly<Record<string, Operation>> = {
     },
   ),
 
-  'triage.odds': operation<Asked>(
-    'What it may be: the odds of each fault with what speaks for and against it, and the verdict if there is one.',
-    Joi.object({ ...asked }),
-    (input) => {
-      const { faults, two, somethingElse, verdict } = believe({ ...input, evidence: known(input) })
-      return { faults, two, somethingElse, verdict }
-    },
-  ),
-
-  'triage.next': operation<Asked>(
-    'Which test next: what it tells, minutes, risk, and what each outcome would point to.',
-    Joi.object({
-      ...asked,
-      mayPower: Joi.boolean().default(true),
-      shelf: Joi.array().items(Joi.valid(...shelfItems)),
-    }),
-    (input) => {
-      const { verdict, next } = believe({ ...input, evidence: known(input) })
-      return { verdict, next }
-    },
-  ),
+  ...triageOperations,
 
   'proof.plan': operation<Touched>(
     'What has to be proved, from the functions that were damaged or touched.',

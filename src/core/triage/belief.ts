@@ -2,6 +2,7 @@ import type { HistoryItem } from '../job/entry'
 import type { BenchTest, ShelfItem } from './bench-test'
 import { faultIds, faults } from './fault'
 import type { FaultId } from './fault'
+import type { FaultOdds } from './fault-table'
 import { nextTests, verdict } from './next-test'
 import type { Suggestion, Verdict } from './next-test'
 import {
@@ -62,6 +63,8 @@ export interface ToBelieve {
   readonly shelf?: readonly ShelfItem[]
   /** Faults that were mended when the board was here before. */
   readonly again?: readonly FaultId[]
+  /** The shop's own odds of faults, instead of the bench defaults. */
+  readonly own?: FaultOdds
 }
 
 const WORTH_SAYING = 0.01
@@ -77,8 +80,9 @@ export function believe({
   mayPower,
   shelf,
   again: before = [],
+  own = {},
 }: ToBelieve): Belief {
-  const prior = withMends(priorOdds(history, before), mended)
+  const prior = withMends(priorOdds(history, before, own), mended)
   const all = posterior(prior, evidence)
   const now = standing(all, mended)
   const each = faultOdds(now)

@@ -104,13 +104,18 @@ const RETURNS = 4
 
 /**
  * Odds before any test: each fault on its own, as likely as history makes it; two at once as likely as both.
+ * `again` were mended when this board was here before; `own` are the shop's own odds instead of the bench defaults.
  * A board on the bench has at least one; several are likelier where others have worked on it.
  */
-export function priorOdds(history: readonly HistoryItem[], again: readonly FaultId[] = []): Float64Array {
+export function priorOdds(
+  history: readonly HistoryItem[],
+  again: readonly FaultId[] = [],
+  own: Readonly<Partial<Record<FaultId, number>>> = {},
+): Float64Array {
   const each = faultIds.map((id) => {
     const { odds, likelier }: Fault = faults[id]
     const returns = again.includes(id) ? RETURNS : 1
-    return odds * returns * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
+    return (own[id] ?? odds) * returns * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
   })
   const both = history.includes('worked on by others') ? 2.5 : 1
   const weights = Float64Array.from([...members, []], (of) =>

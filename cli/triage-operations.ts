@@ -1,0 +1,285 @@
+import Joi from 'joi'
+import { historyItems, rails, swapParts } from '@/core/job/entry'
+import type { Bodies, Rail, SwapPart } from '@/core/job/entry'
+import type { Finding, Row } from '@/core/finding'
+import { believe } from '@/core/triage/belief'
+import type { ToBelieve } from '@/core/triage/belief'
+import { shelfItems } from '@/core/triage/bench-test'
+import { readCodes } from '@/core/triage/code-tape'
+import type { CodeTable } from '@/core/triage/code-tape'
+import { cellWords, readCell } from '@/core/triage/coin-cell'
+import type { CellSeen } from '@/core/triage/coin-cell'
+import { compareTraces, readCurrent, readTrace } from '@/core/triage/current-trace'
+import { readFaultTable } from '@/core/triage/fault-table'
+import { practiceScore } from '@/core/triage/practice-score'
+import type { Practice } from '@/core/triage/practice-score'
+import { judgeRails, readRailTable } from '@/core/triage/rail-table'
+import { runsRight } from '@/core/triage/runs-right'
+import { startOutcomes } from '@/core/triage/start-model'
+import { readGrid } from '@/core/triage/swap-grid'
+import type { Swap } from '@/core/triage/swap-grid'
+import { benchTests } from '@/core/triage/bench-tests'
+import { faultIds, faults } from '@/core/triage/fault'
+import { testOf } from '@/core/triage/odds'
+import { readCsv } from '@/stations/library/read-csv'
+import { readReference } from '@/stations/library/read-reference'
+import { BadInput, operation, readFile } from './operation'
+import type { Operation } from './operation'
+
+const fault = Joi.valid(...faultIds)
+const asked = {
+  history: Joi.array()
+    .items(Joi.valid(...historyItems))
+    .default([]),
+  evidence: Joi.array()
+    .items(
+      Joi.object({
+        test: Joi.valid(...benchTests.map((t) => t.id)).required(),
+        outcome: Joi.string().required(),
+        mended: Joi.array().items(fault).unique().default([]),
+        reliability: Joi.number().min(0).max(1),
+      }),
+    )
+    .max(200)
+    .default([]),
+  mended: Joi.array().items(fault).unique().default([]),
+  mayPower: Joi.forbidden().default(true),
+  again: Joi.array().items(fault).unique().default([]),
+  table: Joi.string(),
+}
+interface Asked extends ToBelieve {
+  /** A shop's own odds of faults: a fault table by path. */
+  readonly table?: string
+}
+
+/** A table by path, as rows. @throws BadInput with the first line that is wrong */
+function tableOf<T extends { readonly findings: readonly Finding[] }>(
+  path: string,
+  field: string,
+  read: (rows: readonly Row[], columns: readonly string[]) => T,
+): T {
+  const { rows, columns, uneven } = readCsv(readFile(path, field).toString('utf8'))
+  const table = read(rows, columns)
+  const wrong = [...uneven, ...table.findings].find((f) => f.level === 'error')
+  if (wrong) throw new BadInput(field, `line ${wrong.line}, ${wrong.field}: ${wrong.text}`)
+  return table
+}
+
+/** What is asked, ready to be believed: outcomes of their tests, and the shop's odds if it has some. */
+function toBelieve({ table, ...asked }: Asked): ToBelieve {
+  const evidence = known(asked)
+  return table === undefined
+    ? { ...asked, evidence }
+    : { ...asked, evidence, own: tableOf(table, 'table', readFaultTable).odds! }
+}
+
+/** The evidence, each outcome being one of its test. */
+function known({ evidence }: Pick<Asked, 'evidence'>): Asked['evidence'] {
+  evidence.forEach(({ test, outcome }, i) => {
+    const { outcomes } = testOf(test)
+    if (!outcomes.includes(outcome))
+      throw new BadInput(
+        `evidence.${i}.outcome`,
+        `“${outcome}” is no outcome of ${test}; it gives ${outcomes.join(', ')}`,
+      )
+  })
+  return evidence
+}
+
+/** What triage computes, on the command line. */
+export const triageOperations: Readonly<Record<string, Operation>> = {
+  'triage.odds': operation<Asked>(
+    'What it may be: the odds of each fault with what speaks for and against it, and the verdict if there is one.',
+    Joi.object({ ...asked }),
+    (input) => {
+      const { faults, two, somethingElse, verdict, unexplained } = believe(toBelieve(input))
+      return { faults, two, somethingElse, verdict, unexplained }
+    },
+  ),
+
+  'triage.next': operation<Asked>(
+    'Which test next: what it tells, minutes, risk, and what each outcome would point to.',
+    Joi.object({
+      ...asked,
+      mayPower: Joi.boolean().default(true),
+      shelf: Joi.array().items(Joi.valid(...shelfItems)),
+    }),
+    (input) => {
+      const { verdict, next } = believe(toBelieve(input))
+      return { verdict, next }
+    },
+  ),
+
+  'triage.faults': operation<{ table?: string }>(
+    'The faults the reasoner knows with their figures; a shop’s own table (CSV by path) is checked against them.',
+    Joi.object({ table: Joi.string() }),
+    ({ table }) => {
+      const read = table === undefined ? null : readCsv(readFile(table, 'table').toString('utf8'))
+      const { odds, findings } = read
+        ? readFaultTable(read.rows, read.columns)
+        : { odds: null, findings: [] as readonly Finding[] }
+      return {
+        good: findings.length === 0 && !read?.uneven.length,
+        findings: [...findings, ...(read?.uneven ?? [])],
+        faults: faultIds.map((id) => {
+          const { say, at, stage, shows } = faults[id]
+          return { fault: id, say, at, stage, shows, odds: odds?.[id] ?? faults[id].odds }
+        }),
+      }
+    },
+  ),
+
+  'triage.codes': operation<Bodies['codes'] & { table?: string }>(
+    'What a run of codes says: stuck, going round, how far it came, or wait.',
+    Joi.object({
+      codes: Joi.array()
+        .items(
+          Joi.string()
+            .uppercase()
+            .pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures'),
+        )
+        .max(20_000)
+        .required(),
+      atS: Joi.array()
+        .items(Joi.number().min(0))
+        .length(Joi.ref('codes.length'))
+        .sort({ order: 'ascending' }),
+      watchedS: Joi.number().min(0),
+      table: Joi.string(),
+    }),
+    ({ table, ...seen }) => {
+      if (table === undefined) return readCodes(seen, null)
+      const { body, findings } = readReference('codes', '', readFile(table, 'table').toString('utf8'))
+      const wrong = findings.find((f) => f.level === 'error')
+      if (wrong) throw new BadInput('table', `line ${wrong.line}, ${wrong.field}: ${wrong.text}`)
+      return readCodes(seen, body as CodeTable)
+    },
+  ),
+
+  'triage.swaps': operation<{ what: SwapPart; swaps: Omit<Swap, 'what'>[] }>(
+    'What a grid of trials says, part by place: which is to blame, and which empty cell to try next.',
+    Joi.object({
+      what: Joi.valid(...swapParts).required(),
+      swaps: Joi.array()
+        .items(
+          Joi.object({
+            part: Joi.string().max(60).required(),
+            place: Joi.string().max(60).required(),
+            knownGood: Joi.boolean().default(false),
+            outcome: Joi.valid(...startOutcomes).required(),
+          }),
+        )
+        .max(500)
+        .required(),
+    }),
+    ({ what, swaps }) =>
+      readGrid(
+        what,
+        swaps.map((s) => ({ what, ...s })),
+      ),
+  ),
+
+  'triage.cell': operation<CellSeen>(
+    'Why settings are lost, or whether they will be: cell, holder, board, and what to measure next.',
+    Joi.object({
+      aloneV: Joi.number().min(0).max(5).allow(null).default(null),
+      atBoardV: Joi.number().min(0).max(5).allow(null).default(null),
+      settings: Joi.valid('kept', 'lost', null).default(null),
+      isNew: Joi.boolean().default(false),
+    }),
+    (seen) => {
+      const reading = readCell(seen)
+      return { ...reading, odds: reading.odds.map((o) => ({ ...o, say: cellWords[o.cause] })) }
+    },
+  ),
+
+  'triage.runs': operation<Bodies['runs'] & { usualStartS: number }>(
+    'It runs, but does it run right: memory speed, start time, settings.',
+    Joi.object({
+      ratedMTs: Joi.number().integer().min(100).max(20_000).allow(null).default(null),
+      seenMTs: Joi.number().integer().min(100).max(20_000).allow(null).default(null),
+      startS: Joi.number().min(0).max(3600).allow(null).default(null),
+      settingsKept: Joi.boolean().allow(null).default(null),
+      usualStartS: Joi.number().greater(0).default(25),
+    }),
+    ({ usualStartS, ...runs }) => ({ lines: runsRight(runs, usualStartS) }),
+  ),
+
+  'power.trace': operation<{ trace: string; reference?: string }>(
+    'Reads a current trace (CSV with s and a, by path): stretches, cycling, and beside a good board’s trace.',
+    Joi.object({ trace: Joi.string().required(), reference: Joi.string() }),
+    ({ trace, reference }) => {
+      const read = tableOf(trace, 'trace', readTrace)
+      const here = readCurrent(read.trace!)
+      const good =
+        reference === undefined ? null : readCurrent(tableOf(reference, 'reference', readTrace).trace!)
+      return { ...here, findings: read.findings, differences: good ? compareTraces(here, good) : [] }
+    },
+  ),
+
+  'power.rails': operation<{
+    ohms: { rail: Rail; ohms: number; cpu: 'in' | 'out' }[]
+    volts: Partial<Record<Rail, number>>
+    reference?: string
+  }>(
+    'Each rail’s ohms and volts against a good board (CSV by path) or the usual limits.',
+    Joi.object({
+      ohms: Joi.array()
+        .items(
+          Joi.object({
+            rail: Joi.valid(...rails).required(),
+            ohms: Joi.number().min(0).required(),
+            cpu: Joi.valid('in', 'out').required(),
+          }),
+        )
+        .unique('rail')
+        .default([]),
+      volts: Joi.object()
+        .pattern(Joi.valid(...rails), Joi.number().min(-60).max(60))
+        .default({}),
+      reference: Joi.string(),
+    }),
+    ({ ohms, volts, reference }) => {
+      const good =
+        reference === undefined
+          ? null
+          : tableOf(reference, 'reference', (rows, columns) => readRailTable('', rows, columns)).reference
+      return { rails: judgeRails({ ohms: Object.fromEntries(ohms.map((r) => [r.rail, r])), volts }, good) }
+    },
+  ),
+
+  'practice.score': operation<Practice>(
+    'Scores a practice board, step by step, beside the reasoner’s own policy on the same board.',
+    Joi.object({
+      history: asked.history,
+      truth: Joi.array().items(fault).min(1).max(2).unique().required(),
+      seed: Joi.number().integer().default(1),
+      draws: Joi.number().integer().min(1).max(50).default(5),
+      steps: Joi.array()
+        .items(
+          Joi.object({
+            do: Joi.valid('test').required(),
+            test: Joi.valid(...benchTests.map((t) => t.id)).required(),
+            outcome: Joi.string().required(),
+            along: Joi.boolean(),
+            mayPower: Joi.boolean(),
+          }),
+          Joi.object({ do: Joi.valid('mend').required(), fault: fault.required() }),
+        )
+        .max(200)
+        .required(),
+    }),
+    (practice) => {
+      practice.steps.forEach((step, i) => {
+        if (step.do !== 'test') return
+        const { outcomes } = testOf(step.test)
+        if (!outcomes.includes(step.outcome))
+          throw new BadInput(
+            `steps.${i}.outcome`,
+            `“${step.outcome}” is no outcome of ${step.test}; it gives ${outcomes.join(', ')}`,
+          )
+      })
+      return practiceScore(practice)
+    },
+  ),
+}
