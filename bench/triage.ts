@@ -112,6 +112,25 @@ function small(seed: number): { readonly best: number; readonly suggested: numbe
   return { best: cost(prior, tests, true), suggested: cost(prior, tests, false) }
 }
 
+/** Pairs of faults that even the best single test hardly tells apart: greatest total variation over all tests. */
+function alike(
+  most: number,
+): readonly { readonly a: FaultId; readonly b: FaultId; readonly apart: number }[] {
+  const odds = new Map(faultIds.map((id) => [id, benchTests.map((t) => t.odds([id]))]))
+  return faultIds
+    .flatMap((a, i) =>
+      faultIds.slice(i + 1).map((b) => {
+        const [of, other] = [odds.get(a)!, odds.get(b)!]
+        const apart = Math.max(
+          ...of.map((row, t) => row.reduce((sum, p, o) => sum + Math.abs(p - other[t]![o]!), 0) / 2),
+        )
+        return { a, b, apart }
+      }),
+    )
+    .sort((x, y) => x.apart - y.apart)
+    .slice(0, most)
+}
+
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
 const percent = (share: number) => `${(100 * share).toFixed(1)} %`
 const line = (what: string, got: string, target = '') =>
@@ -170,6 +189,8 @@ export function triageFigures(boards: number): void {
       confused.set(key, (confused.get(key) ?? 0) + 1)
     }
   for (const [key, n] of [...confused].sort((a, b) => b[1] - a[1]).slice(0, 8)) line(`  said ${key}`, `${n}`)
+  for (const { a, b, apart } of alike(6))
+    line(`  ${a} and ${b}: the best test tells them apart by`, apart.toFixed(2))
   const exact = Array.from({ length: 40 }, (_, i) => small(90_000 + i)).filter((s) => s.best > 0)
   const ratio = mean(exact.map((s) => s.suggested)) / mean(exact.map((s) => s.best))
   line(

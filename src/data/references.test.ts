@@ -1,0 +1,88 @@
+import { randomUUID } from 'node:crypto'
+import { expect, it } from 'vitest'
+import { addBoard } from './boards'
+import { describeDatabase, lay, somebody, someJob } from './database.testing'
+import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
+import { createJob, earlierJobs, jobByTag, openJobs, practiceJobs } from './jobs'
+import { dropReference, keepReference, noReferences, referencesOf } from './references'
+
+const codes = (name: string) => ({
+  name,
+  codes: [{ code: '4C', stage: 'memory training' as const, say: 'trains', restS: 60 }],
+})
+
+describeDatabase('what is known of a board model', () => {
+  it('is kept by kind, the newest of each, and can be dropped', async () => {
+    const id = randomUUID()
+    await addBoard({ id, maker: 'Tarnworks', name: id, revision: '', socketId: null, notes: '' })
+    expect(await referencesOf(id)).toEqual(noReferences)
+    await keepReference(id, 'codes', codes('first'))
+    await keepReference(id, 'codes', codes('second'))
+    await keepReference(id, 'rails', { name: 'a good one', rails: {} })
+    expect(await referencesOf(id)).toEqual({
+      codes: codes('second'),
+      rails: { name: 'a good one', rails: {} },
+      current: null,
+    })
+    await dropReference(id, 'codes')
+    expect((await referencesOf(id)).codes).toBeNull()
+    expect(await referencesOf(null)).toEqual(noReferences)
+  })
+})
+
+describeDatabase('a hidden board', () => {
+  it('hides once, is shown once, and remembers the line it was shown at', async () => {
+    const ines = await somebody('Ines')
+    const job = await someJob(ines)
+    expect(await hiddenBoardOf(job.id)).toBeNull()
+    await hideBoard(job.id, { faults: ['module'], seed: 4 })
+    await hideBoard(job.id, { faults: ['CPU'], seed: 5 })
+    expect(await hiddenBoardOf(job.id)).toEqual({ faults: ['module'], seed: 4, shownSeq: null })
+    await lay(job, ines, 'note', { text: 'one' })
+    await showBoard(job.id)
+    await lay(job, ines, 'note', { text: 'two' })
+    await showBoard(job.id)
+    expect((await hiddenBoardOf(job.id))?.shownSeq).toBe(1)
+  })
+  it('of a practice board stands neither on the bench nor among a board’s earlier jobs', async () => {
+    const ines = await somebody('Ines')
+    const tag = await createJob(randomUUID(), ines.id, undefined, null, true)
+    const practice = (await jobByTag(tag))!
+    expect(tag).toMatch(/^P-\d{4}$/)
+    const serial = randomUUID()
+    await lay(practice, ines, 'ticket', { set: { serial } })
+    const job = await someJob(ines)
+    await lay(job, ines, 'ticket', { set: { serial } })
+    expect((await openJobs()).map((j) => j.tag)).not.toContain(tag)
+    expect((await practiceJobs()).map((j) => j.tag)).toContain(tag)
+    expect(await earlierJobs(job, serial)).toEqual([])
+  })
+})
+
+describeDatabase('a board that comes back', () => {
+  it('finds its earlier jobs by serial, with what was done', async () => {
+    const ines = await somebody('Ines')
+    const serial = randomUUID()
+    const before = await someJob(ines)
+    await lay(before, ines, 'ticket', { set: { serial, complaint: 'dark' } })
+    await lay(before, ines, 'mended', { fault: '12 V short' })
+    await lay(before, ines, 'part', { ref: 'C14', did: 'fitted', value: '22 µF' })
+    await lay(before, ines, 'part', { ref: 'C15', did: 'measured' })
+    await lay(before, ines, 'advice', { text: 'keep it dry' })
+    const now = await someJob(ines)
+    await lay(now, ines, 'ticket', { set: { serial } })
+    expect(await earlierJobs(now, serial)).toMatchObject([
+      {
+        tag: before.tag,
+        complaint: 'dark',
+        outcome: null,
+        mended: ['12 V short'],
+        parts: ['C14 22 µF'],
+        contacts: 0,
+        advice: ['keep it dry'],
+      },
+    ])
+    expect(await earlierJobs(before, serial)).toEqual([])
+    expect(await earlierJobs(now, ' ')).toEqual([])
+  })
+})
