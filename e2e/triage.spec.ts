@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
@@ -250,7 +251,9 @@ test.describe('practice', () => {
     await page.getByRole('button', { name: 'Show what was wrong' }).click()
     await page.getByRole('button', { name: 'Show and score' }).click()
     await expect(page).toHaveURL(`${shop.url}/practice/${tag}`)
-    await expect(page.getByRole('heading', { level: 1 })).toContainText('It was: series resistor at the firmware chip')
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(
+      'It was: series resistor at the firmware chip',
+    )
     await expect(page.getByText('You found it')).toBeVisible()
     await expect(page.getByRole('heading', { name: 'Choice by choice' })).toBeVisible()
     await expect(page.getByText('Measure each line from the chip to the controller: open')).toBeVisible()
@@ -292,4 +295,37 @@ test('the library takes codes, rails and current of a board, refuses what is wro
   expect(text).toContain('4C,memory training,memory trains,120')
   await readIn(page, label, csv('Sound-7 codes.csv', text))
   await expect(page.getByText('Kept: 10 codes')).toBeVisible()
+})
+
+test('what is away from the shelf is told to every job', async ({ bench: page, shop }) => {
+  const tag = await takeIn(page, shop)
+  const atHand = async () => {
+    const answer = await page.request.get(`${shop.url}/api/jobs/${tag}/surroundings`)
+    return ((await answer.json()) as { shelf: string[] }).shelf
+  }
+  await page.goto(`${shop.url}/shelf`)
+  await page.getByRole('button', { name: 'scope is away' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 13 things are away')
+  expect(await atHand()).not.toContain('scope')
+  await page.getByRole('button', { name: 'scope is back' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Everything the tests need is at hand')
+  expect(await atHand()).toContain('scope')
+})
+
+test('axe finds nothing on any instrument, nor in a review of practice', async ({ bench: page, shop }) => {
+  await atTriage(page, shop, 'Q-0412')
+  const tabs = instruments(page).getByRole('tab')
+  for (let i = 0; i < (await tabs.count()); i++) {
+    await tabs.nth(i).click()
+    const { violations } = await new AxeBuilder({ page }).include('#instruments').analyze()
+    expect(violations.map((v) => `tab ${i} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
+  }
+  const data = { id: randomUUID(), exercise: 'outside', seed: 3 }
+  const laid = await page.request.post(`${shop.url}/api/practice`, { data })
+  const { tag } = (await laid.json()) as { tag: string }
+  expect((await page.request.post(`${shop.url}/api/practice/${tag}`)).ok()).toBe(true)
+  await page.goto(`${shop.url}/practice/${tag}`)
+  await expect(page.getByText('Nothing was tried.')).toBeVisible()
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
 })

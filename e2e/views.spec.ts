@@ -6,6 +6,7 @@ const views = [
   '/',
   '/library',
   '/practice',
+  '/shelf',
   '/library/boards/br-sound-7',
   '/record',
   '/people',

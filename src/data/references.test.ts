@@ -4,6 +4,8 @@ import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceJobs } from './jobs'
+import { shelfItems } from '@/core/triage/bench-test'
+import { putOnShelf, shelf } from './shelf'
 import { dropReference, keepReference, noReferences, referencesOf } from './references'
 
 const codes = (name: string) => ({
@@ -27,6 +29,17 @@ describeDatabase('what is known of a board model', () => {
     await dropReference(id, 'codes')
     expect((await referencesOf(id)).codes).toBeNull()
     expect(await referencesOf(null)).toEqual(noReferences)
+  })
+})
+
+describeDatabase('the shelf', () => {
+  it('has everything until something is said to be away, and has it again', async () => {
+    expect(await shelf()).toEqual(shelfItems)
+    await putOnShelf('scope', false)
+    await putOnShelf('scope', false)
+    expect(await shelf()).not.toContain('scope')
+    await putOnShelf('scope', true)
+    expect(await shelf()).toEqual(shelfItems)
   })
 })
 

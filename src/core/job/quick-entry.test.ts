@@ -39,6 +39,9 @@ describe('readLine', () => {
     ['ohm vcore 1.8 cpu out', { kind: 'rail', body: { rail: 'vcore', ohms: 1.8, cpu: 'out' } }],
     ['OHM core 0,4 in', { kind: 'rail', body: { rail: 'vcore', ohms: 0.4, cpu: 'in' } }],
     ['vbat 2.9', { kind: 'cell', body: { volts: 2.9 } }],
+    ['vbat 1.9 at board', { kind: 'cell', body: { volts: 1.9, where: 'at the board' } }],
+    ['vbat 3.1 at board new', { kind: 'cell', body: { volts: 3.1, where: 'at the board', isNew: true } }],
+    ['code 10 4C for 240', { kind: 'codes', body: { codes: ['10', '4C'], watchedS: 240 } }],
     ['code 4c 4C 31', { kind: 'codes', body: { codes: ['4C', '4C', '31'] } }],
     ['limit off', { kind: 'supply', body: { limitA: null } }],
     [

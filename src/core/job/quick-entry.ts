@@ -76,27 +76,39 @@ export const words: readonly Word[] = [
   },
   {
     word: 'vbat',
-    form: 'vbat NUMBER',
+    form: 'vbat NUMBER [at board] [new]',
     example: 'vbat 2.9',
-    say: 'volts of the coin cell',
+    say: 'volts of the coin cell, by itself or at the board',
     read: (rest) => {
       const volts = readNumber(rest[0])
+      const more = rest.slice(1).join(' ').toLowerCase()
+      const told = /^(at board)? ?(new)?$/.exec(more)
       if (volts === null || volts < 0 || volts > 5)
         return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
-      return entry('cell', { volts })
+      if (!told) return `“${more}” is not understood; end with at board, new, or both`
+      return entry('cell', {
+        volts,
+        ...(told[1] ? { where: 'at the board' as const } : {}),
+        ...(told[2] ? { isNew: true } : {}),
+      })
     },
   },
   {
     word: 'code',
-    form: 'code HEX HEX …',
+    form: 'code HEX HEX … [for SECONDS]',
     example: 'code 4C 4C 31',
-    say: 'codes in the order they showed',
-    read: (rest) => {
+    say: 'codes in the order they showed, and how long it was watched',
+    read: (words) => {
+      const last = words.findIndex((w) => w.toLowerCase() === 'for')
+      const rest = last < 0 ? words : words.slice(0, last)
+      const watchedS = last < 0 ? undefined : readNumber(words[last + 1])
+      if (watchedS === null || (watchedS !== undefined && (watchedS < 0 || words.length > last + 2)))
+        return `watched how long? “${words.slice(last + 1).join(' ')}” is no number of seconds`
       const codes = rest.map((c) => c.toUpperCase())
       const odd = codes.find((c) => !/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(c))
       if (codes.length === 0) return 'which codes? two hex figures each'
       if (odd) return `“${odd}” is no code: two hex figures each, like 4C`
-      return entry('codes', { codes })
+      return entry('codes', { codes, ...(watchedS === undefined ? {} : { watchedS }) })
     },
   },
   {

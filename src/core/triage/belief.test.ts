@@ -4,6 +4,7 @@ import { jobState } from '../job/state'
 import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/field.testing'
 import { believe } from './belief'
+import { benchTests } from './bench-tests'
 import type { ToBelieve } from './belief'
 import { evidenceOf } from './evidence'
 
@@ -221,6 +222,14 @@ describe('the belief', () => {
       ],
     })
     expect(odd.unexplained.map((u) => u.outcome)).toContain('late')
+  })
+  it('says when no test left is worth its minutes, and not before', () => {
+    expect(ask({}).notWorthMore).toBe(false)
+    const free = benchTests.filter((t) => !t.powers && t.needs.length === 0)
+    const evidence = free.map((t) => ({ test: t.id, outcome: t.outcomes.at(-1)! }))
+    const spent = ask({ evidence, mayPower: false, shelf: [] })
+    expect(spent.verdict).toBeNull()
+    expect(spent.notWorthMore).toBe(true)
   })
   it('expects a fault again that was mended here before', () => {
     const odds = (again: ToBelieve['again']) =>

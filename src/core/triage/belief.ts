@@ -52,6 +52,8 @@ export interface Belief {
   /** Evidence that nothing likely explains, with its chance all the same. Look again before believing it. */
   readonly unexplained: readonly { readonly test: string; readonly outcome: string; readonly odds: number }[]
   readonly next: readonly NextTest[]
+  /** The odds are not settled, and no test left would tell enough to be worth its minutes. */
+  readonly notWorthMore: boolean
 }
 
 export interface ToBelieve {
@@ -68,6 +70,8 @@ export interface ToBelieve {
 }
 
 const WORTH_SAYING = 0.01
+/** Least a test must tell to be worth doing, bits (bench default). */
+const WORTH_BITS = 0.05
 /** Share of an even chance below which evidence counts as unexplained (bench default). */
 const UNEXPLAINED = 0.3
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
@@ -135,6 +139,7 @@ export function believe({
       const odds = expected(all, seen)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
     }),
+    notWorthMore: !sure && !powerUp && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (powerUp ? [again(now), ...suggested.filter((s) => s.test.id !== AGAIN)] : suggested)
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),

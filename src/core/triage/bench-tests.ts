@@ -222,6 +222,17 @@ export const benchTests: readonly BenchTest[] = [
     0.01,
     [4, 'new coin cell', 'meter'],
   ),
+  {
+    ...inspect(
+      'self start',
+      'Mains on: see whether it starts by itself',
+      'starts by itself',
+      ['starts by itself', 'waits for the button'],
+      0.02,
+      [1],
+    ),
+    powers: true,
+  },
   look('slots', 'Look into the memory slots, with a light', 'slots', inSlots, 0.02, [3]),
   inspect(
     'front wiring',

@@ -25,6 +25,7 @@ export type Sign =
   | 'controller silent'
   | 'controller line open'
   | 'new cell low under load'
+  | 'starts by itself'
 
 /**
  * One thing that can be wrong. It blocks the start at its stage with the chance that it shows, unless the setup keeps

@@ -52,7 +52,7 @@ export const boardFaults = {
     odds: 0.012,
     likelier: { 'worked on by others': 3, cleaning: 2 },
     quiet: [{ fitted: ['bridged'] }],
-    signs: { 'front wiring': 0.92 },
+    signs: { 'front wiring': 0.92, 'starts by itself': 0.35 },
   },
   'reset held': {
     say: 'reset button held or wired wrongly',
@@ -147,7 +147,7 @@ export const boardFaults = {
     odds: 0.01,
     likelier: surge,
     quiet: [],
-    signs: { outside: 0.1, 'controller silent': 0.9 },
+    signs: { outside: 0.1, 'controller silent': 0.9, 'starts by itself': 0.15 },
   },
   chipset: {
     say: 'chipset dead',

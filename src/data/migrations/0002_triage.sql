@@ -24,13 +24,16 @@ drop index job_open;
 create index job_open on job (promised_at, id) where closed_at is null and not practice;
 create index job_practice on job (created_at desc, id desc) where practice;
 
+-- What triage's tests need and the shop does not have at hand; everything else is there.
+create table shelf_missing (item text primary key);
+
 -- A board that comes back is told by its serial number.
 create index job_serial on job ((state -> 'ticket' ->> 'serial')) where not practice;
 
 do $$
 begin
   if exists (select 1 from pg_roles where rolname = 'needle_app') then
-    grant select, insert, update, delete on board_reference, hidden_board to needle_app;
+    grant select, insert, update, delete on board_reference, hidden_board, shelf_missing to needle_app;
     grant usage, select on sequence practice_tag to needle_app;
   end if;
 end $$;

@@ -9,6 +9,7 @@ const nothingRound: Surroundings = {
   landmarks: [],
   references: { codes: null, rails: null, current: null },
   earlier: [],
+  shelf: [],
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

@@ -9,6 +9,7 @@ import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
 import type { Socket } from '@/core/socket/socket'
+import type { ShelfItem } from '@/core/triage/bench-test'
 import { dropUnsent, keepUnsent, unsentOf } from './outbox'
 import type { Unsent } from './outbox'
 import { redoable, undoable } from './undo'
@@ -28,6 +29,8 @@ export interface Surroundings {
   readonly references: References
   /** Jobs of the same board before this one. */
   readonly earlier: readonly EarlierJob[]
+  /** What the shop has at hand for tests. */
+  readonly shelf: readonly ShelfItem[]
 }
 
 export interface JobSeed extends Surroundings {
@@ -280,11 +283,11 @@ export function createJobStore(seed: JobSeed) {
           given = (await answer.json()) as Surroundings
         }
         furnished = wanted
-        const { socket, landmarks, references, earlier } = given
-        const rest = ({ landmarks, references, earlier }: Surroundings) =>
-          JSON.stringify([landmarks, references, earlier])
+        const { socket, landmarks, references, earlier, shelf } = given
+        const rest = ({ landmarks, references, earlier, shelf }: Surroundings) =>
+          JSON.stringify([landmarks, references, earlier, shelf])
         if (socket?.id === get().socket?.id && rest(given) === rest(get())) return
-        set({ socket, landmarks, references, earlier })
+        set({ socket, landmarks, references, earlier, shelf })
         show(get().unsent)
       },
       keepCustomer: (customer) => set({ customer }),

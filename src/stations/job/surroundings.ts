@@ -5,6 +5,7 @@ import { landmarksOf } from '@/data/boards'
 import { earlierJobs } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
+import { shelf } from '@/data/shelf'
 import type { Surroundings } from './job-store'
 
 /** What stands round a job outside its tape. */
@@ -13,10 +14,11 @@ export async function surroundingsOf(
   { ticket }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier] = await Promise.all([
+  const [landmarks, references, earlier, atHand] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
+    shelf(),
   ])
-  return { socket, landmarks, references, earlier }
+  return { socket, landmarks, references, earlier, shelf: atHand }
 }

@@ -7,6 +7,7 @@ import { signOutAction } from './sign-in-actions'
 
 const places = [
   ['/', 'Bench'],
+  ['/shelf', 'Shelf'],
   ['/library', 'Library'],
   ['/practice', 'Practice'],
   ['/record', 'Record'],

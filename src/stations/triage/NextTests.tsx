@@ -28,6 +28,12 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
   return (
     <section id="next-test" aria-label="Which test next" className="border-t border-line pt-2.5 pb-4">
       <h2>Which test next</h2>
+      {belief?.notWorthMore && next.length > 0 && (
+        <p role="status" className="border-l-4 border-brass pl-3">
+          <b className="font-semibold">Not worth more.</b> No test left tells much: mend the likeliest and
+          see, or stop and say what stays open.
+        </p>
+      )}
       {belief && next.length === 0 && (
         <p className="text-soft">
           {belief.verdict
