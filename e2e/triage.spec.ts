@@ -30,7 +30,7 @@ test.describe('codes', () => {
       await code.fill(shows)
       await code.press('Enter')
     }
-    await expect(instruments(page).getByText('Wait.')).toBeVisible()
+    await expect(instruments(page).getByText(/^Wait 4 min more/)).toBeVisible()
     await expect(instruments(page)).toContainText('4C, memory trains may still be at work')
     await code.fill('4G')
     await code.press('Enter')

@@ -64,7 +64,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
       </div>
       <main
         ref={surface}
-        className="min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white"
+        className="relative min-h-0 min-w-0 overflow-y-auto border-x border-line bg-sheet px-[22px] py-4 print:border-0 print:bg-white"
       >
         {children}
       </main>

@@ -15,6 +15,8 @@ interface Watch {
   readonly atS: readonly number[]
 }
 
+const sentence = (say: string) => `${say[0]!.toUpperCase()}${say.slice(1)}.`
+
 /** The code tape: codes as they show, against a clock; what they say, and whether to wait. */
 export function CodesPanel() {
   const log = useJob((j) => j.state.codeLog)
@@ -71,8 +73,7 @@ function CodesSay({ run }: { run: CodesSeen }) {
         role="status"
         className={`mt-1 border-l-4 pl-3 ${tone[reading.shows as keyof typeof tone] ?? 'border-line'}`}
       >
-        {reading.say[0]?.toUpperCase()}
-        {reading.say.slice(1)}.
+        {sentence(reading.say)}
       </p>
       {reading.unknown.length > 0 && (
         <p className="mt-1 text-soft">
@@ -193,13 +194,7 @@ function CodeClock() {
             <p
               className={`mt-1 border-l-4 pl-3 ${reading.shows === 'wait' ? 'border-brass' : 'border-line'}`}
             >
-              {reading.shows === 'wait' ? (
-                <>
-                  <b>Wait.</b> {reading.say}
-                </>
-              ) : (
-                reading.say
-              )}
+              {sentence(reading.say)}
             </p>
           )}
         </div>

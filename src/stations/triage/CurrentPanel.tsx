@@ -26,14 +26,16 @@ export function CurrentPanel() {
   const limitA = useJob((j) => j.state.supplyLimitA)
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = currents.find((c) => c.seq === chosen) ?? currents.at(-1)
-  const differences =
+  const limited = shown !== undefined && limitA !== null && shown.peakA >= 0.97 * limitA
+  const differences = (
     shown && reference ? compareTraces(shown as unknown as TraceReading, reference.reading) : []
+  ).filter((d) => !(limited && d.what === 'peak'))
   return (
     <div>
       {shown ? (
         <>
           <CurrentCurve current={shown} good={reference?.curve ?? null} />
-          {limitA !== null && shown.peakA >= 0.97 * limitA && (
+          {limited && (
             <p className="border-l-4 border-brass pl-3">
               It ran into the limit of <span className="num">{limitA} A</span>: what stands above it is cut
               off.
