@@ -66,6 +66,17 @@ describe('the score of a practice board', () => {
     const { review } = score(['memory rail short'], test('ohms vmem', 'short'), test('as it came', 'nothing'))
     expect(review[1]).toMatchObject({ judgement: 'risky' })
   })
+  it('does not hold against a rail what the power gate asks for', () => {
+    const step = (mayPower: boolean): PracticeStep => ({
+      do: 'test',
+      test: 'ohms vsys',
+      outcome: 'good',
+      mayPower,
+    })
+    const judged = (mayPower: boolean) =>
+      score(['slot A'], test('as it came', 'memory lamp'), step(mayPower)).review[1]!.judgement
+    expect([judged(false), judged(true)]).toEqual(['good', 'told nothing'])
+  })
   it('what is seen along the way costs no minutes and is not judged', () => {
     const { minutes, review } = score(
       ['slot A'],

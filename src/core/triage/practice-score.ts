@@ -91,43 +91,13 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
       continue
     }
     const test = testOf(step.test)
-    const risk = test.lends ? riskOf(now) * worthMinutes[test.lends] : 0
     const each = faultOdds(now)
     const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = step.along ? 0 : test.minutes
     if (!step.along) {
-      const ranked = nextTests(now, { done, mayPower: step.mayPower ?? true })
-      const best = ranked[0]
-      const mine = ranked.find((s) => s.test.id === step.test)
-      const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0
-      const better = best && best.test.id !== step.test ? `better: ${best.test.say}` : 'the best there was'
-      const dangerous = test.powers && short >= SHORT_LIKELY
-      const lent = test.lends && riskOf(now) >= RISK_LIKELY
-      if (dangerous) harms++
-      review.push({
-        say: `${test.say}: ${step.outcome}`,
-        minutes: spent,
-        ...(dangerous
-          ? {
-              judgement: 'risky' as const,
-              why: `powered with a short ${Math.round(short * 100)} in a hundred likely; measure the rails first`,
-            }
-          : lent
-            ? {
-                judgement: 'risky' as const,
-                why: `the ${test.lends} it lends stood for ${Math.round(risk)} minutes of risk; ${better}`,
-              }
-            : share >= 0.9
-              ? { judgement: 'best' as const, why: better }
-              : share >= 0.5
-                ? { judgement: 'good' as const, why: better }
-                : share >= 0.1
-                  ? {
-                      judgement: 'costly' as const,
-                      why: `it told ${Math.round(100 * share)} % as much for its minutes; ${better}`,
-                    }
-                  : { judgement: 'told nothing' as const, why: best ? better : 'all was settled by then' }),
-      })
+      const { judgement, why } = judge(step, now, done, short)
+      if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
+      review.push({ say: `${test.say}: ${step.outcome}`, judgement, why, minutes: spent })
     }
     minutes += spent
     evidence.push({ test: step.test, outcome: step.outcome, mended: [...mended] })
@@ -142,6 +112,47 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const raw = right ? 50 + 50 * pace : (30 * found.length) / truth.length
   const points = Math.round(Math.max(0, Math.min(100, raw - 8 * (needless.length + harms))))
   return { points, right, found, missed, needless, minutes, best, review }
+}
+
+/** One test at the odds of its moment, beside the best there was then. */
+function judge(
+  step: Extract<PracticeStep, { do: 'test' }>,
+  now: Float64Array,
+  done: ReadonlySet<string>,
+  short: number,
+): { readonly judgement: Judgement; readonly why: string } {
+  const test = testOf(step.test)
+  const mayPower = step.mayPower ?? true
+  const ranked = nextTests(now, { done, mayPower })
+  const best = ranked[0]
+  const mine = ranked.find((s) => s.test.id === step.test)
+  const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0
+  const better = best && best.test.id !== step.test ? `better: ${best.test.say}` : 'the best there was'
+  if (test.powers && short >= SHORT_LIKELY) {
+    const likely = Math.round(short * 100)
+    return {
+      judgement: 'risky',
+      why: `powered with a short ${likely} in a hundred likely; measure the rails first`,
+    }
+  }
+  if (test.lends && riskOf(now) >= RISK_LIKELY) {
+    const minutes = Math.round(riskOf(now) * worthMinutes[test.lends])
+    return {
+      judgement: 'risky',
+      why: `the ${test.lends} it lends stood for ${minutes} minutes of risk; ${better}`,
+    }
+  }
+  if (share >= 0.9)
+    return { judgement: 'best', why: share < 1 && best ? `as good as: ${best.test.say}` : better }
+  if (!mayPower && step.test.startsWith('ohms '))
+    return { judgement: 'good', why: 'the power gate asks for it' }
+  if (share >= 0.5) return { judgement: 'good', why: better }
+  if (share >= 0.1)
+    return {
+      judgement: 'costly',
+      why: `it told ${Math.round(100 * share)} % as much for its minutes; ${better}`,
+    }
+  return { judgement: 'told nothing', why: best ? better : 'all was settled by then' }
 }
 
 /** The reasoner's policy on the same board, over draws of the noise. */
