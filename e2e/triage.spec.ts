@@ -297,6 +297,28 @@ test('the library takes codes, rails and current of a board, refuses what is wro
   await expect(page.getByText('Kept: 10 codes')).toBeVisible()
 })
 
+test('a fault table with a circle or an impossible chance is refused; the whole table goes out and in', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/library/faults`)
+  await awake(page)
+  const label = 'Fault table to read in'
+  await readIn(page, label, csv('a.csv', 'fault,odds,hides\nslot A,0.1,slot B\nslot B,0.1,slot A\n'))
+  await expect(
+    page.getByText('slot A hides slot B hides slot A: they hide one another in a circle'),
+  ).toBeVisible()
+  await readIn(page, label, csv('b.csv', 'fault,odds\nmodule,1.4\ngremlins,0.1\n'))
+  await expect(page.getByText('1.4 is no chance a fault can have')).toBeVisible()
+  await expect(page.getByText('“gremlins” is no fault of the reasoner')).toBeVisible()
+  await expect(page.getByText('All odds are bench defaults')).toBeVisible()
+  const table = await (await page.request.get(`${shop.url}/api/faults`)).text()
+  await readIn(page, label, csv('c.csv', table))
+  await expect(page.getByText('45 of 45 have this shop’s own odds')).toBeVisible()
+  await page.getByRole('button', { name: 'Back to the defaults' }).click()
+  await expect(page.getByText('All odds are bench defaults')).toBeVisible()
+})
+
 test('what is away from the shelf is told to every job', async ({ bench: page, shop }) => {
   const tag = await takeIn(page, shop)
   const atHand = async () => {

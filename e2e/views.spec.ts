@@ -7,6 +7,7 @@ const views = [
   '/library',
   '/practice',
   '/shelf',
+  '/library/faults',
   '/library/boards/br-sound-7',
   '/record',
   '/people',

@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
+import { keepFaultOdds, ownFaultOdds } from './fault-odds'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceJobs } from './jobs'
 import { shelfItems } from '@/core/triage/bench-test'
@@ -40,6 +41,18 @@ describeDatabase('the shelf', () => {
     expect(await shelf()).not.toContain('scope')
     await putOnShelf('scope', true)
     expect(await shelf()).toEqual(shelfItems)
+  })
+})
+
+describeDatabase('a shop’s own odds', () => {
+  it('take the place of those it had, and go', async () => {
+    await keepFaultOdds({ module: 0.2, CPU: 0.01 })
+    await keepFaultOdds({ module: 0.1 })
+    expect(await ownFaultOdds()).toEqual({ module: 0.1 })
+    await expect(keepFaultOdds({ module: 1.5 })).rejects.toThrow()
+    expect(await ownFaultOdds()).toEqual({ module: 0.1 })
+    await keepFaultOdds({})
+    expect(await ownFaultOdds()).toEqual({})
   })
 })
 

@@ -27,13 +27,16 @@ create index job_practice on job (created_at desc, id desc) where practice;
 -- What triage's tests need and the shop does not have at hand; everything else is there.
 create table shelf_missing (item text primary key);
 
+-- A shop's own odds of faults, in place of the bench defaults.
+create table fault_odds (fault text primary key, odds double precision not null check (odds > 0 and odds <= 0.5));
+
 -- A board that comes back is told by its serial number.
 create index job_serial on job ((state -> 'ticket' ->> 'serial')) where not practice;
 
 do $$
 begin
   if exists (select 1 from pg_roles where rolname = 'needle_app') then
-    grant select, insert, update, delete on board_reference, hidden_board, shelf_missing to needle_app;
+    grant select, insert, update, delete on board_reference, hidden_board, shelf_missing, fault_odds to needle_app;
     grant usage, select on sequence practice_tag to needle_app;
   end if;
 end $$;

@@ -10,6 +10,7 @@ const nothingRound: Surroundings = {
   references: { codes: null, rails: null, current: null },
   earlier: [],
   shelf: [],
+  own: {},
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

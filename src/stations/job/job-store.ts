@@ -10,6 +10,7 @@ import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
 import type { Socket } from '@/core/socket/socket'
 import type { ShelfItem } from '@/core/triage/bench-test'
+import type { FaultOdds } from '@/core/triage/fault-table'
 import { dropUnsent, keepUnsent, unsentOf } from './outbox'
 import type { Unsent } from './outbox'
 import { redoable, undoable } from './undo'
@@ -31,6 +32,8 @@ export interface Surroundings {
   readonly earlier: readonly EarlierJob[]
   /** What the shop has at hand for tests. */
   readonly shelf: readonly ShelfItem[]
+  /** The shop's own odds of faults. */
+  readonly own: FaultOdds
 }
 
 export interface JobSeed extends Surroundings {
@@ -283,11 +286,11 @@ export function createJobStore(seed: JobSeed) {
           given = (await answer.json()) as Surroundings
         }
         furnished = wanted
-        const { socket, landmarks, references, earlier, shelf } = given
-        const rest = ({ landmarks, references, earlier, shelf }: Surroundings) =>
-          JSON.stringify([landmarks, references, earlier, shelf])
+        const { socket, landmarks, references, earlier, shelf, own } = given
+        const rest = ({ landmarks, references, earlier, shelf, own }: Surroundings) =>
+          JSON.stringify([landmarks, references, earlier, shelf, own])
         if (socket?.id === get().socket?.id && rest(given) === rest(get())) return
-        set({ socket, landmarks, references, earlier, shelf })
+        set({ socket, landmarks, references, earlier, shelf, own })
         show(get().unsent)
       },
       keepCustomer: (customer) => set({ customer }),

@@ -2,6 +2,7 @@ import 'server-only'
 import type { JobState } from '@/core/job/state'
 import type { Socket } from '@/core/socket/socket'
 import { landmarksOf } from '@/data/boards'
+import { ownFaultOdds } from '@/data/fault-odds'
 import { earlierJobs } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
@@ -14,11 +15,12 @@ export async function surroundingsOf(
   { ticket }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
     shelf(),
+    ownFaultOdds(),
   ])
-  return { socket, landmarks, references, earlier, shelf: atHand }
+  return { socket, landmarks, references, earlier, shelf: atHand, own }
 }

@@ -19,7 +19,13 @@ export function Library({
           ? 'Read in a first socket, then the boards that carry it.'
           : `${sockets.length} sockets, ${boards.length} boards.`}
       </h1>
-      <p className="mt-0.5 text-soft">A job’s map, odds and limits follow from what stands here.</p>
+      <p className="mt-0.5 text-soft">
+        A job’s map, odds and limits follow from what stands here, and from{' '}
+        <Link href="/library/faults" className="text-ink underline decoration-line underline-offset-4">
+          the faults triage knows
+        </Link>
+        .
+      </p>
       <div className="mt-4 grid grid-cols-2 gap-x-10">
         <section aria-label="Sockets">
           <h2 className="border-b-2 border-ink pb-1">Sockets</h2>

@@ -15,13 +15,21 @@ export function useBelief(): { readonly belief: Belief | null; readonly fresh: b
   const references = useJob((j) => j.references)
   const earlier = useJob((j) => j.earlier)
   const shelf = useJob((j) => j.shelf)
+  const own = useJob((j) => j.own)
   const mayPower = useJob((j) => j.gate.lamp !== 'do not power')
   const desk = useRef<Remote<BeliefDesk> | null>(null)
   const [answer, setAnswer] = useState<{ to: string; belief: Belief } | null>(null)
   const asked = useMemo((): ToBelieve => {
     const again = faultIds.filter((id) => earlier.some((job) => job.mended.includes(id)))
-    return { history: state.ticket.history, ...evidenceOf(state, socket, references), mayPower, again, shelf }
-  }, [state, socket, references, earlier, shelf, mayPower])
+    return {
+      history: state.ticket.history,
+      ...evidenceOf(state, socket, references),
+      mayPower,
+      again,
+      shelf,
+      own,
+    }
+  }, [state, socket, references, earlier, shelf, own, mayPower])
   const key = JSON.stringify(asked)
 
   useEffect(() => {

@@ -1,0 +1,55 @@
+import Joi from 'joi'
+import Papa from 'papaparse'
+import { faultIds, faults } from '@/core/triage/fault'
+import { faultColumns, readFaultTable } from '@/core/triage/fault-table'
+import { keepFaultOdds, ownFaultOdds } from '@/data/fault-odds'
+import { forAccount, refuse } from '@/stations/job/answers'
+import { download } from '@/stations/job/download'
+import { readCsv } from '@/stations/library/read-csv'
+
+/** The fault table as CSV, in the columns it is read in. */
+export async function GET(request: Request) {
+  return forAccount(request, async () => {
+    const own = await ownFaultOdds()
+    const data = faultIds.map((id) => [
+      id,
+      own[id] ?? faults[id].odds,
+      faults[id].shows,
+      faults[id].stage,
+      '',
+    ])
+    return download(
+      Papa.unparse({ fields: [...faultColumns], data }) + '\n',
+      'text/csv; charset=utf-8',
+      'faults.csv',
+    )
+  })
+}
+
+const asked = Joi.object({
+  csv: Joi.string().max(200_000).required().messages({
+    'string.max': 'A fault table has at most 200 kB.',
+    '*': 'The file is empty.',
+  }),
+})
+
+/** Takes a shop's own odds, all or nothing. */
+export async function POST(request: Request) {
+  return forAccount(request, async () => {
+    const { error, value } = asked.validate(await request.json().catch(() => null))
+    if (error) return refuse(422, error.message, 'csv')
+    const { rows, columns, uneven } = readCsv((value as { csv: string }).csv)
+    const { odds, findings } = readFaultTable(rows, columns)
+    const kept = odds !== null && uneven.length === 0
+    if (kept) await keepFaultOdds(odds)
+    return Response.json({ kept, findings: [...findings, ...uneven] })
+  })
+}
+
+/** Back to the bench defaults. */
+export async function DELETE(request: Request) {
+  return forAccount(request, async () => {
+    await keepFaultOdds({})
+    return Response.json({ kept: true, findings: [] })
+  })
+}
