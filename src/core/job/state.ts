@@ -2,6 +2,8 @@ import { isDamage } from '../socket/mark'
 import type { Mark } from '../socket/mark'
 import type { Pass } from '../socket/pass'
 import type { School } from '../socket/plan'
+import { blank } from './blank-state'
+import type { Draft } from './blank-state'
 import { stations, struckBy } from './entry'
 import type { Baseline, Bodies, Entry, Rail, Station, Ticket } from './entry'
 
@@ -87,78 +89,6 @@ export interface JobState {
   /** Whether the last power-up after the last change was current-limited. */
   readonly limitedSinceTouch: boolean
 }
-
-const emptyTicket: Ticket = {
-  boardModelId: null,
-  board: '',
-  revision: '',
-  serial: '',
-  socketId: null,
-  use: '',
-  complaint: '',
-  cpu: '',
-  memory: '',
-  history: [],
-  valueMinor: null,
-  limitMinor: null,
-  minutesPromised: null,
-  promisedAt: null,
-  warranty: 'unknown',
-  warrantyDecision: '',
-  diskLock: 'unknown',
-}
-
-type Mutable<T> = { -readonly [K in keyof T]: T[K] }
-type Draft = Mutable<JobState>
-
-const blank = (): Draft => ({
-  seq: 0,
-  ticket: emptyTicket,
-  claims: [],
-  consent: null,
-  offers: [],
-  photos: [],
-  notes: [],
-  railLog: [],
-  rails: {},
-  volts: {},
-  cellLog: [],
-  cell: null,
-  codes: [],
-  codeLog: [],
-  currents: [],
-  swaps: [],
-  runs: null,
-  baselines: [],
-  looks: [],
-  fitted: { cpu: null, heatsink: false, modules: [], card: null },
-  supplyLimitA: null,
-  passes: [],
-  strokes: [],
-  left: {},
-  school: 'A',
-  trials: [],
-  mended: [],
-  seats: [],
-  ledger: [],
-  firmware: [],
-  parts: [],
-  proof: {},
-  advice: [],
-  handBack: null,
-  lateOutcomes: [],
-  marks: Object.fromEntries(
-    stations.map((s) => [s, { mark: 'untouched', why: '' }]),
-  ) as unknown as Draft['marks'],
-  clock: {
-    running: null,
-    seconds: Object.fromEntries(stations.map((s) => [s, 0])) as unknown as Record<Station, number>,
-  },
-  lastTouched: 0,
-  lastMapped: 0,
-  lastPowered: 0,
-  limitedSinceTouch: false,
-})
 
 /** Marks and looks of the pass in hand while it is being written; frozen into the pass when the fold ends. */
 interface OpenPass {

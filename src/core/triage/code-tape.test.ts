@@ -38,6 +38,11 @@ describe('a run of codes', () => {
     expect(reading.loop).toMatchObject({ members: ['10', '1A', '4C'], everyS: 30, startsOver: true })
     expect(reading.say).toContain('it starts over')
   })
+  it('asks for a third round when it came only twice', () => {
+    const twice = seen('19 10 1A 10 1A')
+    expect(twice).toMatchObject({ shows: 'goes on', outcome: null, loop: null })
+    expect(twice.say).toContain('10 1A came twice: watch whether it comes a third time')
+  })
   it('takes going round within training for training until its time is over', () => {
     const codes = '4C 4D 4C 4D 4C 4D'
     const atS = [10, 20, 30, 40, 50, 60]
