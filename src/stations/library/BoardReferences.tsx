@@ -1,20 +1,10 @@
 'use client'
-import { useRouter } from 'next/navigation'
-import { useState } from 'react'
-import type { Finding } from '@/core/finding'
 import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from './Findings'
 import { referenceWords } from './read-reference'
-
-interface Answer {
-  readonly good?: boolean
-  readonly kept?: boolean
-  readonly say?: string
-  readonly findings?: readonly Finding[]
-  readonly error?: { readonly text: string }
-}
+import { useTable } from './use-table'
 
 /** What triage compares a board with: codes, rails and current of a good one; a table in, the same table out. */
 export function BoardReferences({
@@ -35,32 +25,11 @@ export function BoardReferences({
 }
 
 function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKind; kept: string | null }) {
-  const router = useRouter()
-  const [answer, setAnswer] = useState<Answer | null>(null)
-  const [busy, setBusy] = useState(false)
   const { what, columns } = referenceWords[kind]
   const at = `/api/boards/${boardId}/references/${kind}`
-
-  async function ask(init: RequestInit) {
-    setBusy(true)
-    try {
-      setAnswer((await (await fetch(at, init)).json()) as Answer)
-      router.refresh()
-    } catch {
-      setAnswer({ error: { text: 'The server does not answer. Nothing was changed; pick the file again.' } })
-    }
-    setBusy(false)
-  }
-  const send = async (file: File) =>
-    ask({
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({
-        name: file.name.replace(/\.csv$/i, '').slice(0, 80),
-        csv: await file.text(),
-        look: false,
-      }),
-    })
+  const { answer, busy, send, drop } = useTable(at)
+  const keep = (file: File) =>
+    void send(file, { name: file.name.replace(/\.csv$/i, '').slice(0, 80), look: false })
 
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-8 border-b border-line py-2.5">
@@ -83,7 +52,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         )}
       </div>
       <div className="flex items-center gap-2">
-        <FileButton label={`${what}: table to read in`} disabled={busy} onFile={(file) => void send(file)}>
+        <FileButton label={`${what}: table to read in`} disabled={busy} onFile={keep}>
           {busy ? 'Reading…' : kept ? 'Read in another' : 'Read in'}
         </FileButton>
         {kept && (
@@ -91,7 +60,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
             <a href={at} className="underline" download>
               CSV
             </a>
-            <Button look="bare" onClick={() => void ask({ method: 'DELETE' })} disabled={busy}>
+            <Button look="bare" onClick={() => void drop()} disabled={busy}>
               Drop
             </Button>
           </>

@@ -1,44 +1,18 @@
 'use client'
-import { useRouter } from 'next/navigation'
-import { useState } from 'react'
-import type { Finding } from '@/core/finding'
 import { faultIds, faults } from '@/core/triage/fault'
 import type { FaultOdds } from '@/core/triage/fault-table'
 import { stages } from '@/core/triage/stage'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from './Findings'
-
-interface Answer {
-  readonly kept?: boolean
-  readonly findings?: readonly Finding[]
-  readonly error?: { readonly text: string }
-}
+import { useTable } from './use-table'
 
 const inHundred = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
 
 /** The faults the reasoner knows, in the order a start meets them, and how often each comes over this bench. */
 export function FaultSheet({ own }: { own: FaultOdds }) {
-  const router = useRouter()
-  const [answer, setAnswer] = useState<Answer | null>(null)
-  const [busy, setBusy] = useState(false)
+  const { answer, busy, send, drop } = useTable('/api/faults')
   const mine = Object.keys(own).length
-  async function ask(init: RequestInit) {
-    setBusy(true)
-    try {
-      setAnswer((await (await fetch('/api/faults', init)).json()) as Answer)
-      router.refresh()
-    } catch {
-      setAnswer({ error: { text: 'The server does not answer. Nothing was changed; pick the file again.' } })
-    }
-    setBusy(false)
-  }
-  const send = async (file: File) =>
-    ask({
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ csv: await file.text() }),
-    })
   const ordered = [...faultIds].sort(
     (a, b) => stages.indexOf(faults[a].stage) - stages.indexOf(faults[b].stage),
   )
@@ -61,7 +35,7 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
             CSV
           </a>
           {mine > 0 && (
-            <Button look="bare" disabled={busy} onClick={() => void ask({ method: 'DELETE' })}>
+            <Button look="bare" disabled={busy} onClick={() => void drop()}>
               Back to the defaults
             </Button>
           )}
