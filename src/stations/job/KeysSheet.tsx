@@ -33,6 +33,7 @@ const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>
   triage: [
     ['b', 'note a power-up'],
     ['1 … 9', 'what the test in hand gave'],
+    ['c', 'carry it out on the simulated bench'],
   ],
   proof: [
     ['p', 'the next test passed'],
