@@ -65,11 +65,13 @@ describeDatabase('jobs', (owner) => {
       (await owner().query(`explain ${sql}`)).rows.map((r) => r['QUERY PLAN']).join('\n')
     expect(
       await plan(
-        'select id from job where closed_at is not null and (closed_at, id) < (now(), gen_random_uuid()) order by closed_at desc, id desc limit 40',
+        'select id from job where closed_at is not null and not practice and (closed_at, id) < (now(), gen_random_uuid()) order by closed_at desc, id desc limit 40',
       ),
     ).toContain('job_closed')
     expect(
-      await plan('select id from job where closed_at is null order by promised_at nulls last, id limit 200'),
+      await plan(
+        'select id from job where closed_at is null and not practice order by promised_at nulls last, id limit 200',
+      ),
     ).toContain('job_open')
     await owner().query("delete from job where tag like 'T-%'")
   })
