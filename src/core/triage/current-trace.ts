@@ -117,6 +117,8 @@ export interface TraceReading {
 const OFF_A = 0.01
 /** Least current of a board that is on, A (bench default). */
 const ON_A = 0.25
+/** Most that standby draws, also where something leaks on it, A (bench default). */
+const STANDBY_MOST_A = 0.35
 
 /** Evenly spaced values of a stretch, each the mean of the samples about it; at most `most` of them. */
 function even(
@@ -198,7 +200,7 @@ export function readCurrent(trace: Trace): TraceReading {
     }
   }
   const lowest = Math.min(...merged.map((p) => (p.amps > OFF_A ? p.amps : Infinity)))
-  const onA = Math.max(ON_A, lowest < ON_A ? 2.5 * lowest : 0)
+  const onA = Math.max(ON_A, lowest < STANDBY_MOST_A ? 1.6 * lowest : 0)
   const last = amps.length - 1
   const segments = merged.map((p, i): Segment => {
     const fromS = seconds[p.from]!
