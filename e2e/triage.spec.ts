@@ -62,7 +62,7 @@ test.describe('current', () => {
     bench: page,
     shop,
   }) => {
-    await atTriage(page, shop, 'Q-0412')
+    await atTriage(page, shop, 'Q-0411')
     await pick(page, /^Current/)
     const lines = ['s,a']
     for (let i = 0; i < 200_000; i++) {
