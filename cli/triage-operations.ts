@@ -1,3 +1,4 @@
+import { CODE } from '@/core/job/code'
 import Joi from 'joi'
 import { historyItems, rails, swapParts } from '@/core/job/entry'
 import type { Bodies, Rail, SwapPart } from '@/core/job/entry'
@@ -5,8 +6,7 @@ import type { Finding, Row } from '@/core/finding'
 import { believe } from '@/core/triage/belief'
 import type { ToBelieve } from '@/core/triage/belief'
 import { shelfItems } from '@/core/triage/bench-test'
-import { readCodes } from '@/core/triage/code-tape'
-import type { CodeTable } from '@/core/triage/code-tape'
+import { readCodes, readCodeTable } from '@/core/triage/code-tape'
 import { cellWords, readCell } from '@/core/triage/coin-cell'
 import type { CellSeen } from '@/core/triage/coin-cell'
 import { compareTraces, readCurrent, readTrace } from '@/core/triage/current-trace'
@@ -22,7 +22,6 @@ import { benchTests } from '@/core/triage/bench-tests'
 import { faultIds, faults } from '@/core/triage/fault'
 import { testOf } from '@/core/triage/odds'
 import { readCsv } from '@/stations/library/read-csv'
-import { readReference } from '@/stations/library/read-reference'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
@@ -133,11 +132,7 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     'What a run of codes says: stuck, going round, how far it came, or wait.',
     Joi.object({
       codes: Joi.array()
-        .items(
-          Joi.string()
-            .uppercase()
-            .pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures'),
-        )
+        .items(Joi.string().uppercase().pattern(CODE, 'two hex figures'))
         .max(20_000)
         .required(),
       atS: Joi.array()
@@ -148,11 +143,11 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
       table: Joi.string(),
     }),
     ({ table, ...seen }) => {
-      if (table === undefined) return readCodes(seen, null)
-      const { body, findings } = readReference('codes', '', readFile(table, 'table').toString('utf8'))
-      const wrong = findings.find((f) => f.level === 'error')
-      if (wrong) throw new BadInput('table', `line ${wrong.line}, ${wrong.field}: ${wrong.text}`)
-      return readCodes(seen, body as CodeTable)
+      const known =
+        table === undefined
+          ? null
+          : tableOf(table, 'table', (rows, columns) => readCodeTable('', rows, columns)).table
+      return readCodes(seen, known)
     },
   ),
 

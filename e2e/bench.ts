@@ -120,6 +120,17 @@ export async function takeIn(page: Page, shop: Shop): Promise<string> {
   return /Q-\d+/.exec(page.url())![0]
 }
 
+/** Goes to a station of a job, and waits until it listens. */
+export async function atStation(
+  page: Page,
+  shop: Pick<Shop, 'url'>,
+  tag: string,
+  station: string,
+): Promise<void> {
+  await page.goto(`${shop.url}/jobs/${tag}/${station}`)
+  await awake(page)
+}
+
 /** A line typed on the tape. */
 export async function type(page: Page, line: string): Promise<void> {
   const input = page.getByRole('textbox', { name: 'Quick entry on the tape' })

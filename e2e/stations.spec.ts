@@ -1,6 +1,6 @@
 import sharp from 'sharp'
 import type { Page } from '@playwright/test'
-import { awake, expect, saved, Shop, signIn, takeIn, tapeLines, test, type } from './bench'
+import { atStation, awake, expect, saved, Shop, signIn, takeIn, tapeLines, test, type } from './bench'
 import { Wire } from './wire'
 
 const gate = (page: Page) => page.locator('[data-gate]')
@@ -22,8 +22,7 @@ async function begin(
   return tag
 }
 const open = async (page: Page, shop: { readonly url: string }, tag: string, station: string) => {
-  await page.goto(`${shop.url}/jobs/${tag}/${station}`)
-  await awake(page)
+  await atStation(page, shop, tag, station)
   if (station === 'socket') await expect(page.getByText('runs as it is: ')).not.toContainText('…')
 }
 

@@ -2,16 +2,13 @@ import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { awake, expect, saved, tapeLines, takeIn, test } from './bench'
+import { atStation, awake, expect, saved, tapeLines, takeIn, test } from './bench'
 
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
 const instruments = (page: Page) => page.getByRole('region', { name: 'Instruments' })
 const board = 'br-sound-7'
 
-async function atTriage(page: Page, shop: Shop, tag: string): Promise<void> {
-  await page.goto(`${shop.url}/jobs/${tag}/triage`)
-  await awake(page)
-}
+const atTriage = (page: Page, shop: Shop, tag: string) => atStation(page, shop, tag, 'triage')
 async function pick(page: Page, name: RegExp): Promise<void> {
   await instruments(page).getByRole('tab', { name }).click()
 }

@@ -170,13 +170,23 @@ export async function createJob(
   return rows[0]!.tag
 }
 
+/** A practice board on the list; over once its fault was shown. */
+export interface PracticeBoard {
+  readonly tag: string
+  readonly words: string
+  readonly createdAt: string
+  readonly over: boolean
+}
+
 /** The newest practice boards, whoever worked them. */
-export async function practiceJobs(limit = 30): Promise<Job[]> {
-  const { rows } = await pool().query(
-    `select ${columns} from job where practice order by created_at desc, id desc limit $1`,
+export async function practiceBoards(limit = 30): Promise<PracticeBoard[]> {
+  const { rows } = await pool().query<Omit<PracticeBoard, 'createdAt'> & { createdAt: Date }>(
+    `select j.tag, j.words, j.created_at as "createdAt", coalesce(h.shown_seq is not null, false) as over
+     from job j left join hidden_board h on h.job_id = j.id
+     where j.practice order by j.created_at desc, j.id desc limit $1`,
     [limit],
   )
-  return rows.map(jobOf)
+  return rows.map((row) => ({ ...row, createdAt: row.createdAt.toISOString() }))
 }
 
 /** An earlier job of the same board, in short. */

@@ -4,7 +4,7 @@ import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
 import { keepFaultOdds, ownFaultOdds } from './fault-odds'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
-import { createJob, earlierJobs, jobByTag, openJobs, practiceJobs } from './jobs'
+import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
 import { shelfItems } from '@/core/triage/bench-test'
 import { putOnShelf, shelf } from './shelf'
 import { dropReference, keepReference, noReferences, referencesOf } from './references'
@@ -80,7 +80,7 @@ describeDatabase('a hidden board', () => {
     const job = await someJob(ines)
     await lay(job, ines, 'ticket', { set: { serial } })
     expect((await openJobs()).map((j) => j.tag)).not.toContain(tag)
-    expect((await practiceJobs()).map((j) => j.tag)).toContain(tag)
+    expect((await practiceBoards()).map((j) => j.tag)).toContain(tag)
     expect(await earlierJobs(job, serial)).toEqual([])
   })
 })

@@ -2,6 +2,7 @@ import 'server-only'
 import type { CodeTable } from '@/core/triage/code-tape'
 import type { CurrentReference } from '@/core/triage/current-trace'
 import type { RailReference } from '@/core/triage/rail-table'
+import type { BoardModel } from './boards'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 
@@ -22,6 +23,19 @@ export async function referencesOf(boardModelId: string | null, db: Queryable = 
     [boardModelId],
   )
   return { ...noReferences, ...Object.fromEntries(rows.map((r) => [r.kind, r.body])) }
+}
+
+/** A board model whose codes are known, if the library has one. */
+export async function boardWithCodes(): Promise<Pick<
+  BoardModel,
+  'id' | 'maker' | 'name' | 'revision'
+> | null> {
+  const { rows } = await pool().query<Pick<BoardModel, 'id' | 'maker' | 'name' | 'revision'>>(
+    `select b.id, b.maker, b.name, b.revision from board_model b
+     join board_reference r on r.board_model_id = b.id and r.kind = 'codes'
+     order by b.maker, b.name, b.revision limit 1`,
+  )
+  return rows[0] ?? null
 }
 
 /** Keeps a reference; the one of its kind that was there gives way. */

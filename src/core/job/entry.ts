@@ -132,7 +132,9 @@ export interface Bodies {
       readonly kind: 'off' | 'standby' | 'inrush' | 'steady' | 'cycling'
       readonly fromS: number
       readonly toS: number
+      /** Mean, A. */
       readonly amps: number
+      /** Length of one cycle, s; null when it does not cycle. */
       readonly periodS: number | null
     }[]
     readonly curve: { readonly s: readonly number[]; readonly a: readonly number[] }

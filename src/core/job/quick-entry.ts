@@ -1,6 +1,7 @@
 import { damageKinds } from '../socket/mark'
 import { rails } from './entry'
 import type { Bodies, Kind, Rail } from './entry'
+import { notACode, readCodesTyped } from './code'
 import { readMark } from './read-mark'
 import { readNumber } from './read-number'
 
@@ -104,10 +105,9 @@ export const words: readonly Word[] = [
       const watchedS = last < 0 ? undefined : readNumber(words[last + 1])
       if (watchedS === null || (watchedS !== undefined && (watchedS < 0 || words.length > last + 2)))
         return `watched how long? “${words.slice(last + 1).join(' ')}” is no number of seconds`
-      const codes = rest.map((c) => c.toUpperCase())
-      const odd = codes.find((c) => !/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(c))
+      const { codes, odd } = readCodesTyped(rest.join(' '))
       if (codes.length === 0) return 'which codes? two hex figures each'
-      if (odd) return `“${odd}” is no code: two hex figures each, like 4C`
+      if (odd) return notACode(odd)
       return entry('codes', { codes, ...(watchedS === undefined ? {} : { watchedS }) })
     },
   },

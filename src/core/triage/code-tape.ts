@@ -1,5 +1,6 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
+import { CODE, notACode } from '../job/code'
 import { stages } from './stage'
 import type { Stage } from './stage'
 
@@ -22,7 +23,6 @@ export const codeColumns = ['code', 'stage', 'say', 'rest_s'] as const
 export const USUAL_REST_S = 10
 /** Training when there is no table, s (bench default). */
 const USUAL_TRAINING_S = 240
-const CODE = /^[0-9A-F]{2}([0-9A-F]{2})?$/
 
 /**
  * Reads a code table: `code` (two or four hex figures), `stage` (one of the start model's), `say`, `rest_s` (may be
@@ -43,7 +43,7 @@ export function readCodeTable(
   const codes = rows.map((row, i): CodeMeaning => {
     const line = i + 2
     const code = (row.code ?? '').trim().toUpperCase()
-    if (!CODE.test(code)) say(line, 'code', `“${row.code ?? ''}” is no code: two hex figures, like 4C`)
+    if (!CODE.test(code)) say(line, 'code', notACode(row.code ?? ''))
     if (lines.has(code)) say(line, 'code', `${code} stands already on line ${lines.get(code)}`)
     lines.set(code, line)
     const stage = (row.stage ?? '').trim() as Stage

@@ -1,6 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { cellCauses, readCell } from './coin-cell'
+import { jobState } from '../job/state'
+import { tape } from '../job/tape.testing'
+import { cellCauses, cellSeen, readCell } from './coin-cell'
 import type { CellSeen } from './coin-cell'
 
 const nothingSeen: CellSeen = { aloneV: null, atBoardV: null, settings: null, isNew: false }
@@ -36,5 +38,28 @@ describe('the coin cell', () => {
         expect(new Set(after.odds.map((o) => o.cause))).toEqual(new Set(cellCauses))
       }),
     )
+  })
+})
+
+describe('what the tape has seen of the cell', () => {
+  const seen = (t: ReturnType<typeof tape>) => cellSeen(jobState(t.entries))
+  const runs = (settingsKept: boolean) => ({ ratedMTs: null, seenMTs: null, startS: null, settingsKept })
+  it('is nothing at first, and the last of each afterwards', () => {
+    expect(seen(tape())).toEqual(nothingSeen)
+    const t = tape()
+      .put('cell', { volts: 2.9 })
+      .put('cell', { volts: 2.1, where: 'at the board' })
+      .put('cell', { volts: 2.8 })
+    expect(seen(t)).toEqual({ ...nothingSeen, aloneV: 2.8, atBoardV: 2.1 })
+  })
+  it('forgets the old cell once there is a new one', () => {
+    const t = tape().put('cell', { volts: 2.1 }).put('cell', { volts: 3, where: 'at the board', isNew: true })
+    expect(seen(t)).toEqual({ ...nothingSeen, atBoardV: 3, isNew: true })
+  })
+  it('takes whether settings stay from whichever was noted last', () => {
+    const lost = tape().put('trial', { test: 'settings kept', outcome: 'lost' })
+    expect(seen(lost).settings).toBe('lost')
+    expect(seen(lost.put('runs', runs(true))).settings).toBe('kept')
+    expect(seen(lost.put('trial', { test: 'settings kept', outcome: 'lost' })).settings).toBe('lost')
   })
 })

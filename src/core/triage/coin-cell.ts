@@ -1,3 +1,4 @@
+import type { JobState } from '../job/state'
 import { normalise } from './odds'
 
 /** What was seen of the coin cell and of the settings; null where nobody looked. */
@@ -9,6 +10,25 @@ export interface CellSeen {
   readonly settings: 'kept' | 'lost' | null
   /** A new cell was put in before these were seen. */
   readonly isNew: boolean
+}
+
+/** What the tape has seen of the cell: the last of each, from the newest cell on. */
+export function cellSeen({ cellLog, runs, trials }: JobState): CellSeen {
+  const renewed = cellLog.findIndex((c) => c.isNew)
+  const log = cellLog.slice(Math.max(0, renewed))
+  const volts = (where: 'by itself' | 'at the board') =>
+    log.findLast((c) => (c.where ?? 'by itself') === where)?.volts ?? null
+  const tried = trials.findLast((t) => t.test === 'settings kept')
+  const kept =
+    runs?.settingsKept != null && runs.seq > (tried?.seq ?? 0)
+      ? runs.settingsKept
+      : tried && tried.outcome === 'kept'
+  return {
+    aloneV: volts('by itself'),
+    atBoardV: volts('at the board'),
+    settings: kept === undefined ? null : kept ? 'kept' : 'lost',
+    isNew: renewed >= 0,
+  }
 }
 
 export const cellCauses = ['nothing', 'cell', 'holder', 'drain', 'settings'] as const
@@ -24,7 +44,7 @@ export const cellWords: Readonly<Record<CellCause, string>> = {
 export interface CellReading {
   readonly odds: readonly { readonly cause: CellCause; readonly odds: number }[]
   readonly likeliest: CellCause
-  /** What would tell most now. */
+  /** What to look at next, the cheapest first; null when the cause is plain. */
   readonly next: 'aloneV' | 'atBoardV' | 'settings' | null
   readonly say: string
 }

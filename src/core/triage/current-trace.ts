@@ -86,19 +86,11 @@ export function readTrace(
 export const traceRows = ({ seconds, amps }: Trace): string[][] =>
   Array.from(seconds, (s, i) => [String(s), String(amps[i])])
 
-export type SegmentKind = 'off' | 'standby' | 'inrush' | 'steady' | 'cycling'
+type Kept = Bodies['current']['segments'][number]
 
-/** A stretch of one kind. */
-export interface Segment {
-  readonly kind: SegmentKind
-  readonly fromS: number
-  readonly toS: number
-  /** Mean, A. */
-  readonly amps: number
-  /** Standard deviation, A. */
+/** A stretch of one kind, as the tape keeps it, with its standard deviation, A. */
+export interface Segment extends Kept {
   readonly spread: number
-  /** Length of one cycle, s; null when it does not cycle. */
-  readonly periodS: number | null
 }
 
 export interface TraceReading {
@@ -206,7 +198,7 @@ export function readCurrent(trace: Trace): TraceReading {
     const fromS = seconds[p.from]!
     const toS = seconds[Math.min(last, p.to)]!
     const next = merged[i + 1]
-    const kind: SegmentKind =
+    const kind: Kept['kind'] =
       p.periodS !== null
         ? 'cycling'
         : p.amps <= OFF_A
@@ -306,8 +298,10 @@ export interface TraceDifference {
 /** How far a current may be from a good board's before it is said to differ (bench default). */
 const ALIKE = 0.2
 
+type Levels = Pick<TraceReading, 'pattern' | 'standbyA' | 'plateauA' | 'peakA'>
+
 /** A trace beside that of a known-good board of the same model. */
-export function compareTraces(here: TraceReading, there: TraceReading): TraceDifference[] {
+export function compareTraces(here: Levels, there: Levels): TraceDifference[] {
   const lines: TraceDifference[] = []
   const put = (what: string, a: string, b: string, differs: boolean, say: string) =>
     lines.push({ what, here: a, there: b, differs, say: differs ? say : 'alike' })

@@ -19,6 +19,10 @@ export type PracticeStep =
     }
   | { readonly do: 'mend'; readonly fault: FaultId }
 
+/** Bench minutes a step costs; what is seen along the way costs none. */
+export const minutesOf = (step: PracticeStep): number =>
+  step.do === 'mend' ? MEND_MINUTES : step.along ? 0 : testOf(step.test).minutes
+
 export interface Practice {
   readonly history: readonly HistoryItem[]
   /** What was wrong. */
@@ -93,7 +97,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const test = testOf(step.test)
     const each = faultOdds(now)
     const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
-    const spent = step.along ? 0 : test.minutes
+    const spent = minutesOf(step)
     if (!step.along) {
       const { judgement, why } = judge(step, now, done, short)
       if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++

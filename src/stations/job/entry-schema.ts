@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { CODE } from '@/core/job/code'
 import { historyItems, kinds, outcomes, rails, stations, swapParts } from '@/core/job/entry'
 import { benchTests } from '@/core/triage/bench-tests'
 import { faultIds } from '@/core/triage/fault'
@@ -13,9 +14,7 @@ const contact = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/, 'a contact name like
 const money = Joi.number().integer().min(0).max(100_000_000).allow(null)
 const mm = Joi.number().min(-5).max(5)
 const sha = Joi.string().hex().length(64)
-const codes = Joi.array()
-  .items(Joi.string().pattern(/^[0-9A-F]{2}([0-9A-F]{2})?$/, 'two hex figures'))
-  .max(500)
+const codes = Joi.array().items(Joi.string().pattern(CODE, 'two hex figures')).max(500)
 const amps = Joi.number().min(0).max(100).allow(null).required()
 const minutes = Joi.number().integer().min(0).max(100_000).allow(null)
 

@@ -98,6 +98,17 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
   return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
 }
 
+const surroundingsIn = ({
+  socket,
+  landmarks,
+  references,
+  earlier,
+  shelf,
+  own,
+}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own })
+/** A socket is told by its id, which is made of what it is. */
+const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
+
 /** What decides the socket and the landmarks; when it changes they are asked for again. */
 const furnitureOf = ({ ticket }: JobState) => `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial}`
 
@@ -286,11 +297,9 @@ export function createJobStore(seed: JobSeed) {
           given = (await answer.json()) as Surroundings
         }
         furnished = wanted
-        const { socket, landmarks, references, earlier, shelf, own } = given
-        const rest = ({ landmarks, references, earlier, shelf, own }: Surroundings) =>
-          JSON.stringify([landmarks, references, earlier, shelf, own])
-        if (socket?.id === get().socket?.id && rest(given) === rest(get())) return
-        set({ socket, landmarks, references, earlier, shelf, own })
+        const round = surroundingsIn(given)
+        if (sameAs(round) === sameAs(surroundingsIn(get()))) return
+        set(round)
         show(get().unsent)
       },
       keepCustomer: (customer) => set({ customer }),

@@ -4,21 +4,15 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { historyItems } from '@/core/job/entry'
 import type { HistoryItem } from '@/core/job/entry'
+import type { PracticeBoard } from '@/data/jobs'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField } from '@/ui/Field'
 import { When } from '@/ui/When'
 import { exercises } from './exercises'
 
-interface Board {
-  readonly tag: string
-  readonly words: string
-  readonly createdAt: string
-  readonly over: boolean
-}
-
 /** Boards with hidden faults, worked with the same stations: pick one, or draw one. */
-export function Practice({ boards }: { boards: readonly Board[] }) {
+export function Practice({ boards }: { boards: readonly PracticeBoard[] }) {
   const router = useRouter()
   const [busy, setBusy] = useState('')
   const [say, setSay] = useState('')

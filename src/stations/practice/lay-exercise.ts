@@ -2,20 +2,13 @@ import 'server-only'
 import { randomUUID } from 'node:crypto'
 import type { Bodies, Entry, Kind } from '@/core/job/entry'
 import type { Account } from '@/data/accounts'
-import { listBoards } from '@/data/boards'
 import { hideBoard } from '@/data/hidden-boards'
 import { createJob } from '@/data/jobs'
 import { transaction } from '@/data/pool'
-import { referencesOf } from '@/data/references'
+import { boardWithCodes } from '@/data/references'
 import { layTape, readTape } from '@/data/tape'
 import { practiceTicket } from './exercises'
 import type { Exercise } from './exercises'
-
-/** A board model whose codes are known, if the library has one: codes can then be read. */
-async function boardToPractiseOn() {
-  for (const board of await listBoards()) if ((await referencesOf(board.id)).codes) return board
-  return null
-}
 
 /** Lays an exercise as a practice job with its hidden board. The client's id makes a retry harmless. */
 export async function layExercise(
@@ -24,7 +17,8 @@ export async function layExercise(
   seed: number,
   by: Account,
 ): Promise<string> {
-  const board = await boardToPractiseOn()
+  // On a board whose codes are known they can be read.
+  const board = await boardWithCodes()
   const model = board
     ? { boardModelId: board.id, board: `${board.maker} ${board.name}`, revision: board.revision }
     : { board: 'practice board' }

@@ -1,39 +1,14 @@
 'use client'
 import { useState } from 'react'
 import { readNumber } from '@/core/job/read-number'
-import { cellWords, readCell } from '@/core/triage/coin-cell'
-import type { CellSeen } from '@/core/triage/coin-cell'
-import type { JobState } from '@/core/job/state'
+import { cellSeen, cellWords, readCell } from '@/core/triage/coin-cell'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
+import { sentence } from '@/ui/sentence'
 import { Simulated } from './Simulated'
-
-/** What the tape has seen of the cell: the last of each, from the newest cell on. */
-function cellSeen({ cellLog, runs, trials }: JobState): CellSeen {
-  const renewed = cellLog.findIndex((c) => c.isNew)
-  const log = renewed < 0 ? cellLog : cellLog.slice(renewed)
-  const volts = (where: 'by itself' | 'at the board') =>
-    log.findLast((c) => (c.where ?? 'by itself') === where)?.volts ?? null
-  const kept = trials.findLast((t) => t.test === 'settings kept')
-  const said = runs?.settingsKept ?? null
-  return {
-    aloneV: volts('by itself'),
-    atBoardV: volts('at the board'),
-    settings: kept
-      ? kept.outcome === 'lost'
-        ? 'lost'
-        : 'kept'
-      : said === null
-        ? null
-        : said
-          ? 'kept'
-          : 'lost',
-    isNew: renewed >= 0,
-  }
-}
 
 /** The coin cell by itself and at the board, and whether settings stay: why they are lost, and what to measure next. */
 export function CellPanel() {
@@ -115,8 +90,7 @@ export function CellPanel() {
         ) : (
           <>
             <p role="status" className="border-l-4 border-brass pl-3">
-              {reading.say[0]!.toUpperCase()}
-              {reading.say.slice(1)}.
+              {sentence(reading.say)}
             </p>
             <ul className="mt-2">
               {reading.odds.map(({ cause, odds }) => (

@@ -1,12 +1,14 @@
 'use client'
 import Link from 'next/link'
 import { useEffect, useState } from 'react'
+import { notACode, readCodesTyped } from '@/core/job/code'
 import { readCodes } from '@/core/triage/code-tape'
 import type { CodesSeen } from '@/core/triage/code-tape'
 import { useJob } from '@/stations/job/JobProvider'
 import { readCodeRun } from './read-code-run'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
+import { sentence } from '@/ui/sentence'
 import { Simulated } from './Simulated'
 
 interface Watch {
@@ -14,8 +16,6 @@ interface Watch {
   readonly codes: readonly string[]
   readonly atS: readonly number[]
 }
-
-const sentence = (say: string) => `${say[0]!.toUpperCase()}${say.slice(1)}.`
 
 /** The code tape: codes as they show, against a clock; what they say, and whether to wait. */
 export function CodesPanel() {
@@ -101,12 +101,8 @@ function CodeClock() {
   }, [startedAt])
 
   function note(text: string) {
-    const codes = text
-      .toUpperCase()
-      .split(/[\s,]+/)
-      .filter(Boolean)
-    const odd = codes.find((c) => !/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(c))
-    if (odd) return setFault(`“${odd}” is no code: two hex figures, like 4C`)
+    const { codes, odd } = readCodesTyped(text)
+    if (odd) return setFault(notACode(odd))
     setFault('')
     setTyped('')
     const s = watch ? Number(((Date.now() - watch.startedAt) / 1000).toFixed(1)) : 0

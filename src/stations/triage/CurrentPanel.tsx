@@ -3,8 +3,8 @@ import dynamic from 'next/dynamic'
 import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { Finding } from '@/core/finding'
+import type { Bodies } from '@/core/job/entry'
 import { compareTraces } from '@/core/triage/current-trace'
-import type { TraceReading } from '@/core/triage/current-trace'
 import { useJob } from '@/stations/job/JobProvider'
 import { Findings } from '@/stations/library/Findings'
 import { Button } from '@/ui/Button'
@@ -27,9 +27,9 @@ export function CurrentPanel() {
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = currents.find((c) => c.seq === chosen) ?? currents.at(-1)
   const limited = shown !== undefined && limitA !== null && shown.peakA >= 0.97 * limitA
-  const differences = (
-    shown && reference ? compareTraces(shown as unknown as TraceReading, reference.reading) : []
-  ).filter((d) => !(limited && d.what === 'peak'))
+  const differences = (shown && reference ? compareTraces(shown, reference.reading) : []).filter(
+    (d) => !(limited && d.what === 'peak'),
+  )
   return (
     <div>
       {shown ? (
@@ -42,7 +42,7 @@ export function CurrentPanel() {
             </p>
           )}
           <div className="mt-2 grid grid-cols-2 gap-x-8">
-            <Stretches current={shown} />
+            <Stretches segments={shown.segments} />
             <div>
               <h3 className="font-semibold">Beside a good board</h3>
               {!reference && (
@@ -95,12 +95,7 @@ export function CurrentPanel() {
 }
 
 /** The curve in words, stretch by stretch. */
-function Stretches({
-  current,
-}: {
-  current: { readonly segments: TraceReading['segments'] | readonly object[] }
-}) {
-  const segments = current.segments as readonly Omit<TraceReading['segments'][number], 'spread'>[]
+function Stretches({ segments }: Pick<Bodies['current'], 'segments'>) {
   return (
     <table className="w-full self-start text-[0.96rem]">
       <caption className="text-left font-semibold">Stretches</caption>

@@ -1,7 +1,9 @@
 'use client'
+import { useMemo } from 'react'
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import { readCodes } from '@/core/triage/code-tape'
 import { readGrid } from '@/core/triage/swap-grid'
+import type { Swap } from '@/core/triage/swap-grid'
 import { runsRight } from '@/core/triage/runs-right'
 import { swapParts } from '@/core/job/entry'
 import { useJob } from '@/stations/job/JobProvider'
@@ -12,6 +14,12 @@ import { CurrentPanel } from './CurrentPanel'
 import { RunsPanel } from './RunsPanel'
 import { SwapsPanel } from './SwapsPanel'
 
+/** The first part or place that a grid of trials is sure of. */
+const blamedIn = (swaps: readonly Swap[]) =>
+  swapParts
+    .map((what) => readGrid(what, swaps).blame.find((b) => b.what !== 'neither' && b.odds >= 0.8))
+    .find((b) => b)
+
 /** The instruments of triage, one in hand at a time; under each name what it last said. */
 export function Instruments() {
   const state = useJob((j) => j.state)
@@ -19,9 +27,8 @@ export function Instruments() {
   const run = state.codeLog.at(-1)
   const current = state.currents.at(-1)
   const wrong = state.runs ? runsRight(state.runs).filter((l) => l.state === 'not right').length : null
-  const blamed = swapParts
-    .map((what) => readGrid(what, state.swaps).blame.find((b) => b.what !== 'neither' && b.odds >= 0.8))
-    .find((b) => b)
+  // Every case of every grid is gone through: only when a trial was added.
+  const blamed = useMemo(() => blamedIn(state.swaps), [state.swaps])
   const open = state.claims.filter((c) => !c.checked).length
   const tabs = [
     ['Codes', run ? readCodes(run, codes).shows : '', CodesPanel],

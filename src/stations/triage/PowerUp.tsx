@@ -1,5 +1,6 @@
 'use client'
 import { useRef, useState } from 'react'
+import { notACode, readCodesTyped } from '@/core/job/code'
 import { nothingNoted } from '@/core/job/entry'
 import type { Baseline } from '@/core/job/entry'
 import { readNumber } from '@/core/job/read-number'
@@ -27,16 +28,12 @@ export function PowerUp() {
       setB({ ...b, [field]: value })
 
   function keep() {
-    const seen = codes
-      .toUpperCase()
-      .split(/[\s,]+/)
-      .filter(Boolean)
-    const odd = seen.find((c) => !/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(c))
+    const { codes: seen, odd } = readCodesTyped(codes)
     const a = amps.trim() === '' ? null : readNumber(amps)
     const wrong = {
       amps:
         amps.trim() !== '' && (a === null || a < 0 || a > 100) ? `“${amps}” is no current in A` : undefined,
-      codes: odd ? `“${odd}” is no code: two hex figures each, like 4C` : undefined,
+      codes: odd ? notACode(odd) : undefined,
     }
     const nothing = JSON.stringify(b) === JSON.stringify(nothingNoted) && seen.length === 0 && a === null
     setFaults({ ...wrong, all: nothing ? 'Nothing is noted yet: at least what the fans did.' : undefined })

@@ -1,9 +1,8 @@
 'use client'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { MEND_MINUTES } from '@/core/triage/work-board'
+import { minutesOf } from '@/core/triage/practice-score'
 import { practiceSteps } from '@/core/triage/practice-steps'
-import { testOf } from '@/core/triage/odds'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
@@ -19,11 +18,7 @@ export function PracticeStrip() {
   const [asked, setAsked] = useState(false)
   const [say, setSay] = useState('')
   if (simulated !== 'practice') return null
-  const steps = practiceSteps(state, references)
-  const minutes = steps.reduce(
-    (sum, s) => sum + (s.do === 'mend' ? MEND_MINUTES : s.along ? 0 : testOf(s.test).minutes),
-    0,
-  )
+  const minutes = practiceSteps(state, references).reduce((sum, step) => sum + minutesOf(step), 0)
   const limit = state.ticket.minutesPromised
   const over = limit !== null && minutes > limit
   async function end() {

@@ -1,5 +1,5 @@
 'use client'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { swapParts } from '@/core/job/entry'
 import type { SwapPart } from '@/core/job/entry'
 import { startOutcomes } from '@/core/triage/start-model'
@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
+import { sentence } from '@/ui/sentence'
 
 const partHint: Readonly<Record<SwapPart, string>> = {
   module: 'own 1, bench 8 GB',
@@ -29,7 +30,7 @@ const placeHint: Readonly<Record<SwapPart, string>> = {
 export function SwapsPanel() {
   const swaps = useJob((j) => j.state.swaps)
   const [what, setWhat] = useState<SwapPart>(swaps.at(-1)?.what ?? 'module')
-  const grid = readGrid(what, swaps)
+  const grid = useMemo(() => readGrid(what, swaps), [what, swaps])
   const tried = (part: string, place: string) =>
     swaps.findLast((s) => s.what === what && s.part === part && s.place === place)
   return (
@@ -82,8 +83,7 @@ export function SwapsPanel() {
             </table>
           )}
           <p role="status" className="mt-2 border-l-4 border-brass pl-3">
-            {grid.say[0]!.toUpperCase()}
-            {grid.say.slice(1)}.
+            {sentence(grid.say)}
           </p>
         </div>
         <AddSwap key={what} what={what} />

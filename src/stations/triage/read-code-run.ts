@@ -1,4 +1,5 @@
 import type { Bodies } from '@/core/job/entry'
+import { CODE, notACode } from '@/core/job/code'
 import { missingColumns, notANumber, numberIn } from '@/core/finding'
 import { readCsv } from '@/stations/library/read-csv'
 
@@ -17,8 +18,7 @@ export function readCodeRun(text: string): { readonly run: Bodies['codes'] } | {
     const line = `line ${i + 2}`
     const code = (row.code ?? '').trim().toUpperCase()
     const s = numberIn((row.s ?? '').trim())
-    if (!/^[0-9A-F]{2}([0-9A-F]{2})?$/.test(code))
-      return { fault: `${line}, code: “${row.code}” is no code: two hex figures, like 4C` }
+    if (!CODE.test(code)) return { fault: `${line}, code: ${notACode(row.code ?? '')}` }
     if (s === null || s < 0)
       return { fault: `${line}, s: ${notANumber(row.s ?? '')} of seconds since power-on` }
     if (s < (atS.at(-1) ?? 0))

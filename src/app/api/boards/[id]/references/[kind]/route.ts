@@ -17,8 +17,6 @@ const asked = Joi.object({
     'string.max': 'The table has more than 16 MB: record slower, or keep a shorter stretch.',
     '*': 'The file is empty.',
   }),
-  /** Only look; keep nothing. */
-  look: Joi.boolean().required(),
 })
 
 /** Runs for a board and a kind of reference that exist. */
@@ -43,15 +41,15 @@ export const GET = (request: Request, context: Context) =>
     return download(referenceCsv(kind, body), 'text/csv; charset=utf-8', `${id}-${kind}.csv`)
   })
 
-/** Looks at a table and, if asked and sound, keeps it for the board model. */
+/** Keeps a table for the board model when it is sound. */
 export const POST = (request: Request, context: Context) =>
   forReference(request, context, async (id, kind) => {
     const { error, value } = asked.validate(await request.json().catch(() => null))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'csv'))
-    const { name, csv, look } = value as { name: string; csv: string; look: boolean }
+    const { name, csv } = value as { name: string; csv: string }
     const { body, findings, say } = readReference(kind, name, csv)
-    if (body && !look) await keepReference(id, kind, body as never)
-    return Response.json({ good: body !== null, kept: body !== null && !look, say, findings })
+    if (body) await keepReference(id, kind, body as never)
+    return Response.json({ kept: body !== null, say, findings })
   })
 
 export const DELETE = (request: Request, context: Context) =>
