@@ -13,6 +13,7 @@ describe('the coin cell', () => {
     [{ aloneV: 2.1, settings: 'lost' }, 'cell'],
     [{ aloneV: 3.05, atBoardV: 1.9, settings: 'lost' }, 'holder'],
     [{ aloneV: 3.05, atBoardV: 3.04, settings: 'kept' }, 'nothing'],
+    [{ aloneV: 3.1, atBoardV: 2.97 }, 'nothing'],
     [{ aloneV: 3.05, atBoardV: 3.04, settings: 'lost' }, 'settings'],
     [{ aloneV: 2.6, atBoardV: 2.4, settings: 'lost', isNew: true }, 'drain'],
   ] as const)('%j points to %s', (seen, cause) => {

@@ -66,11 +66,11 @@ const alone: Readonly<Record<CellCause, readonly [number, number]>> = {
   settings: [3.05, 0.12],
 }
 const lostV: Readonly<Record<CellCause, readonly [number, number]>> = {
-  nothing: [0.02, 0.03],
+  nothing: [0.05, 0.06],
   cell: [0.2, 0.15],
   holder: [0.9, 0.6],
   drain: [0.2, 0.15],
-  settings: [0.02, 0.03],
+  settings: [0.05, 0.06],
 }
 const loses: Readonly<Record<CellCause, number>> = {
   nothing: 0.02,
