@@ -19,3 +19,8 @@ export function figure(
   const sorted = [...samples].sort((a, b) => a - b)
   return { what, median: quantile(sorted, 0.5), p95: quantile(sorted, 0.95), unit, target }
 }
+
+/** One figure that is no series of samples: what, what it came to, and the target. */
+export const line = (what: string, got: string, target = ''): void =>
+  console.log(`${what.padEnd(62)} ${got.padStart(17)}${target && `  target ${target}`}`)
+export const percent = (share: number): string => `${(100 * share).toFixed(1)} %`

@@ -9,6 +9,7 @@ import { nextTests, verdict } from '@/core/triage/next-test'
 import { hypotheses, likelihood, normalise, priorOdds, SOMETHING_ELSE } from '@/core/triage/odds'
 import { suggested, workBoard } from '@/core/triage/work-board'
 import type { Policy, Worked } from '@/core/triage/work-board'
+import { line, percent } from './figure'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {
   let sum = 0
@@ -132,9 +133,6 @@ function alike(
 }
 
 const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
-const percent = (share: number) => `${(100 * share).toFixed(1)} %`
-const line = (what: string, got: string, target = '') =>
-  console.log(`${what.padEnd(62)} ${got.padStart(17)}${target && `  target ${target}`}`)
 
 /** Figures of triage on boards no figure was set by (seeds from 300,000); those below were looked at while it was made. */
 export function triageFigures(boards: number): void {

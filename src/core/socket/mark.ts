@@ -25,6 +25,8 @@ export interface Mark {
   readonly touches?: string
   readonly twistDeg?: number
   readonly unsure?: boolean
+  /** What else it may be: missing or folded? Kept open until a look settles it. */
+  readonly maybe?: DamageKind
 }
 
 export type Marks = Readonly<Record<string, Mark>>
@@ -75,6 +77,7 @@ export function sayMark(mark: Mark): string {
     : ''
   const isHeight = mark.kind === 'low' || mark.kind === 'high'
   const said = [isHeight && height ? height : damageWords[mark.kind].word]
+  if (mark.maybe) said[0] += ` or ${damageWords[mark.maybe].word}`
   if (lean > 0.004)
     said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
   if (height && !isHeight) said.push(height)

@@ -18,7 +18,7 @@ export interface Capsule {
 }
 
 /** Plan length and height of a healthy beam in the mated state, mm (bench default). */
-const BEAM_RUN_MM = 0.45
+export const BEAM_RUN_MM = 0.45
 const MATED_HEIGHT_MM = 0.5
 
 /**

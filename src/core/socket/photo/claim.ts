@@ -1,0 +1,376 @@
+import { assign } from './assign'
+import { sample } from './grey-image'
+import type { LightField } from './light-field'
+import { DISPLACED_MM, onPhoto, onPlane } from './work'
+import type { TipSeen, Work } from './work'
+import { stripSeen } from './peaks'
+import type { PeakGrid } from './peaks'
+import { median, project, scaleAt, unproject } from './projection'
+import type { Point, Projection } from './projection'
+import { fieldOf } from '../socket'
+import { BEAM_RUN_MM } from '../short'
+
+interface ToClaim extends Work {
+  readonly projection: Projection
+  readonly shift: LightField
+  readonly grid: PeakGrid
+  /** Strength of a usual tip in the whole picture. */
+  readonly strong: number
+  /** Leans another photo gave, mm, in order of the contacts; then only a shift by height is looked for. */
+  readonly known?: readonly (Point | null)[]
+}
+
+/** A tip this near its place, mm, and this bright against its neighbours, is taken at once. */
+const AT_HOME_MM = 0.1
+const AT_HOME_SHINE = 0.5
+/** What it costs to say that a tip is missing; a pair that costs more is not made. */
+const MISSING = 1.9
+/** Farthest that a tip is looked for, pitches. */
+const FARTHEST = 1.35
+/** The same in a photo from the side, where the lean is known and only the height shifts a tip. */
+const BY_HEIGHT = 0.4
+/** A spot fainter than this may be a broken end, or the back of a tip. */
+const FAINT = 0.5
+/** A spot as bright as this is a tip and not dirt: it belongs to somebody. */
+const BRIGHT = 0.7
+/** Spots weaker than this share of a neighbour's tip are dirt. */
+const FAINTEST = 0.28
+
+/** Cost of a contact claiming a spot: how far it is, how faint, and how little of a strip leads there. */
+const costOf = (pitches: number, shine: number, strip: number) =>
+  Math.min(pitches * pitches, 0.5 + 0.35 * pitches) +
+  0.8 * (1 - Math.min(1, shine)) +
+  1.6 * (1 - Math.min(1, Math.max(0, strip))) -
+  (shine > BRIGHT ? 0.3 : 0)
+
+/**
+ * Who is whose: every contact claims one spot at most and no spot is claimed twice. Spots at home first; the rest by
+ * least total cost over groups of contacts and spots that could belong together.
+ */
+export function claimTips(work: ToClaim): TipSeen[] {
+  const { socket, projection, shift, grid, factor, plane } = work
+  const { peaks } = grid
+  const n = socket.contacts.length
+  const { known } = work
+  const home = socket.contacts.map((c, i): Point => {
+    const [sx, sy] = shift([c.xMm, c.yMm], c.beamDeg)
+    const [dx, dy] = known?.[i] ?? [0, 0]
+    return onPlane(work, project(projection, c.xMm + sx + dx, c.yMm + sy + dy))
+  })
+  const scale = Float64Array.from(socket.contacts, (c) => scaleAt(projection, c.xMm, c.yMm) / factor)
+  const edge = 0.35 * socket.pitchMm
+  const inside = home.map(([x, y], i) => {
+    const m = edge * scale[i]!
+    return x >= m && y >= m && x < plane.widthPx - m && y < plane.heightPx - m
+  })
+  const claimed = new Int32Array(n).fill(-1)
+  const taken = new Uint8Array(peaks.x.length)
+  const cost = new Float64Array(n).fill(MISSING)
+  const other = new Float64Array(n).fill(MISSING + 1)
+  home.forEach(([x, y], i) => {
+    if (!inside[i]) return
+    const peak = grid.nearest(x, y, AT_HOME_MM * scale[i]!)
+    if (peak < 0 || peaks.strength[peak]! < AT_HOME_SHINE * work.strong * 0.5) return
+    claimed[i] = peak
+  })
+  const gain = gains(work, claimed)
+  // From the side a foot is not where it is from above, so a strip says nothing there.
+  const strips = known ? 0 : healthyStrips(work, home, claimed, scale)
+  for (let i = 0; i < n; i++) {
+    const peak = claimed[i]!
+    if (peak < 0) continue
+    if (peaks.strength[peak]! < AT_HOME_SHINE * gain[i]! || taken[peak]) claimed[i] = -1
+    else {
+      taken[peak] = 1
+      cost[i] = 0
+    }
+  }
+  const groups = pairUp(work, home, scale, inside, claimed, taken, gain, strips)
+  for (const group of groups) settle(group, claimed, cost, other)
+  const cover = usualCover(work, home, claimed, scale)
+  const covered = (i: number) => meanRound(work, home[i]!, 0.13 * scale[i]!) > 0.55 * cover
+  return socket.contacts.map((c, i): TipSeen => {
+    const peak = claimed[i]!
+    const none = { name: c.name, px: onPhoto(work, home[i]!), offsetMm: null, shine: 0 }
+    if (!inside[i]) return { ...none, as: 'not seen', confidence: 1, why: 'outside the picture' }
+    const away = shift([c.xMm, c.yMm], c.beamDeg)
+    const offsetOf = (at: Point): Point => {
+      const px = onPhoto(work, at)
+      const mm = unproject(projection, px[0], px[1])
+      return [mm[0] - c.xMm - away[0], mm[1] - c.yMm - away[1]]
+    }
+    const spot = peak < 0 ? null : ([peaks.x[peak]!, peaks.y[peak]!] as const)
+    const shine = spot ? peaks.strength[peak]! / gain[i]! : 0
+    const offsetMm = spot && offsetOf(spot)
+    const weak = !spot || shine < FAINT
+    const over = weak && !covered(i) ? liesOver(work, i, claimed, scale[i]!, strips * gain[i]!) : null
+    const overMm = over && offsetOf(over.at)
+    if (overMm && Math.hypot(...overMm) >= DISPLACED_MM)
+      return {
+        ...none,
+        as: 'displaced',
+        px: onPhoto(work, over.at),
+        offsetMm: overMm,
+        confidence: 0.8,
+        why: over.contact
+          ? `seems to lie over ${over.contact}`
+          : 'its strip runs there, its tip is not to be seen',
+        ...(over.contact ? { over: over.contact } : {}),
+      }
+    if (!spot || !offsetMm || brokenEnd(offsetMm, shine, c.beamDeg) || (weak && covered(i))) {
+      const hidden = hiddenBy(work, home[i]!, scale[i]!, gain[i]!)
+      if (hidden) return { ...none, as: 'not seen', confidence: 1, why: hidden }
+      if (covered(i)) return { ...none, as: 'ambiguous', confidence: 0.5, why: 'something covers it' }
+      const doubtful = !spot && other[i]! < MISSING + 0.15
+      return {
+        ...none,
+        as: doubtful ? 'ambiguous' : 'missing',
+        confidence: odds(other[i]! - MISSING + 0.4),
+        ...(doubtful ? { why: 'a faint spot near it could be its tip' } : {}),
+      }
+    }
+    const displaced = Math.hypot(...offsetMm) >= DISPLACED_MM
+    const margin = Math.min(other[i]!, MISSING) - cost[i]!
+    const doubtful = displaced && margin < 0.1 && shine < BRIGHT
+    return {
+      name: c.name,
+      as: doubtful ? 'ambiguous' : displaced ? 'displaced' : 'in place',
+      offsetMm,
+      confidence: odds(margin),
+      shine,
+      px: onPhoto(work, spot),
+      ...(doubtful ? { why: 'two spots could be its tip, or one that is dirt' } : {}),
+    }
+  })
+}
+
+/**
+ * Whether a spot is the broken end of a beam: fainter than half a tip, and drawn back along the beam, where no tip can
+ * be pushed without folding.
+ */
+function brokenEnd([dx, dy]: Point, shine: number, beamDeg: number): boolean {
+  const angle = (beamDeg * Math.PI) / 180
+  const back = -(dx * Math.cos(angle) + dy * Math.sin(angle))
+  const beside = Math.abs(dx * Math.sin(angle) - dy * Math.cos(angle))
+  return shine < FAINT && back > 0.08 && beside < 0.12
+}
+
+/** Brightness within a circle, mean. */
+function meanRound({ plane }: ToClaim, [x, y]: Point, radiusPx: number): number {
+  let sum = 0
+  let n = 0
+  for (let dy = -radiusPx; dy <= radiusPx; dy += 1)
+    for (let dx = -radiusPx; dx <= radiusPx; dx += 1)
+      if (dx * dx + dy * dy <= radiusPx * radiusPx) {
+        sum += sample(plane, x + dx, y + dy)
+        n++
+      }
+  return sum / n
+}
+
+/** How bright a place with a tip usually is, over some hundred. */
+function usualCover(work: ToClaim, home: readonly Point[], claimed: Int32Array, scale: Float64Array): number {
+  const step = Math.max(1, Math.floor(home.length / 200))
+  const seen: number[] = []
+  for (let i = 0; i < home.length; i += step)
+    if (claimed[i]! >= 0) seen.push(meanRound(work, home[i]!, 0.13 * scale[i]!))
+  return median(seen)
+}
+
+/** Shortest strip that is taken for a beam with its tip somewhere else, mm; a stub without its tip is shorter. */
+const LEAST_STRIP_MM = 0.5
+
+/**
+ * Where a contact without a spot has gone, if a strip of metal runs plainly from its foot to somewhere: of 48 directions
+ * the one with the longest plain strip, ended where it fades or where a neighbour's tip begins.
+ */
+function liesOver(
+  work: ToClaim,
+  i: number,
+  claimed: Int32Array,
+  scale: number,
+  strip: number,
+): { readonly contact: string | null; readonly at: Point } | null {
+  const { socket, grid, plane } = work
+  if (strip <= 0) return null
+  const c = socket.contacts[i]!
+  const foot = footOf(work, i)
+  const tips = fieldOf(socket)
+    .near.within(c.xMm, c.yMm, 2.2 * socket.pitchMm)
+    .flatMap((k) =>
+      claimed[k]! < 0 || k === i
+        ? []
+        : [
+            {
+              name: socket.contacts[k]!.name,
+              at: [grid.peaks.x[claimed[k]!]!, grid.peaks.y[claimed[k]!]!] as Point,
+            },
+          ],
+    )
+  const step = 0.05 * scale
+  let best: { contact: string | null; at: Point } | null = null
+  let most = 0
+  for (let turn = 0; turn < 48; turn++) {
+    const [ux, uy] = [Math.cos((turn * Math.PI) / 24), Math.sin((turn * Math.PI) / 24)]
+    let sum = 0
+    let r = 0.15 * scale
+    let met: string | null = null
+    for (; r < 1.6 * socket.pitchMm * scale && met === null; r += step) {
+      const [x, y] = [foot[0] + ux * r, foot[1] + uy * r]
+      met = tips.find((t) => Math.hypot(t.at[0] - x, t.at[1] - y) < 0.19 * scale)?.name ?? null
+      const beside = 0.19 * scale
+      const seen =
+        sample(plane, x, y) -
+        (sample(plane, x - uy * beside, y + ux * beside) + sample(plane, x + uy * beside, y - ux * beside)) /
+          2
+      if (seen < 0.45 * strip && met === null) break
+      sum += Math.min(seen, 1.5 * strip)
+    }
+    if (r < LEAST_STRIP_MM * scale || sum <= most) continue
+    most = sum
+    const end = r - 0.05 * scale
+    best = { contact: met, at: [foot[0] + ux * end, foot[1] + uy * end] }
+  }
+  return best
+}
+
+/** Odds from a margin of cost (bench default: a margin of 0.5 is nine in ten). */
+const odds = (margin: number) => 1 / (1 + Math.exp(-4.4 * margin))
+
+/** Strength of a usual tip round each contact: the median of those at home within three pitches. */
+function gains({ socket, grid, strong }: ToClaim, claimed: Int32Array): Float64Array {
+  const { near } = fieldOf(socket)
+  return Float64Array.from(socket.contacts, (c) => {
+    const around = near
+      .within(c.xMm, c.yMm, socket.pitchMm * 3.1)
+      .flatMap((k) => (claimed[k]! >= 0 ? [grid.peaks.strength[claimed[k]!]!] : []))
+    return around.length >= 4 ? median(around) : strong
+  })
+}
+
+/** Where the strip of a contact begins, in the working picture. */
+function footOf(work: ToClaim, i: number): Point {
+  const c = work.socket.contacts[i]!
+  const angle = (c.beamDeg * Math.PI) / 180
+  const [x, y] = [c.xMm - BEAM_RUN_MM * Math.cos(angle), c.yMm - BEAM_RUN_MM * Math.sin(angle)]
+  return onPlane(work, project(work.projection, x, y))
+}
+
+/** How plainly the strip of a tip at home shows, as a median over some hundred, grey levels over the tip's strength. */
+function healthyStrips(
+  work: ToClaim,
+  home: readonly Point[],
+  claimed: Int32Array,
+  scale: Float64Array,
+): number {
+  if (work.socket.kind === 'pin-grid') return 0
+  const seen: number[] = []
+  const step = Math.max(1, Math.floor(home.length / 400))
+  for (let i = 0; i < home.length; i += step)
+    if (claimed[i]! >= 0)
+      seen.push(
+        stripSeen(work.plane, footOf(work, i), home[i]!, 0.2 * scale[i]!) /
+          work.grid.peaks.strength[claimed[i]!]!,
+      )
+  return Math.max(0, median(seen))
+}
+
+interface Option {
+  readonly contact: number
+  readonly peak: number
+  readonly cost: number
+}
+
+/** Contacts without a tip and spots without a contact, in groups that touch one another. */
+function pairUp(
+  work: ToClaim,
+  home: readonly Point[],
+  scale: Float64Array,
+  inside: readonly boolean[],
+  claimed: Int32Array,
+  taken: Uint8Array,
+  gain: Float64Array,
+  strips: number,
+): readonly (readonly Option[])[] {
+  const { socket, grid, plane } = work
+  const { peaks } = grid
+  const options: Option[] = []
+  const parent = new Map<string, string>()
+  const root = (key: string): string => {
+    const up = parent.get(key) ?? key
+    if (up === key) return key
+    const top = root(up)
+    parent.set(key, top)
+    return top
+  }
+  for (let i = 0; i < home.length; i++) {
+    if (!inside[i] || claimed[i]! >= 0) continue
+    const [x, y] = home[i]!
+    const foot = footOf(work, i)
+    for (const peak of grid.within(x, y, (work.known ? BY_HEIGHT : FARTHEST) * socket.pitchMm * scale[i]!)) {
+      const shine = peaks.strength[peak]! / gain[i]!
+      if (taken[peak] || shine < FAINTEST) continue
+      const at: Point = [peaks.x[peak]!, peaks.y[peak]!]
+      const pitches = Math.hypot(at[0] - x, at[1] - y) / (socket.pitchMm * scale[i]!)
+      const strip = strips > 0 ? stripSeen(plane, foot, at, 0.2 * scale[i]!) / (strips * gain[i]!) : 1
+      const cost = costOf(pitches, shine, strip)
+      if (cost > MISSING + 0.6) continue
+      options.push({ contact: i, peak, cost })
+      parent.set(root(`p${peak}`), root(`c${i}`))
+    }
+  }
+  const groups = new Map<string, Option[]>()
+  for (const option of options) {
+    const key = root(`c${option.contact}`)
+    groups.set(key, [...(groups.get(key) ?? []), option])
+  }
+  return [...groups.values()]
+}
+
+/** Settles one group: least total cost, each contact having the choice to be missing its tip. */
+function settle(
+  group: readonly Option[],
+  claimed: Int32Array,
+  cost: Float64Array,
+  other: Float64Array,
+): void {
+  const contacts = [...new Set(group.map((o) => o.contact))]
+  const spots = [...new Set(group.map((o) => o.peak))]
+  const table = contacts.map((contact, row) => {
+    const costs = new Float64Array(spots.length + contacts.length).fill(Infinity)
+    for (const o of group) if (o.contact === contact) costs[spots.indexOf(o.peak)] = o.cost
+    costs[spots.length + row] = MISSING
+    return costs
+  })
+  const columnOf = assign(table)
+  const free = new Set(spots)
+  columnOf.forEach((column) => free.delete(spots[column] ?? -1))
+  contacts.forEach((contact, row) => {
+    const column = columnOf[row]!
+    if (column < spots.length) {
+      claimed[contact] = spots[column]!
+      cost[contact] = table[row]![column]!
+    }
+    // The best it could have had instead without taking anything from another.
+    for (const o of group)
+      if (o.contact === contact && free.has(o.peak)) other[contact] = Math.min(other[contact]!, o.cost)
+    if (column >= spots.length) {
+      const offered = group.filter((o) => o.contact === contact && free.has(o.peak)).map((o) => o.cost)
+      other[contact] = Math.min(...offered, MISSING + 1)
+    }
+  })
+}
+
+/** What keeps a tip from being seen here if it were there, or null: pure white all round, or too dark or unsharp. */
+function hiddenBy(work: ToClaim, [x, y]: Point, scale: number, gain: number): string | null {
+  let white = 0
+  let n = 0
+  const r = 0.3 * scale
+  for (let dy = -r; dy <= r; dy += r / 4)
+    for (let dx = -r; dx <= r; dx += r / 4) {
+      n++
+      if (sample(work.plane, x + dx, y + dy) > 246) white++
+    }
+  if (white / n > 0.2) return 'glare'
+  return gain < 0.22 * work.strong ? 'too dark or unsharp there' : null
+}

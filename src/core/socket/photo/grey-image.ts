@@ -1,0 +1,102 @@
+/** A picture in one channel, row by row from the upper left, 0 (black) to 255. */
+export interface GreyImage {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly grey: Uint8Array
+}
+
+/** Largest picture taken, pixels. */
+export const MOST_PIXELS = 24_500_000
+
+/**
+ * Luma of RGBA pixels: 0.299 R + 0.587 G + 0.114 B.
+ * Source: ITU-R BT.601.
+ * @throws RangeError if the bytes are not width × height × 4
+ */
+export function greyOf(rgba: Uint8ClampedArray | Uint8Array, widthPx: number, heightPx: number): GreyImage {
+  const n = widthPx * heightPx
+  if (rgba.length !== n * 4) throw new RangeError(`${rgba.length} bytes are not ${widthPx} × ${heightPx} × 4`)
+  const grey = new Uint8Array(n)
+  for (let i = 0, k = 0; i < n; i++, k += 4)
+    grey[i] = (77 * rgba[k]! + 150 * rgba[k + 1]! + 29 * rgba[k + 2]! + 128) >> 8
+  return { widthPx, heightPx, grey }
+}
+
+/** A picture in working precision. */
+export interface Plane {
+  readonly widthPx: number
+  readonly heightPx: number
+  readonly values: Float32Array
+}
+
+/** Shrinks by a whole factor, each new pixel being the mean of factor² old ones; what is left over at the edge is dropped. */
+export function shrink(image: GreyImage, factor: number): Plane {
+  const widthPx = Math.floor(image.widthPx / factor)
+  const heightPx = Math.floor(image.heightPx / factor)
+  const values = new Float32Array(widthPx * heightPx)
+  const sum = new Uint32Array(widthPx)
+  for (let y = 0; y < heightPx; y++) {
+    sum.fill(0)
+    for (let fy = 0; fy < factor; fy++) {
+      let at = (y * factor + fy) * image.widthPx
+      for (let x = 0; x < widthPx; x++) for (let fx = 0; fx < factor; fx++) sum[x]! += image.grey[at++]!
+    }
+    for (let x = 0; x < widthPx; x++) values[y * widthPx + x] = sum[x]! / (factor * factor)
+  }
+  return { widthPx, heightPx, values }
+}
+
+/** Gaussian weights out to 2.6 σ, one half with the middle first; they add up to 1 over the whole. */
+function gaussian(sigmaPx: number): Float32Array {
+  const reach = Math.max(1, Math.ceil(2.6 * sigmaPx))
+  const half = Float32Array.from({ length: reach + 1 }, (_, i) =>
+    Math.exp((-i * i) / (2 * sigmaPx * sigmaPx)),
+  )
+  const sum = half.reduce((a, b, i) => a + (i === 0 ? b : 2 * b), 0)
+  return half.map((w) => w / sum)
+}
+
+/** Gaussian blur, along rows and then along columns; beyond the edge the edge pixel is repeated. */
+export function blur(plane: Plane, sigmaPx: number): Plane {
+  const { widthPx: w, heightPx: h, values } = plane
+  const weights = gaussian(sigmaPx)
+  const reach = weights.length - 1
+  const along = new Float32Array(w * h)
+  for (let y = 0; y < h; y++) {
+    const row = y * w
+    for (let x = 0; x < w; x++) {
+      let sum = weights[0]! * values[row + x]!
+      if (x >= reach && x < w - reach)
+        for (let k = 1; k <= reach; k++) sum += weights[k]! * (values[row + x - k]! + values[row + x + k]!)
+      else
+        for (let k = 1; k <= reach; k++)
+          sum += weights[k]! * (values[row + Math.max(0, x - k)]! + values[row + Math.min(w - 1, x + k)]!)
+      along[row + x] = sum
+    }
+  }
+  const out = new Float32Array(w * h)
+  for (let y = 0; y < h; y++) {
+    const to = y * w
+    for (let k = 0; k <= reach; k++) {
+      const up = Math.max(0, y - k) * w
+      const down = Math.min(h - 1, y + k) * w
+      const weight = weights[k]!
+      if (k === 0) for (let x = 0; x < w; x++) out[to + x]! += weight * along[to + x]!
+      else for (let x = 0; x < w; x++) out[to + x]! += weight * (along[up + x]! + along[down + x]!)
+    }
+  }
+  return { widthPx: w, heightPx: h, values: out }
+}
+
+/** Value between pixels (bilinear); outside it is that of the nearest edge. */
+export function sample({ widthPx: w, heightPx: h, values }: Plane, x: number, y: number): number {
+  const cx = Math.min(w - 1.001, Math.max(0, x))
+  const cy = Math.min(h - 1.001, Math.max(0, y))
+  const [ix, iy] = [Math.floor(cx), Math.floor(cy)]
+  const [fx, fy] = [cx - ix, cy - iy]
+  const at = iy * w + ix
+  return (
+    (values[at]! * (1 - fx) + values[at + 1]! * fx) * (1 - fy) +
+    (values[at + w]! * (1 - fx) + values[at + w + 1]! * fx) * fy
+  )
+}

@@ -1,0 +1,47 @@
+import type { Socket } from '../socket'
+import type { Plane } from './grey-image'
+import type { Point } from './projection'
+
+/** What a photo says of one contact. What cannot be seen is not looked at; it is never fine. */
+export type SeenAs = 'in place' | 'displaced' | 'missing' | 'ambiguous' | 'not seen'
+
+export interface TipSeen {
+  readonly name: string
+  readonly as: SeenAs
+  /** The neighbour it seems to lie over. */
+  readonly over?: string
+  /** What makes it doubtful, in a few words. */
+  readonly why?: string
+  /** Off its place, light and lens taken out, mm; null where no tip was found. */
+  readonly offsetMm: Point | null
+  /** Odds that it is as said. */
+  readonly confidence: number
+  /** Brightness of its spot over that of its neighbours; 0 where none was found. */
+  readonly shine: number
+  /** Where it was found, or where it should be, px. */
+  readonly px: Point
+}
+
+/** Tips are called displaced from here on, mm (between what must be found and what does not count). */
+export const DISPLACED_MM = 0.12
+
+/** Photo, field and the scale of the working picture. */
+export interface Work {
+  readonly socket: Socket
+  readonly plane: Plane
+  /** Photo pixels in one working pixel. */
+  readonly factor: number
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
+/** A place of the photo in the working picture. */
+export const onPlane = ({ factor }: Work, [x, y]: Point): Point => [
+  (x + 0.5) / factor - 0.5,
+  (y + 0.5) / factor - 0.5,
+]
+/** And back. */
+export const onPhoto = ({ factor }: Pick<Work, 'factor'>, [x, y]: Point): Point => [
+  (x + 0.5) * factor - 0.5,
+  (y + 0.5) * factor - 0.5,
+]

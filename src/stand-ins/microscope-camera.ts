@@ -1,0 +1,342 @@
+import { normalDraw, seeded } from '@/core/seeded'
+import type { Uniform } from '@/core/seeded'
+import { usualHeightMm, usualLeanMm } from '@/core/socket/mark'
+import type { Mark, Marks } from '@/core/socket/mark'
+import type { GreyImage } from '@/core/socket/photo/grey-image'
+import { blur } from '@/core/socket/photo/grey-image'
+import type { Point } from '@/core/socket/photo/projection'
+import { fieldOf } from '@/core/socket/socket'
+import type { Contact, Socket } from '@/core/socket/socket'
+
+/** How a photo is taken. */
+export interface Shot {
+  readonly widthPx: number
+  readonly heightPx: number
+  /** At the middle of the picture. */
+  readonly pxPerMm: number
+  /** What the middle of the picture is turned to, mm on the field. */
+  readonly centreMm: Point
+  /** Away from straight above, and the side the camera leans to, degrees anticlockwise from +x. */
+  readonly tiltDeg: number
+  readonly tiltTowardsDeg: number
+  readonly turnDeg: number
+  readonly mirrored: boolean
+  /** Radial lens term at half the diagonal; a smaller one of fourth order goes with it. */
+  readonly lens: number
+  readonly blurPx: number
+  /** Share of full scale. */
+  readonly noise: number
+  /** Share by which the light falls off from one side to the other, either way. */
+  readonly gradient: number
+  readonly lightDeg: number
+  /** Number and strength (share of full scale at their middle) of patches of glare. */
+  readonly glare: number
+  readonly glareStrength: number
+  readonly seed: number
+}
+
+export const plainShot: Shot = {
+  widthPx: 4000,
+  heightPx: 3000,
+  pxPerMm: 72,
+  centreMm: [0, 0],
+  tiltDeg: 2,
+  tiltTowardsDeg: 200,
+  turnDeg: 1,
+  mirrored: false,
+  lens: 0.01,
+  blurPx: 1.2,
+  noise: 0.03,
+  gradient: 0.15,
+  lightDeg: 60,
+  glare: 2,
+  glareStrength: 0.4,
+  seed: 1,
+}
+
+/** What is really there, and where it is in the photo. */
+export interface TrueTip {
+  readonly name: string
+  readonly px: Point
+  readonly inside: boolean
+  /** No tip stands any more. */
+  readonly gone: boolean
+  readonly offsetMm: Point
+  readonly heightMm: number
+}
+
+export interface Photo {
+  readonly image: GreyImage
+  readonly tips: readonly TrueTip[]
+}
+
+/** Distance of the eye, height of a free tip above the housing, radius of a tip and plan run of a beam, mm. */
+const EYE_MM = 140
+const TIP_HEIGHT_MM = 0.7
+const TIP_MM = 0.1
+const RUN_MM = 0.45
+
+type Point3 = readonly [number, number, number]
+
+/** A pinhole that looks at the middle of its picture, with its lens. */
+function lensOf(shot: Shot): (place: Point3) => Point {
+  const tilt = (shot.tiltDeg * Math.PI) / 180
+  const towards = (shot.tiltTowardsDeg * Math.PI) / 180
+  const turn = (shot.turnDeg * Math.PI) / 180
+  const [s, c] = [Math.sin(tilt), Math.cos(tilt)]
+  const to: Point3 = [-s * Math.cos(towards), -s * Math.sin(towards), -c]
+  const length = Math.hypot(to[2], to[0])
+  const across: Point3 = [-to[2] / length, 0, to[0] / length]
+  const down: Point3 = [
+    to[1] * across[2] - to[2] * across[1],
+    to[2] * across[0] - to[0] * across[2],
+    to[0] * across[1] - to[1] * across[0],
+  ]
+  const eye: Point3 = [
+    shot.centreMm[0] - EYE_MM * to[0],
+    shot.centreMm[1] - EYE_MM * to[1],
+    TIP_HEIGHT_MM - EYE_MM * to[2],
+  ]
+  const dot = (a: Point3, b: Point3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+  const half = Math.hypot(shot.widthPx, shot.heightPx) / 2
+  return (place) => {
+    const from: Point3 = [place[0] - eye[0], place[1] - eye[1], place[2] - eye[2]]
+    const far = (shot.pxPerMm * EYE_MM) / dot(from, to)
+    const u = dot(from, across) * far * (shot.mirrored ? -1 : 1)
+    const v = dot(from, down) * far
+    const x = u * Math.cos(turn) - v * Math.sin(turn)
+    const y = u * Math.sin(turn) + v * Math.cos(turn)
+    const r2 = (x * x + y * y) / (half * half)
+    const lens = 1 + shot.lens * r2 - 0.25 * shot.lens * r2 * r2
+    // The lens sits a little off the middle of the picture, as lenses do.
+    return [shot.widthPx * 0.502 + x * lens, shot.heightPx * 0.498 + y * lens]
+  }
+}
+
+/** Where a contact's tip really is: what was measured if it was, else the usual for its kind. */
+export function trueTip(
+  contact: Contact,
+  mark: Mark | undefined,
+  touches?: Contact,
+): Omit<TrueTip, 'name' | 'px' | 'inside'> {
+  const gone = mark?.kind === 'snapped' || mark?.kind === 'tip gone'
+  let [dx, dy] = mark ? usualLeanMm(mark) : [0, 0]
+  if (mark && !mark.leanMm && touches && (mark.kind === 'touching' || mark.kind === 'folded')) {
+    const far = Math.hypot(touches.xMm - contact.xMm, touches.yMm - contact.yMm)
+    const reach = mark.kind === 'touching' ? far - 1.9 * TIP_MM : far * 0.82
+    dx = ((touches.xMm - contact.xMm) / far) * reach
+    dy = ((touches.yMm - contact.yMm) / far) * reach
+  }
+  const heightMm = mark?.kind === 'folded' ? -0.35 : mark ? usualHeightMm(mark) : 0
+  return { gone, offsetMm: [dx, dy], heightMm }
+}
+
+/** A picture in the making, 0 to 1. */
+class Canvas {
+  readonly values: Float32Array
+  constructor(
+    readonly widthPx: number,
+    readonly heightPx: number,
+  ) {
+    this.values = new Float32Array(widthPx * heightPx)
+  }
+
+  /** Lays a rod with round ends over the picture; what is nearer than half a pixel to its edge is mixed. */
+  rod(a: Point, b: Point, ra: number, rb: number, from: number, to: number, cover = 1): void {
+    const [ax, ay] = a
+    const [bx, by] = [b[0] - ax, b[1] - ay]
+    const most = Math.max(ra, rb) + 1
+    const [x0, x1] = [Math.min(ax, b[0]) - most, Math.max(ax, b[0]) + most]
+    const [y0, y1] = [Math.min(ay, b[1]) - most, Math.max(ay, b[1]) + most]
+    const length2 = bx * bx + by * by
+    for (let y = Math.max(0, Math.floor(y0)); y <= Math.min(this.heightPx - 1, Math.ceil(y1)); y++)
+      for (let x = Math.max(0, Math.floor(x0)); x <= Math.min(this.widthPx - 1, Math.ceil(x1)); x++) {
+        const [px, py] = [x - ax, y - ay]
+        const t = length2 < 1e-9 ? 0 : Math.min(1, Math.max(0, (px * bx + py * by) / length2))
+        const inside = ra + (rb - ra) * t - Math.hypot(px - bx * t, py - by * t) + 0.5
+        if (inside <= 0) continue
+        const at = y * this.widthPx + x
+        const share = Math.min(1, inside) * cover
+        this.values[at]! += share * (from + (to - from) * t - this.values[at]!)
+      }
+  }
+
+  /** A soft spot of light. */
+  glow([cx, cy]: Point, sigmaPx: number, strength: number): void {
+    const reach = 3 * sigmaPx
+    for (let y = Math.max(0, Math.floor(cy - reach)); y <= Math.min(this.heightPx - 1, cy + reach); y++)
+      for (let x = Math.max(0, Math.floor(cx - reach)); x <= Math.min(this.widthPx - 1, cx + reach); x++) {
+        const d2 = (x - cx) ** 2 + (y - cy) ** 2
+        this.values[y * this.widthPx + x]! += strength * Math.exp(-d2 / (2 * sigmaPx * sigmaPx))
+      }
+  }
+}
+
+/**
+ * Photo of a socket as it really is, with light, lens, blur, noise and glare.
+ * A dark housing with a pocket for each contact, a strip from foot to tip, and on the tip a spot where the light
+ * catches it, off to the side of the light. Yields the share that is done.
+ * @param marks the truth; what a mark does not say is taken as the usual for its kind
+ */
+export function* takePhoto(socket: Socket, marks: Marks, shot: Shot): Generator<number, Photo> {
+  const draw = seeded(shot.seed)
+  const canvas = new Canvas(shot.widthPx, shot.heightPx)
+  const lens = lensOf(shot)
+  plastic(canvas, draw)
+  yield 0.1
+  const { named } = fieldOf(socket)
+  const light: Point = [Math.cos((shot.lightDeg * Math.PI) / 180), Math.sin((shot.lightDeg * Math.PI) / 180)]
+  const tips: TrueTip[] = []
+  // What lies over others is laid on last.
+  const height = (c: Contact) => (marks[c.name]?.kind === 'folded' ? 1 : 0)
+  const order = socket.contacts.map((c, i) => [c, i] as const).sort((a, b) => height(a[0]) - height(b[0]))
+  const done = new Map<number, TrueTip>()
+  const laid: (() => void)[] = []
+  for (const [contact, i] of order) {
+    const mark = marks[contact.name]
+    const truth = trueTip(contact, mark, mark?.touches ? named.get(mark.touches) : undefined)
+    // No two contacts are made quite alike.
+    const made: Point = [0.008 * normalDraw(draw), 0.008 * normalDraw(draw)]
+    const gloss = 1 + 0.08 * normalDraw(draw)
+    const tip: Point3 = [
+      contact.xMm + truth.offsetMm[0] + made[0],
+      contact.yMm + truth.offsetMm[1] + made[1],
+      TIP_HEIGHT_MM + truth.heightMm,
+    ]
+    const px = lens(tip)
+    const inside = px[0] > 6 && px[1] > 6 && px[0] < shot.widthPx - 6 && px[1] < shot.heightPx - 6
+    done.set(i, { name: contact.name, px, inside, ...truth })
+    laid.push(() => drawContact(canvas, lens, socket, contact, mark, tip, light, gloss, draw))
+  }
+  for (const contact of socket.contacts) pocket(canvas, lens, socket, contact)
+  for (const lay of laid) lay()
+  for (let i = 0; i < socket.contacts.length; i++) tips.push(done.get(i)!)
+  yield 0.5
+  dirt(canvas, socket, lens, draw)
+  const blurred = blur({ widthPx: shot.widthPx, heightPx: shot.heightPx, values: canvas.values }, shot.blurPx)
+  yield 0.75
+  const lit = new Canvas(shot.widthPx, shot.heightPx)
+  lit.values.set(blurred.values)
+  for (let i = 0; i < shot.glare; i++) {
+    const at = lens([
+      (draw() - 0.5) * span(socket, 'xMm'),
+      (draw() - 0.5) * span(socket, 'yMm'),
+      TIP_HEIGHT_MM,
+    ])
+    lit.glow(at, shot.pxPerMm * (0.5 + 0.9 * draw()), shot.glareStrength * (0.6 + 0.8 * draw()))
+  }
+  return { image: exposed(lit, shot, light, draw), tips }
+}
+
+const span = (socket: Socket, axis: 'xMm' | 'yMm') =>
+  2 * Math.max(...socket.contacts.map((c) => Math.abs(c[axis])))
+
+/** Dark moulded plastic, a little uneven. */
+function plastic({ values, widthPx, heightPx }: Canvas, draw: Uniform): void {
+  const phase = Array.from({ length: 4 }, () => draw() * 6.3)
+  for (let y = 0; y < heightPx; y++)
+    for (let x = 0; x < widthPx; x++)
+      values[y * widthPx + x] =
+        0.13 +
+        0.012 * Math.sin(x / 47 + phase[0]!) * Math.sin(y / 59 + phase[1]!) +
+        0.004 * Math.sin((x + 0.6 * y) / 23 + phase[2]!)
+}
+
+/** Foot of a contact on the housing, and how many pixels a millimetre has there. */
+function footOf(
+  lens: (place: Point3) => Point,
+  socket: Socket,
+  contact: Contact,
+): { readonly px: Point; readonly mm: number; readonly at: Point3 } {
+  const angle = (contact.beamDeg * Math.PI) / 180
+  const run = socket.kind === 'pin-grid' ? 0 : RUN_MM
+  const at: Point3 = [contact.xMm - run * Math.cos(angle), contact.yMm - run * Math.sin(angle), 0.05]
+  const px = lens(at)
+  const far = lens([at[0] + 0.5, at[1], at[2]])
+  return { px, at, mm: Math.hypot(far[0] - px[0], far[1] - px[1]) / 0.5 }
+}
+
+/** The pocket in the housing that a contact stands in. */
+function pocket(canvas: Canvas, lens: (place: Point3) => Point, socket: Socket, contact: Contact): void {
+  const { px, mm } = footOf(lens, socket, contact)
+  canvas.rod(px, lens([contact.xMm, contact.yMm, 0]), 0.16 * mm, 0.13 * mm, 0.05, 0.07)
+}
+
+function drawContact(
+  canvas: Canvas,
+  lens: (place: Point3) => Point,
+  socket: Socket,
+  contact: Contact,
+  mark: Mark | undefined,
+  tip: Point3,
+  light: Point,
+  gloss: number,
+  draw: Uniform,
+): void {
+  const { px: footPx, mm, at: foot } = footOf(lens, socket, contact)
+  if (mark?.kind === 'snapped') return
+  const tipPx = lens(tip)
+  if (mark?.kind === 'tip gone') {
+    const broken = lens([(foot[0] + tip[0]) / 2, (foot[1] + tip[1]) / 2, TIP_HEIGHT_MM * 0.6])
+    canvas.rod(footPx, broken, 0.1 * mm, 0.08 * mm, 0.2 * gloss, 0.28 * gloss)
+    if (draw() < 0.5) canvas.rod(broken, broken, 0.04 * mm, 0.04 * mm, 0.42 * gloss, 0.42 * gloss)
+    return
+  }
+  const flat = mark?.kind === 'folded'
+  canvas.rod(footPx, tipPx, 0.1 * mm, 0.075 * mm, (flat ? 0.34 : 0.2) * gloss, (flat ? 0.38 : 0.36) * gloss)
+  const sunk = Math.max(0, -tip[2] + TIP_HEIGHT_MM)
+  const shine = gloss * (flat ? 0.7 : 1) * Math.exp(-1.2 * sunk) * (mark?.kind === 'twisted' ? 0.72 : 1)
+  canvas.rod(tipPx, tipPx, TIP_MM * mm, TIP_MM * mm, 0.5 * shine, 0.5 * shine)
+  // The light catches the rounded tip on its side; a twisted one shows it elsewhere.
+  const turned = mark?.kind === 'twisted' ? Math.PI / 2 : 0
+  const catching = [
+    light[0] * Math.cos(turned) - light[1] * Math.sin(turned),
+    light[0] * Math.sin(turned) + light[1] * Math.cos(turned),
+  ] as const
+  const spot = lens([tip[0] + 0.02 * catching[0], tip[1] + 0.02 * catching[1], tip[2]])
+  canvas.glow(spot, 0.045 * mm, 0.4 * shine)
+  if (mark?.kind === 'paste') canvas.rod(tipPx, footPx, 0.28 * mm, 0.22 * mm, 0.42, 0.4, 0.85)
+  if (mark?.kind === 'lodged') {
+    const end: Point = [tipPx[0] + 0.3 * mm * (draw() - 0.5), tipPx[1] + 0.3 * mm * (draw() - 0.5)]
+    canvas.rod(tipPx, end, 0.16 * mm, 0.1 * mm, 0.55, 0.3)
+  }
+}
+
+/** Specks of dust, here and there a bright one. */
+function dirt(canvas: Canvas, socket: Socket, lens: (place: Point3) => Point, draw: Uniform): void {
+  const specks = Math.round(socket.contacts.length / 40)
+  const [wide, high] = [span(socket, 'xMm'), span(socket, 'yMm')]
+  for (let i = 0; i < specks; i++) {
+    const at = lens([(draw() - 0.5) * wide, (draw() - 0.5) * high, 0.3 + 0.4 * draw()])
+    const next = lens([0.1, 0, TIP_HEIGHT_MM])
+    const mm =
+      Math.hypot(next[0] - lens([0, 0, TIP_HEIGHT_MM])[0], next[1] - lens([0, 0, TIP_HEIGHT_MM])[1]) / 0.1
+    const bright = 0.25 + 0.45 * draw()
+    const r = (0.015 + 0.035 * draw()) * mm
+    const end: Point = [at[0] + r * (draw() - 0.5) * 3, at[1] + r * (draw() - 0.5) * 3]
+    canvas.rod(at, end, r, r * 0.7, bright, bright)
+  }
+}
+
+/** Light that falls off to one side, noise, and what the sensor makes of it. */
+function exposed({ values, widthPx, heightPx }: Canvas, shot: Shot, light: Point, draw: Uniform): GreyImage {
+  const grey = new Uint8Array(values.length)
+  let state = Math.floor(draw() * 0xffffffff) | 1
+  const next = () => {
+    state ^= state << 13
+    state ^= state >>> 17
+    state ^= state << 5
+    return state >>> 0
+  }
+  for (let y = 0; y < heightPx; y++)
+    for (let x = 0; x < widthPx; x++) {
+      const i = y * widthPx + x
+      const across = ((x / widthPx - 0.5) * light[0] - (y / heightPx - 0.5) * light[1]) * 1.5
+      // Four uniform bytes make a draw that is normal enough, with variance 4 · 256² / 12.
+      const bits = next()
+      const sum = (bits & 255) + ((bits >>> 8) & 255) + ((bits >>> 16) & 255) + (bits >>> 24) - 510
+      const value = values[i]! * (1 + shot.gradient * across) + (shot.noise * sum) / 147.8
+      grey[i] = Math.max(0, Math.min(255, Math.round(255 * value)))
+    }
+  return { widthPx, heightPx, grey }
+}
