@@ -10,7 +10,7 @@ import type { DamageDrawn } from '@/stand-ins/drawn-damage'
 import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
 import type { Photo, Shot } from '@/stand-ins/microscope-camera'
 import { demoSockets } from '../demo/sockets'
-import { line } from './figure'
+import { line, percent, quantile } from './figure'
 
 /** Runs a computation that yields its progress to its end. */
 export function runOut<T>(work: Generator<number, T>): T {
@@ -56,7 +56,6 @@ export function drawSetting(seed: number): Setting {
 /** Four clicks near the corners of the field, each off by up to so many pixels in any direction. */
 export function clicksOn(socket: Socket, photo: Photo, marks: Marks, offPx: number, seed: number): Anchor[] {
   const draw = seeded(seed)
-  const far = Math.max(...socket.contacts.map((c) => c.xMm + c.yMm))
   return [
     [-1, 1],
     [1, 1],
@@ -69,7 +68,6 @@ export function clicksOn(socket: Socket, photo: Photo, marks: Marks, offPx: numb
     const at = standing.reduce((best, one) =>
       sx! * one.c.xMm + sy! * one.c.yMm > sx! * best.c.xMm + sy! * best.c.yMm ? one : best,
     )
-    void far
     const angle = draw() * 2 * Math.PI
     const r = offPx * Math.sqrt(draw())
     return {
@@ -136,9 +134,11 @@ export function count(
       into.displaced++
       if (seen?.as === 'displaced') {
         into.found++
-        into.measured++
-        into.square +=
-          (seen.offsetMm![0] - truth.offsetMm[0]) ** 2 + (seen.offsetMm![1] - truth.offsetMm[1]) ** 2
+        if (seen.offsetMm) {
+          into.measured++
+          into.square +=
+            (seen.offsetMm[0] - truth.offsetMm[0]) ** 2 + (seen.offsetMm[1] - truth.offsetMm[1]) ** 2
+        }
       }
     }
     if (seen?.as === 'displaced' && !between) {
@@ -146,4 +146,132 @@ export function count(
       if (isOff) into.right++
     }
   })
+}
+
+const ratio = (a: number, b: number) => (b === 0 ? 1 : a / b)
+const verdict = (met: boolean) => (met ? 'met' : 'MISSED')
+
+function say(what: string, c: Counted): void {
+  const rms = Math.sqrt(c.square / Math.max(1, c.measured))
+  line(
+    `  ${what}`,
+    `${percent(ratio(c.found, c.displaced))} ${percent(ratio(c.right, c.said))} ${rms.toFixed(3)} ${percent(ratio(c.goneFound, c.gone))}`,
+  )
+}
+
+/** What of a setting a picture is sorted by when it is asked where reading fails. */
+const sorted: readonly (readonly [string, (s: Setting) => number, number])[] = [
+  ['tilt over 4°', (s) => s.shot.tiltDeg, 4],
+  ['blur over 0.9 px', (s) => s.shot.blurPx, 0.9],
+  ['light falling off over 12 %', (s) => s.shot.gradient, 0.12],
+  ['noise over 2.5 %', (s) => s.shot.noise, 0.025],
+  ['two patches of glare or more', (s) => s.shot.glare, 1.5],
+]
+/** Settings outside what is asked of it, to see where it gives way. */
+const harder: readonly (readonly [string, Partial<Shot>])[] = [
+  ['tilt 15°', { tiltDeg: 15 }],
+  ['blur 2.5 px', { blurPx: 2.5 }],
+  ['noise 10 %', { noise: 0.1 }],
+  ['light ±60 %', { gradient: 0.6 }],
+  ['45 px per mm', { pxPerMm: 45 }],
+  ['eight strong patches of glare', { glare: 8, glareStrength: 1 }],
+]
+
+/** Figures of reading photos, on settings and seeds (from 700,000) that tuned nothing. */
+export function photoFigures(photos: number): void {
+  const socket = demoSockets.lg1716
+  const all = nothingCounted()
+  const byKind = new Map<string, Counted>()
+  const parts = sorted.map(() => [nothingCounted(), nothingCounted()] as const)
+  const took: number[] = []
+  let [heightSquare, heights] = [0, 0]
+  const one = (seed: number, change: Partial<Shot> = {}) => {
+    const setting = drawSetting(seed)
+    const marks = drawDamage(socket, seed, setting.damage)
+    const shot = { ...setting.shot, ...change }
+    const photo = runOut(takePhoto(socket, marks, shot))
+    const clicks = clicksOn(socket, photo, marks, setting.clickPx, seed)
+    const began = performance.now()
+    const answer = runOut(locate(socket, photo.image, clicks))
+    took.push(performance.now() - began)
+    return { setting, marks, photo, answer, shot }
+  }
+  for (let k = 0; k < photos; k++) {
+    const { setting, marks, photo, answer, shot } = one(700_000 + 7 * k)
+    count(all, photo, answer)
+    sorted.forEach(([, of, from], p) => count(parts[p]![of(setting) > from ? 1 : 0], photo, answer))
+    const kinds = new Set(Object.values(marks).map((m) => m.kind))
+    for (const kind of kinds) {
+      const into = byKind.get(kind) ?? nothingCounted()
+      count(into, photo, answer, (i) => marks[socket.contacts[i]!.name]?.kind === kind)
+      byKind.set(kind, into)
+    }
+    if (k % 4 === 0 && answer.located) {
+      const tilt = { tiltDeg: 30 + (k % 3) * 5, towardsDeg: (k * 77) % 360 }
+      const side = runOut(
+        takePhoto(socket, marks, {
+          ...shot,
+          tiltDeg: tilt.tiltDeg,
+          tiltTowardsDeg: tilt.towardsDeg,
+          seed: shot.seed + 3,
+        }),
+      )
+      const seen = runOut(
+        locate(socket, side.image, clicksOn(socket, side, marks, 4, k), { known: answer.located }),
+      )
+      const truth = new Map(side.tips.map((t) => [t.name, t.heightMm]))
+      for (const h of seen.located ? tipHeights(socket, answer.located, seen.located, tilt) : []) {
+        heightSquare += (h.heightMm - truth.get(h.name)!) ** 2
+        heights++
+      }
+    }
+  }
+  const rms = Math.sqrt(all.square / Math.max(1, all.measured))
+  const heightRms = Math.sqrt(heightSquare / Math.max(1, heights))
+  const slow = quantile(
+    [...took].sort((a, b) => a - b),
+    0.95,
+  )
+  const of = (got: number, least: number) => `≥ ${percent(least)}: ${verdict(got >= least)}`
+  const recall = ratio(all.found, all.displaced)
+  const precision = ratio(all.right, all.said)
+  line(
+    `photos, ${photos} of 12 MP: displaced tips found, of ${all.displaced}`,
+    percent(recall),
+    of(recall, 0.98),
+  )
+  line('  said to be displaced and are', percent(precision), of(precision, 0.97))
+  line(
+    '  ambiguous, of all contacts',
+    percent(all.ambiguous / all.contacts),
+    `≤ 2 %: ${verdict(all.ambiguous <= 0.02 * all.contacts)}`,
+  )
+  line('  offset of displaced tips, RMS, mm', rms.toFixed(4), `≤ 0.03: ${verdict(rms <= 0.03)}`)
+  line(
+    `  missing tips found, of ${all.gone}`,
+    percent(ratio(all.goneFound, all.gone)),
+    of(ratio(all.goneFound, all.gone), 0.95),
+  )
+  line(
+    '  said to be missing and are',
+    percent(ratio(all.goneRight, all.goneSaid)),
+    of(ratio(all.goneRight, all.goneSaid), 0.95),
+  )
+  line(
+    `  height from a tilted photo, RMS of ${heights}, mm`,
+    heightRms.toFixed(4),
+    `≤ 0.05: ${verdict(heightRms <= 0.05)}`,
+  )
+  line('  one photo read, p95, ms', slow.toFixed(0), `≤ 3000: ${verdict(slow <= 3000)}`)
+  line('  broken down: found, right, RMS mm, missing found', '')
+  for (const [kind, c] of byKind) if (c.displaced + c.gone > 0) say(kind, c)
+  sorted.forEach(([what], p) => say(what, parts[p]![1]))
+  for (const [what, change] of harder) {
+    const c = nothingCounted()
+    for (let k = 0; k < Math.max(2, photos / 8); k++) {
+      const { photo, answer } = one(900_000 + k, change)
+      count(c, photo, answer)
+    }
+    say(`beyond what is asked: ${what}`, c)
+  }
 }

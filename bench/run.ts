@@ -15,6 +15,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
 import type { Figure } from './figure'
+import { photoFigures } from './photo'
 import { triageFigures } from './triage'
 
 function timed(what: string, target: number | null, work: () => unknown, runs = 15): Figure {
@@ -87,6 +88,7 @@ function core(): Figure[] {
 
 console.log(`${'figure'.padEnd(62)} ${'median'.padStart(8)} ${'p95'.padStart(8)}`)
 print(core())
+photoFigures(24)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')

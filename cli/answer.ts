@@ -28,7 +28,7 @@ export async function answer(args: readonly string[], input: string): Promise<An
     return refused('stdin', `standard input is not JSON: ${error instanceof Error ? error.message : ''}`)
   }
   try {
-    return { code: 0, json: operation.run((await operation.schema.validateAsync(request)) as never) }
+    return { code: 0, json: await operation.run((await operation.schema.validateAsync(request)) as never) }
   } catch (error) {
     if (error instanceof BadInput) return refused(error.field, error.message)
     if (!(error instanceof Joi.ValidationError)) throw error

@@ -47,6 +47,7 @@ const mark = Joi.object({
   touches: contact,
   twistDeg: Joi.number().min(-360).max(360),
   unsure: Joi.boolean(),
+  maybe: Joi.valid(...damageKinds),
 })
 
 /** A test of the reasoner's list and one of its outcomes. */

@@ -110,7 +110,6 @@ export function claimTips(work: ToClaim): TipSeen[] {
         ...none,
         as: 'displaced',
         px: onPhoto(work, over.at),
-        offsetMm: overMm,
         confidence: 0.8,
         why: over.contact
           ? `seems to lie over ${over.contact}`

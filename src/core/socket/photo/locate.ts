@@ -114,8 +114,13 @@ export function* locate(
   yield 0.8
   const seen = insideOf(work, projection)
   const fitted = pairs.length / Math.max(1, seen.length)
-  if (fitted < 0.55 || seen.length < 12)
+  // Spots that lie as well half a pitch beside the contacts are no field of tips.
+  const byChance =
+    matched(work, projection, grid, strong * 0.35, 0.15, [0.5, 0.5]).length / Math.max(1, seen.length)
+  if (fitted - byChance < 0.5 || seen.length < 12)
     return { located: null, faults: [unlike(socket, peaks, strong, seen.length, fitted, pxPerMm / factor)] }
+  const off = rowsOff(work, projection, grid, strong * 0.35, pairs.length)
+  if (off) return refused('anchors', off)
   const shifted = pairs.map(({ contact, px }): Shifted => {
     const c = socket.contacts[contact]!
     const at = unproject(projection, px[0], px[1])
@@ -145,6 +150,7 @@ export function* locate(
       field: 'photo',
       text: `${unseen - out} contacts in the picture cannot be seen for glare, shadow or the edge: they are not looked at`,
     })
+  faults.push(...misclicked(work, projection, anchors))
   if (pxPerMm < 45)
     faults.push({
       field: 'photo',
@@ -161,6 +167,38 @@ function insideOf({ socket, widthPx, heightPx }: Work, p: Projection): number[] 
     if (x >= 0 && y >= 0 && x < widthPx && y < heightPx) found.push(i)
   })
   return found
+}
+
+/** A field laid a row or a column off: more contacts have a tip when all of it is moved by one pitch. */
+function rowsOff(work: Work, p: Projection, grid: PeakGrid, floor: number, now: number): string | null {
+  for (const [dx, dy, words] of [
+    [1, 0, 'one column to the right'],
+    [-1, 0, 'one column to the left'],
+    [0, 1, 'one row away'],
+    [0, -1, 'one row nearer'],
+  ] as const) {
+    const then = matched(work, p, grid, floor, 0.2, [dx, dy]).length
+    if (then > now + 4)
+      return `the tips fit better with the whole field ${words} (${then} of them instead of ${now}): the clicks are off by that much; click again`
+  }
+  return null
+}
+
+/** Clicks that lay on another contact than they said: all the other tips put the field elsewhere. */
+function misclicked({ socket }: Work, p: Projection, anchors: readonly Anchor[]): PhotoFault[] {
+  const { named, near } = fieldOf(socket)
+  return anchors.flatMap(({ contact, px }): PhotoFault[] => {
+    const c = named.get(contact)!
+    const [x, y] = unproject(p, px[0], px[1])
+    if (Math.hypot(x - c.xMm, y - c.yMm) < 0.6 * socket.pitchMm) return []
+    const on = near.within(x, y, 0.5 * socket.pitchMm).map((i) => socket.contacts[i]!.name)[0]
+    return [
+      {
+        field: 'anchors',
+        text: `the click for ${contact} lay ${on ? `on ${on}` : 'beside it'}; the other tips put the field right`,
+      },
+    ]
+  })
 }
 
 /** Share of what is round the contacts that is pure white. */
@@ -230,13 +268,21 @@ interface Matched extends Pair {
   readonly contact: number
 }
 
-/** Contacts with a spot within so many pitches of their place. */
-function matched(work: Work, p: Projection, grid: PeakGrid, floor: number, pitches: number): Matched[] {
+/** Contacts with a spot within so many pitches of their place, or of a place so many pitches beside it. */
+function matched(
+  work: Work,
+  p: Projection,
+  grid: PeakGrid,
+  floor: number,
+  pitches: number,
+  beside: Point = [0, 0],
+): Matched[] {
   const { socket, factor } = work
   const found: Matched[] = []
   for (const i of insideOf(work, p)) {
     const c = socket.contacts[i]!
-    const [x, y] = onPlane(work, project(p, c.xMm, c.yMm))
+    const [away, up] = [beside[0] * socket.pitchMm, beside[1] * socket.pitchMm]
+    const [x, y] = onPlane(work, project(p, c.xMm + away, c.yMm + up))
     const radius = (pitches * socket.pitchMm * scaleAt(p, c.xMm, c.yMm)) / factor
     const peak = grid.nearest(x, y, radius)
     if (peak < 0 || grid.peaks.strength[peak]! < floor) continue

@@ -56,7 +56,9 @@ export function markOf(socket: Socket, tip: MergedTip, byName: ReadonlyMap<strin
     if (tip.why === 'something covers it') return { kind: 'paste', maybe: 'lodged', unsure: true }
     return { kind: 'lean', ...measures, unsure: true }
   }
-  if (tip.over) return { kind: 'folded', touches: tip.over, unsure: true }
+  // Only the strip was seen: which way it lies is known, where its tip is is not.
+  if (tip.as === 'displaced' && !tip.offsetMm)
+    return { kind: 'folded', unsure: true, ...(tip.over ? { touches: tip.over } : {}) }
   if (lean) {
     const touches = against(socket, tip, byName)
     return touches ? { kind: 'touching', touches, ...measures } : { kind: 'lean', ...measures }

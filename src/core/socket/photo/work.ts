@@ -12,7 +12,7 @@ export interface TipSeen {
   readonly over?: string
   /** What makes it doubtful, in a few words. */
   readonly why?: string
-  /** Off its place, light and lens taken out, mm; null where no tip was found. */
+  /** Off its place, light and lens taken out, mm; null where no tip was found, or only the strip that leads to it. */
   readonly offsetMm: Point | null
   /** Odds that it is as said. */
   readonly confidence: number

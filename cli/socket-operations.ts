@@ -1,0 +1,111 @@
+import Joi from 'joi'
+import { assess } from '@/core/socket/assess'
+import { benchBeam } from '@/core/socket/contact-force'
+import { clusters } from '@/core/socket/cluster'
+import type { Marks } from '@/core/socket/mark'
+import { afterPlan, plan } from '@/core/socket/plan'
+import type { School } from '@/core/socket/plan'
+import { functionGroups } from '@/core/socket/socket'
+import { readContactCsv } from '@/stations/socket/contact-csv'
+import { bestFit } from '@/core/socket/insertion'
+import type { PinAndHole } from '@/core/socket/insertion'
+import { pushAdvice } from '@/core/socket/push'
+import type { PushQuestion } from '@/core/socket/push'
+import { techniques } from '@/core/socket/technique'
+import { marks, name, oneField, socketOf } from './field-input'
+import type { FieldInput } from './field-input'
+import { operation, readFile } from './operation'
+import type { Operation } from './operation'
+
+interface PlanInput extends FieldInput {
+  readonly marks: Marks
+  readonly school: School
+  readonly left: Readonly<Record<string, string>>
+  readonly strokes: Readonly<Record<string, number>>
+}
+
+const place = Joi.number().min(-100).max(100).required()
+const point = Joi.array().items(place, place).length(2)
+
+/** What is computed of a socket’s contacts. */
+export const socketOperations: Readonly<Record<string, Operation>> = {
+  'socket.check': operation<{ table: string }>(
+    'Reads a contact table (CSV by path) and says what is wrong with it.',
+    Joi.object({ table: Joi.string().required() }),
+    ({ table }) => {
+      const { contacts, pitchMm, findings } = readContactCsv(readFile(table, 'table').toString('utf8'))
+      const count = (group: string) => contacts.filter((c) => c.group === group).length
+      const groups = Object.fromEntries(
+        functionGroups.map((g) => [g, count(g)] as const).filter(([, n]) => n > 0),
+      )
+      return { good: contacts.length > 0, contacts: contacts.length, pitchMm, groups, findings }
+    },
+  ),
+
+  'socket.assess': operation<FieldInput & { marks: Marks; looked?: string[]; seed: number; draws: number }>(
+    'Contact, shorts, lost functions and the odds that a board runs with these marks.',
+    oneField({
+      marks: marks.required(),
+      looked: Joi.array().items(name),
+      seed: Joi.number().integer().default(1),
+      draws: Joi.number().integer().min(100).max(200_000).default(2000),
+    }),
+    ({ marks: seen, looked, seed, draws, ...rest }) =>
+      assess(socketOf(rest, seen), seen, { seed, draws, ...(looked ? { looked: new Set(looked) } : {}) }),
+  ),
+
+  'socket.plan': operation<PlanInput>(
+    'An order of straightening with technique, side, strokes and snap odds, and the outlook after it.',
+    oneField({
+      marks: marks.required(),
+      school: Joi.valid('A', 'B').default('A'),
+      left: Joi.object().pattern(name, Joi.string()).default({}),
+      strokes: Joi.object().pattern(name, Joi.number().integer().min(0)).default({}),
+    }),
+    ({ marks: seen, school, left, strokes, ...rest }) => {
+      const socket = socketOf(rest, seen)
+      const planned = plan(socket, seen, school, left, strokes)
+      const after = afterPlan(planned, seen)
+      const then = assess(socket, after.marks, { mayBeGone: after.mayBeGone })
+      const outlook = {
+        runs: then.runs,
+        runsLow: then.runsLow,
+        runsHigh: then.runsHigh,
+        nothingLost: then.whole,
+      }
+      return { ...planned, clusters: clusters(socket, seen).map((c) => c.say), after: outlook }
+    },
+  ),
+
+  'socket.push': operation<PushQuestion>(
+    'One more stroke, stop, or test now: gain against snap odds, looked ahead stroke by stroke.',
+    Joi.object({
+      kind: Joi.valid('land-grid', 'pin-grid').default('land-grid'),
+      technique: Joi.valid(...techniques).required(),
+      residualMm: Joi.number().min(0).max(3).required(),
+      isHeight: Joi.boolean().default(false),
+      lifeUsed: Joi.number().min(0).max(10).default(0),
+      runsGood: Joi.number().min(0).max(1).required(),
+      runsLost: Joi.number().min(0).max(Joi.ref('runsGood')).required(),
+      worthMinor: Joi.number().min(0).required(),
+      strokeMinor: Joi.number().min(0).default(0),
+      lossMinor: Joi.number().min(0).default(0),
+      snapFactor: Joi.number().greater(0).max(20).default(1),
+    }),
+    (question) => pushAdvice(question),
+  ),
+
+  'socket.insert': operation<{ pins: readonly PinAndHole[]; clearanceMm: number }>(
+    'Best-fit insertion of a pin-grid CPU: does it drop in, and which pins bind.',
+    Joi.object({
+      pins: Joi.array()
+        .items(Joi.object({ name: name.required(), pin: point.required(), hole: point.required() }))
+        .min(1)
+        .max(6500)
+        .unique('name')
+        .required(),
+      clearanceMm: Joi.number().greater(0).max(2).default(benchBeam.holeCatchMm),
+    }),
+    ({ pins, clearanceMm }) => bestFit(pins, clearanceMm),
+  ),
+}

@@ -1,0 +1,267 @@
+import { beforeAll, describe, expect, it } from 'vitest'
+import { drawDamage, usualDamage } from '@/stand-ins/drawn-damage'
+import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
+import type { Photo, Shot } from '@/stand-ins/microscope-camera'
+import { generateField } from '../generate'
+import type { Marks } from '../mark'
+import type { Socket } from '../socket'
+import type { Anchor } from './anchors'
+import { locate } from './locate'
+import type { LocateAnswer, LocateOptions, Located } from './locate'
+import { mergePhotos } from './merge'
+import { suspects } from './suspect'
+import { tipHeights } from './tip-height'
+
+const field = (pitchMm: number, rows = 18): Socket =>
+  generateField({
+    id: 'f',
+    name: 'test field',
+    kind: 'land-grid',
+    pitchMm,
+    rows,
+    columns: rows,
+    holes: [{ rows: [7, 10], columns: [7, 10] }],
+    beamDeg: [45, 225],
+    regions: [],
+  })
+const socket = field(0.9)
+
+function runOut<T>(work: Generator<number, T>): T {
+  let last = 0
+  for (;;) {
+    const { done, value } = work.next()
+    if (done) return value
+    expect(value).toBeGreaterThanOrEqual(last)
+    last = value
+  }
+}
+const shot: Shot = {
+  ...plainShot,
+  widthPx: 1360,
+  heightPx: 1320,
+  pxPerMm: 71,
+  tiltDeg: 5,
+  lens: 0.012,
+  noise: 0.04,
+  gradient: 0.25,
+  glare: 1,
+  seed: 41,
+}
+const take = (marks: Marks, change: Partial<Shot> = {}, of = socket) =>
+  runOut(takePhoto(of, marks, { ...shot, ...change }))
+const click = (photo: Photo, names: readonly string[], offPx = 3): Anchor[] =>
+  names.map((contact, i) => {
+    const { px } = photo.tips.find((t) => t.name === contact)!
+    return { contact, px: [px[0] + (i % 2 ? offPx : -offPx), px[1] + (i > 1 ? offPx : -offPx) / 2] }
+  })
+const cornerNames = ['A1', 'A18', 'V18', 'V1']
+const read = (photo: Photo, anchors: readonly Anchor[], options?: LocateOptions, of = socket): LocateAnswer =>
+  runOut(locate(of, photo.image, anchors, options))
+
+describe('a photo of a damaged field', () => {
+  const damage = {
+    ...usualDamage,
+    leaning: 8,
+    swaths: 1,
+    heights: 3,
+    twisted: 1,
+    touching: 1,
+    folded: 1,
+    gone: 2,
+    snapped: 2,
+    dirty: 1,
+  }
+  const marks = Object.fromEntries(
+    Object.entries(drawDamage(socket, 8, damage)).filter(([name]) => !cornerNames.includes(name)),
+  )
+  let photo: Photo
+  let located: Located
+  beforeAll(() => {
+    photo = take(marks)
+    located = read(photo, click(photo, cornerNames)).located!
+  })
+
+  it('shows every tip that is off, where it is, the swath among them', () => {
+    photo.tips.forEach((truth, i) => {
+      const tip = located.tips[i]!
+      const off = Math.hypot(...truth.offsetMm)
+      if (truth.gone)
+        expect([tip.name, tip.as]).toEqual([truth.name, expect.stringMatching(/missing|ambiguous/)])
+      else if (off >= 0.15) {
+        expect([tip.name, tip.as]).toEqual([truth.name, 'displaced'])
+        if (tip.offsetMm)
+          expect(
+            Math.hypot(tip.offsetMm[0] - truth.offsetMm[0], tip.offsetMm[1] - truth.offsetMm[1]),
+          ).toBeLessThan(0.06)
+        else expect(tip.why).toMatch(/lie over|its strip/)
+      } else if (off < 0.09 && !['paste', 'lodged'].includes(marks[tip.name]?.kind ?? ''))
+        expect([tip.name, tip.as]).toEqual([truth.name, 'in place'])
+    })
+  })
+  it('claims no spot twice', () => {
+    const spots = located.tips.filter((t) => t.shine > 0).map((t) => t.px.join())
+    expect(new Set(spots).size).toBe(spots.length)
+  })
+  it('asks about those only, and says why', () => {
+    const asked = suspects(socket, mergePhotos([{ name: 'a', located }]))
+    const names = new Set(asked.map((s) => s.name))
+    for (const [name, mark] of Object.entries(marks))
+      if (mark.kind === 'snapped' || mark.kind === 'tip gone')
+        expect(asked.find((s) => s.name === name)?.mark.unsure).toBe(true)
+    const healthy = socket.contacts.filter((c) => !marks[c.name])
+    expect(healthy.filter((c) => names.has(c.name)).length).toBeLessThan(4)
+    expect(asked.every((s) => s.say.length > 5)).toBe(true)
+  })
+  it('a photo from the side adds heights, to a twentieth of a millimetre', () => {
+    const side = take(marks, { tiltDeg: 35, tiltTowardsDeg: 90, seed: 77, glare: 0 })
+    const answer = read(side, click(side, cornerNames), { known: located })
+    const heights = tipHeights(socket, located, answer.located!, { tiltDeg: 35, towardsDeg: 90 })
+    const off = heights.map((h) => h.heightMm - side.tips.find((t) => t.name === h.name)!.heightMm)
+    expect(heights.length).toBeGreaterThan(280)
+    expect(Math.sqrt(off.reduce((a, b) => a + b * b, 0) / off.length)).toBeLessThan(0.05)
+    expect(() => tipHeights(socket, located, located, { tiltDeg: 10, towardsDeg: 0 })).toThrow(RangeError)
+  })
+  it('two photos of it, each half, make one map; what neither shows is not seen', () => {
+    const half = (x: number, seed: number) => take(marks, { centreMm: [x, 0], widthPx: 700, seed, glare: 0 })
+    const [left, right] = [half(-4.6, 5), half(4.6, 6)]
+    const a = read(left, click(left, ['A1', 'A8', 'V8', 'V1']))
+    const b = read(right, click(right, ['A11', 'A18', 'V18', 'V11']))
+    expect(a.faults[0]?.text).toMatch(/outside the picture: they are not looked at/)
+    const whole = mergePhotos([
+      { name: 'left', located: a.located! },
+      { name: 'right', located: b.located! },
+    ])
+    const one = mergePhotos([{ name: 'left', located: a.located! }])
+    expect(whole.seen).toBeGreaterThan(one.seen + 100)
+    expect(one.tips.find((t) => t.name === 'J18')!.as).toBe('not seen')
+    expect(suspects(socket, one).some((s) => s.name === 'J18')).toBe(false)
+  })
+  it('photos that do not agree are said to, and the contact is ambiguous', () => {
+    const name = 'E5'
+    const moved = take({ ...marks, [name]: { kind: 'lean', leanMm: [0.3, 0] } }, { seed: 9 })
+    const other = read(moved, click(moved, cornerNames)).located!
+    const merged = mergePhotos([
+      { name: 'first', located },
+      { name: 'second', located: other },
+    ])
+    expect(merged.disagreements.map((d) => d.name)).toContain(name)
+    expect(merged.tips.find((t) => t.name === name)).toMatchObject({
+      as: 'ambiguous',
+      why: 'the photos do not agree',
+    })
+    expect(() => mergePhotos([])).toThrow(RangeError)
+  })
+  it('can be dropped on the way', () => {
+    const work = locate(socket, photo.image, click(photo, cornerNames))
+    work.next()
+    expect(work.return({ located: null, faults: [] }).done).toBe(true)
+    expect(work.next().done).toBe(true)
+  })
+})
+
+describe('what cannot be read is said, and no map is made up', () => {
+  let photo: Photo
+  beforeAll(() => {
+    photo = take({}, { glare: 0 })
+  })
+  const refused = (answer: LocateAnswer, field: string, text: RegExp) => {
+    expect(answer.located).toBeNull()
+    expect([answer.faults[0]?.field, answer.faults[0]?.text]).toEqual([field, expect.stringMatching(text)])
+  }
+  const at = (names: readonly string[], places = names) => {
+    const right = click(photo, places)
+    return names.map((contact, i): Anchor => ({ contact, px: right[i]!.px }))
+  }
+
+  it.each([
+    ['too few', ['A1', 'A18', 'V18'], undefined, /3 contacts are clicked; four are needed/],
+    ['mirrored', cornerNames, ['A18', 'A1', 'V1', 'V18'], /mirror/],
+    ['exchanged', cornerNames, ['A18', 'A1', 'V18', 'V1'], /exchanged/],
+    ['in one line', ['A1', 'A6', 'A12', 'A18'], undefined, /one line/],
+    ['a contact twice', ['A1', 'A1', 'V18', 'V1'], ['A1', 'A18', 'V18', 'V1'], /clicked twice/],
+    ['a stranger', ['A1', 'A18', 'V18', 'ZZ9'], cornerNames, /no contact ZZ9/],
+    [
+      'one far off',
+      ['A1', 'A18', 'V18', 'V1', 'J1'],
+      ['A1', 'A18', 'V18', 'V1', 'J5'],
+      /does not fit the others|exchanged/,
+    ],
+  ])('clicks %s', (_, names, places, text) =>
+    refused(read(photo, at(names, places ?? names)), 'anchors', text),
+  )
+  it('clicks outside the picture, or on one spot', () => {
+    const good = click(photo, cornerNames)
+    refused(
+      read(photo, [{ contact: 'A1', px: [-4, 10] }, ...good.slice(1)]),
+      'anchors',
+      /outside the picture/,
+    )
+    refused(read(photo, [{ contact: 'A1', px: good[1]!.px }, ...good.slice(1)]), 'anchors', /same spot/)
+  })
+  it('a field said to be mirrored that is not, and one that is', () => {
+    refused(read(photo, click(photo, cornerNames), { mirrored: true }), 'anchors', /take “mirrored” off/)
+    const other = take({}, { mirrored: true, glare: 0 })
+    expect(read(other, click(other, cornerNames), { mirrored: true }).located?.fitted).toBeGreaterThan(0.95)
+  })
+  it('another socket', () => {
+    const other = field(0.8, 20)
+    const seen = take({}, { glare: 0 }, other)
+    const names = ['A1', 'A20', 'Y20', 'Y1'].map((n) => seen.tips.find((t) => t.name === n)!.px)
+    refused(
+      read(
+        seen,
+        cornerNames.map((contact, i) => ({ contact, px: names[i]! })),
+      ),
+      'socket',
+      /mm apart/,
+    )
+  })
+  it('one click a row off is put right by the other tips, and said', () => {
+    const { located, faults } = read(photo, at(['B2', 'A18', 'V18', 'V1'], cornerNames))
+    expect(faults[0]).toMatchObject({
+      field: 'anchors',
+      text: expect.stringMatching(/click for B2 lay on A1/) as string,
+    })
+    const tip = located!.tips[0]!
+    expect(Math.hypot(tip.px[0] - photo.tips[0]!.px[0], tip.px[1] - photo.tips[0]!.px[1])).toBeLessThan(3)
+  })
+  it('all clicks a row off are not: the field has an edge', () => {
+    refused(
+      read(photo, at(['B1', 'B17', 'V17', 'V1'], ['A1', 'A17', 'U17', 'U1'])),
+      'anchors',
+      /one row nearer|one row away/,
+    )
+    refused(
+      read(photo, at(['A2', 'A18', 'V18', 'V2'], ['A1', 'A17', 'V17', 'V1'])),
+      'anchors',
+      /one column to the left|one column to the right/,
+    )
+  })
+  it('a photo of something else', () => {
+    const grey = Uint8Array.from(
+      { length: 1360 * 1320 },
+      (_, i) => 110 + 60 * Math.sin(i / 7000) + 30 * Math.sin((i % 1360) / 90),
+    )
+    refused(
+      read({ ...photo, image: { widthPx: 1360, heightPx: 1320, grey } }, click(photo, cornerNames)),
+      'photo',
+      /no even field of tips/,
+    )
+  })
+  it('a photo that is pure white', () => {
+    const white = { ...photo, image: { ...photo.image, grey: new Uint8Array(1360 * 1320).fill(255) } }
+    refused(read(white, click(photo, cornerNames)), 'photo', /pure white/)
+  })
+  it('a photo from too far, and one too large', () => {
+    const far = take({}, { pxPerMm: 15, glare: 0 })
+    refused(read(far, click(far, cornerNames, 0)), 'photo', /15 px per mm/)
+    refused(
+      runOut(locate(socket, { widthPx: 6000, heightPx: 5000, grey: new Uint8Array(30_000_000) }, [])),
+      'photo',
+      /24 MP/,
+    )
+    expect(() => runOut(locate(socket, { widthPx: 5, heightPx: 5, grey: new Uint8Array(3) }, []))).toThrow(
+      RangeError,
+    )
+  })
+})

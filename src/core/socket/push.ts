@@ -1,0 +1,207 @@
+import { lifeUsed, pushFor, snapOdds } from './bend'
+import { benchBeam, contactVerdict } from './contact-force'
+import type { Beam } from './contact-force'
+import { slipOdds } from './technique'
+import type { Technique } from './technique'
+import type { SocketKind } from './socket'
+
+/** How one contact stands when the next stroke is weighed. */
+export interface PushQuestion {
+  readonly kind: SocketKind
+  readonly technique: Technique
+  /** Distance of the tip from its place, mm; height and lean together. */
+  readonly residualMm: number
+  /** Whether what is off is height rather than lean. */
+  readonly isHeight: boolean
+  /** Share of the bending life that is used: the bend that did the damage, and the strokes so far. */
+  readonly lifeUsed: number
+  /** Odds that the board runs with this contact good, and with it lost, all else as it stands. */
+  readonly runsGood: number
+  readonly runsLost: number
+  /** What a running board is worth, and a stroke's minutes, in money. */
+  readonly worthMinor: number
+  readonly strokeMinor: number
+  /** What losing the contact costs apart from the odds: a transplant, a donor. */
+  readonly lossMinor: number
+  /** Factor on the odds of snapping from this shop's own record; 1 where there is none. */
+  readonly snapFactor?: number
+}
+
+/** What one more stroke would do. */
+export interface NextStroke {
+  readonly stroke: number
+  readonly residualMm: number
+  /** Odds that it makes contact after it. */
+  readonly makesContact: number
+  /** Odds that this stroke snaps it. */
+  readonly snaps: number
+  /** What the stroke is worth over stopping, money. */
+  readonly gainMinor: number
+}
+
+export interface PushAdvice {
+  readonly advice: 'push' | 'stop' | 'test'
+  /** In a sentence. */
+  readonly why: string
+  readonly makesContactNow: number
+  readonly snapsNext: number
+  /** Worth of going on in the best way over stopping now, money. */
+  readonly gainMinor: number
+  /** Strokes it would take on the average if each goes as strokes go. */
+  readonly strokesLeft: number
+  /** What follows stroke by stroke, if none snaps it. */
+  readonly curve: readonly NextStroke[]
+}
+
+/** Steps of the residual offset, mm, and how many; the last one stands for all that is more. */
+const STEP_MM = 0.02
+const STEPS = 31
+/** Steps of life used, and the largest sum that is told apart. */
+const LIFE_STEPS = 41
+const MOST_LIFE = 2
+/** Strokes looked ahead. */
+const HORIZON = 8
+/**
+ * Where a stroke meant to bring the tip home leaves it: shares of the way that is left over, with their odds. The hand
+ * is careful, so more often short than past (bench default).
+ */
+const leftOver: readonly (readonly [share: number, odds: number])[] = [
+  [0.05, 0.25],
+  [0.25, 0.3],
+  [0.45, 0.25],
+  [0.7, 0.12],
+  [-0.25, 0.08],
+]
+/** A tip is never taken to be nearer home than it can be seen to be, mm. */
+const SEEN_MM = 0.02
+
+/** Odds that it makes contact with so much left. */
+function makes(q: PushQuestion, residualMm: number, beam: Beam): number {
+  if (residualMm < 1e-9) return 1
+  const mark = q.isHeight
+    ? ({ kind: 'low', heightMm: -residualMm } as const)
+    : ({ kind: 'lean', leanMm: [residualMm, 0] } as const)
+  return contactVerdict(mark, q.kind, beam).makesContact
+}
+
+/** Odds that a stroke by so much snaps the contact or loses it to a slip. */
+function losesIt(q: PushQuestion, life: number, after: number): number {
+  const metal = Math.min(1, snapOdds(life, after) * (q.snapFactor ?? 1))
+  return 1 - (1 - metal) * (1 - Math.min(1, slipOdds[q.technique] * (q.snapFactor ?? 1)))
+}
+
+const step = (residualMm: number) => Math.min(STEPS - 1, Math.round(Math.abs(residualMm) / STEP_MM))
+const lifeStep = (life: number) =>
+  Math.min(LIFE_STEPS - 1, Math.max(0, Math.round((life / MOST_LIFE) * (LIFE_STEPS - 1))))
+
+/**
+ * Stop or push: a finite-horizon dynamic programme over what is left of the offset and what is used of the metal.
+ *
+ * V₀(r, d) = worth · runs(r); Vₙ(r, d) = max(V₀(r, d), −stroke + (1 − s)·Σ odds · Vₙ₋₁(r′, d′) + s·(worth · runsLost − loss)),
+ * with runs(r) = runsLost + makes(r)·(runsGood − runsLost); a stroke aims to bring all of r home, bends by what that
+ * takes (`pushFor`), uses life by it (Coffin–Manson), and leaves one of five shares of r (bench default).
+ * On a grid of 0.02 mm and 41 steps of life, which `push.test.ts` checks against an exhaustive search.
+ * @returns push, stop, or test: good enough that trying tells more than another stroke
+ */
+export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam): PushAdvice {
+  const bends = Float64Array.from({ length: STEPS }, (_, i) =>
+    lifeUsed(pushFor(i * STEP_MM, beam).curvature, beam),
+  )
+  const makesAt = Float64Array.from({ length: STEPS }, (_, i) => makes(q, i * STEP_MM, beam))
+  const lost = q.worthMinor * q.runsLost - q.lossMinor
+  const stopAt = Float64Array.from(
+    makesAt,
+    (m) => q.worthMinor * (q.runsLost + m * (q.runsGood - q.runsLost)),
+  )
+  let value = Float64Array.from({ length: STEPS * LIFE_STEPS }, (_, k) => stopAt[Math.floor(k / LIFE_STEPS)]!)
+  const strokeFrom = (r: number, d: number, before: Float64Array): number => {
+    const life = (d / (LIFE_STEPS - 1)) * MOST_LIFE
+    const after = life + bends[r]!
+    const snaps = losesIt(q, life, after)
+    let then = 0
+    for (const [share, odds] of leftOver)
+      then += odds * before[step(r * STEP_MM * share) * LIFE_STEPS + lifeStep(after)]!
+    return -q.strokeMinor + (1 - snaps) * then + snaps * lost
+  }
+  const r0 = step(q.residualMm)
+  const d0 = lifeStep(q.lifeUsed)
+  let first = -Infinity
+  for (let n = 1; n <= HORIZON; n++) {
+    const next = new Float64Array(STEPS * LIFE_STEPS)
+    for (let r = 0; r < STEPS; r++)
+      for (let d = 0; d < LIFE_STEPS; d++)
+        next[r * LIFE_STEPS + d] = r === 0 ? stopAt[0]! : Math.max(stopAt[r]!, strokeFrom(r, d, value))
+    if (n === HORIZON) first = r0 === 0 ? -Infinity : strokeFrom(r0, d0, value)
+    value = next
+  }
+  const gainMinor = first === -Infinity ? 0 : first - stopAt[r0]!
+  const curve = strokesAhead(q, bends, makesAt, stopAt, lost)
+  const now = makesAt[r0]!
+  const snapsNext = curve[0]?.snaps ?? 0
+  return {
+    ...advise(q, gainMinor, now, snapsNext, curve),
+    makesContactNow: now,
+    snapsNext,
+    gainMinor,
+    strokesLeft: curve.length,
+    curve,
+  }
+}
+
+/** Stroke after stroke with the usual share left over, until it is as near as can be seen. */
+function strokesAhead(
+  q: PushQuestion,
+  bends: Float64Array,
+  makesAt: Float64Array,
+  stopAt: Float64Array,
+  lost: number,
+): NextStroke[] {
+  const usual = leftOver.reduce((sum, [share, odds]) => sum + Math.abs(share) * odds, 0)
+  const curve: NextStroke[] = []
+  let residualMm = q.residualMm
+  let life = q.lifeUsed
+  while (residualMm > SEEN_MM && curve.length < HORIZON) {
+    const after = life + bends[step(residualMm)]!
+    const snaps = losesIt(q, life, after)
+    const left = residualMm * usual
+    const gainMinor =
+      (1 - snaps) * stopAt[step(left)]! + snaps * lost - q.strokeMinor - stopAt[step(residualMm)]!
+    curve.push({
+      stroke: curve.length + 1,
+      residualMm: left,
+      makesContact: makesAt[step(left)]!,
+      snaps,
+      gainMinor,
+    })
+    residualMm = left
+    life = after
+  }
+  return curve
+}
+
+const inHundred = (p: number) => (p < 0.005 ? 'fewer than 1' : `${Math.round(100 * p)}`)
+
+function advise(
+  q: PushQuestion,
+  gainMinor: number,
+  now: number,
+  snapsNext: number,
+  curve: readonly NextStroke[],
+): Pick<PushAdvice, 'advice' | 'why'> {
+  const then = curve[0]?.makesContact ?? now
+  if (curve.length === 0) return { advice: 'test', why: 'it stands as near its place as can be seen' }
+  if (gainMinor > 0)
+    return {
+      advice: 'push',
+      why: `one more stroke takes its odds of contact from ${inHundred(now)} to about ${inHundred(then)} of 100 and loses it in ${inHundred(snapsNext)}`,
+    }
+  if (now >= 0.9)
+    return {
+      advice: 'test',
+      why: `it makes contact in ${inHundred(now)} of 100 as it is; another stroke loses it in ${inHundred(snapsNext)}: try the board first`,
+    }
+  return {
+    advice: 'stop',
+    why: `another stroke loses it in ${inHundred(snapsNext)} of 100, which costs more than it can gain${q.runsGood - q.runsLost < 0.03 ? '; the board hardly needs it' : ''}`,
+  }
+}
