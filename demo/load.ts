@@ -12,6 +12,7 @@ import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
 import type { Entry } from '@/core/job/entry'
 import { demoBoards } from './boards'
+import { hiddenContacts } from './hidden-contacts'
 import { history } from './history'
 import { demoJobs, lighthouseBefore } from './jobs'
 import type { DemoJob } from './jobs/job'
@@ -45,7 +46,8 @@ async function layJob(tape: TapeWriter, account: Account, job: DemoJob | null): 
     await layTape(id, entries, account.id, db)
     if (job) await saveCustomer(id, job.owner.name, job.owner.contact, db)
     const faults = job && demoHidden[tape.tag]
-    if (faults) await hideBoard(id, { faults, seed: Number(tape.tag.slice(2)) }, db)
+    const seed = Number(tape.tag.slice(2))
+    if (faults) await hideBoard(id, { faults, seed, marks: hiddenContacts(entries, seed) }, db)
   })
 }
 

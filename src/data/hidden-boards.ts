@@ -1,4 +1,5 @@
 import 'server-only'
+import type { Marks } from '@/core/socket/mark'
 import type { FaultId } from '@/core/triage/fault'
 import { pool } from './pool'
 import type { Queryable } from './pool'
@@ -7,13 +8,15 @@ import type { Queryable } from './pool'
 export interface HiddenBoard {
   readonly faults: readonly FaultId[]
   readonly seed: number
+  /** What the contacts were like when it was laid on the bench. */
+  readonly marks: Marks
   /** The tape's last line when the faults were shown; null while they are hidden. */
   readonly shownSeq: number | null
 }
 
 export async function hiddenBoardOf(jobId: string, db: Queryable = pool()): Promise<HiddenBoard | null> {
   const { rows } = await db.query<HiddenBoard>(
-    'select faults, seed, shown_seq as "shownSeq" from hidden_board where job_id = $1',
+    'select faults, seed, marks, shown_seq as "shownSeq" from hidden_board where job_id = $1',
     [jobId],
   )
   return rows[0] ?? null
@@ -21,12 +24,12 @@ export async function hiddenBoardOf(jobId: string, db: Queryable = pool()): Prom
 
 export async function hideBoard(
   jobId: string,
-  { faults, seed }: Omit<HiddenBoard, 'shownSeq'>,
+  { faults, seed, marks = {} }: Pick<HiddenBoard, 'faults' | 'seed'> & { readonly marks?: Marks },
   db: Queryable = pool(),
 ): Promise<void> {
   await db.query(
-    'insert into hidden_board (job_id, faults, seed) values ($1, $2, $3) on conflict (job_id) do nothing',
-    [jobId, faults, seed],
+    'insert into hidden_board (job_id, faults, seed, marks) values ($1, $2, $3, $4) on conflict (job_id) do nothing',
+    [jobId, faults, seed, JSON.stringify(marks)],
   )
 }
 

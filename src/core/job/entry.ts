@@ -1,5 +1,5 @@
 import type { School } from '../socket/plan'
-import type { Mark } from '../socket/mark'
+import type { DamageKind, Mark } from '../socket/mark'
 
 /** Parts that are tried in one place and another. */
 export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
@@ -70,6 +70,10 @@ export const outcomes = [
 export type Outcome = (typeof outcomes)[number]
 
 /** The typed body of every kind of entry. `v` of the entry is 1 for all of these. */
+/** What became of a contact by a stroke; “still off” is what older lines say for short or past. */
+export const strokeResults = ['there', 'still short', 'past', 'touching', 'snapped', 'still off'] as const
+export type StrokeResult = (typeof strokeResults)[number]
+
 export interface Bodies {
   ticket: { readonly set: Partial<Ticket> }
   claim: { readonly text: string }
@@ -166,7 +170,11 @@ export interface Bodies {
   supply: { readonly limitA: number | null }
   look: { readonly what: string; readonly seen: string; readonly clear: boolean }
   pass: { readonly name: string }
-  looked: { readonly contacts: readonly string[] | 'all' }
+  looked: {
+    readonly contacts: readonly string[] | 'all'
+    /** The photo they were looked at in; by eye where it is not given. */
+    readonly photo?: string
+  }
   mark: { readonly contacts: readonly string[]; readonly mark: Mark }
   stroke: {
     readonly contact: string
@@ -174,9 +182,13 @@ export interface Bodies {
     readonly tool: string
     readonly from: string | null
     readonly strokes: number
-    readonly result: 'there' | 'still off' | 'snapped'
+    readonly result: StrokeResult
     readonly predictedSnaps: number | null
+    /** What it was before, and the neighbour it touches now. */
+    readonly damage?: DamageKind
+    readonly touches?: string
     readonly light?: string
+    readonly magnification?: string
   }
   left: { readonly contact: string; readonly why: string }
   school: { readonly school: School }

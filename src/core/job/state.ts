@@ -1,4 +1,4 @@
-import { isDamage } from '../socket/mark'
+import { afterStroke, isDamage } from '../socket/mark'
 import type { Mark } from '../socket/mark'
 import type { Pass } from '../socket/pass'
 import type { School } from '../socket/plan'
@@ -289,9 +289,10 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       const { contact, result } = entry.body
       s.strokes = [...s.strokes, { ...noted, ...entry.body }]
       pass.looked[contact] = true
-      if (result === 'there') delete pass.marks[contact]
+      const now = afterStroke(pass.marks[contact], entry.body)
+      if (now) pass.marks[contact] = now
+      else delete pass.marks[contact]
       if (result === 'snapped') {
-        pass.marks[contact] = { kind: 'snapped' }
         s.ledger = [...s.ledger, { ...noted, what: `fragment of ${contact}`, from: 'socket', where: null }]
       }
       touched()

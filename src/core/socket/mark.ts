@@ -69,6 +69,41 @@ export function usualHeightMm(mark: Mark): number {
   return 0
 }
 
+/** What is left of an offset after a stroke that fell short, and what it comes to the other way if it went past (bench default). */
+export const LEFT_SHORT = 0.35
+export const GONE_PAST = -0.3
+
+/** How a contact stands after a stroke, as far as it can be told before it is measured again; null where nothing is wrong any more. */
+export function afterStroke(
+  mark: Mark | undefined,
+  { result, touches }: { readonly result: string; readonly touches?: string },
+): Mark | null {
+  if (result === 'there') return null
+  if (result === 'snapped') return { kind: 'snapped' }
+  if (result === 'touching') return { ...mark, kind: 'touching', ...(touches ? { touches } : {}) }
+  const share = result === 'still short' ? LEFT_SHORT : result === 'past' ? GONE_PAST : 1
+  if (!mark || share === 1) return mark ?? null
+  const { leanMm, heightMm, touches: _, ...rest } = mark
+  const height = heightMm ?? (mark.kind === 'low' || mark.kind === 'high' ? usualHeightMm(mark) : undefined)
+  const freed = mark.kind === 'touching' || mark.kind === 'folded' ? ('lean' as const) : mark.kind
+  const left = height === undefined ? undefined : Math.round(height * share * 1000) / 1000
+  const kind =
+    left !== undefined && (freed === 'low' || freed === 'high') ? (left < 0 ? 'low' : 'high') : freed
+  return {
+    ...rest,
+    kind,
+    ...(leanMm
+      ? {
+          leanMm: [
+            Math.round(leanMm[0] * share * 1000) / 1000,
+            Math.round(leanMm[1] * share * 1000) / 1000,
+          ] as const,
+        }
+      : {}),
+    ...(left === undefined ? {} : { heightMm: left }),
+  }
+}
+
 /** One line for the tape: “low by 0.19 mm, leaning 0.14 mm”. */
 export function sayMark(mark: Mark): string {
   const lean = mark.leanMm ? Math.hypot(...mark.leanMm) : 0

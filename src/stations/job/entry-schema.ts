@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { CODE } from '@/core/job/code'
-import { historyItems, kinds, outcomes, rails, stations, swapParts } from '@/core/job/entry'
+import { historyItems, kinds, outcomes, rails, stations, strokeResults, swapParts } from '@/core/job/entry'
 import { benchTests } from '@/core/triage/bench-tests'
 import { faultIds } from '@/core/triage/fault'
 import { startOutcomes } from '@/core/triage/start-model'
@@ -180,6 +180,7 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
   pass: Joi.object({ name: some(80) }),
   looked: Joi.object({
     contacts: Joi.alternatives(Joi.valid('all'), Joi.array().items(contact).min(1).max(6500)).required(),
+    photo: text(200),
   }),
   mark: Joi.object({
     contacts: Joi.array().items(contact).min(1).max(6500).required(),
@@ -191,9 +192,12 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     tool: some(60),
     from: text(20).allow(null).required(),
     strokes: Joi.number().integer().min(1).max(50).required(),
-    result: Joi.valid('there', 'still off', 'snapped').required(),
+    result: Joi.valid(...strokeResults).required(),
+    damage: Joi.valid(...damageKinds),
+    touches: contact,
     predictedSnaps: Joi.number().min(0).max(1).allow(null).required(),
     light: text(120),
+    magnification: text(40),
   }),
   left: Joi.object({ contact: contact.required(), why: some(300) }),
   school: Joi.object({ school: Joi.valid('A', 'B').required() }),

@@ -13,11 +13,12 @@ const zones = [
 interface Props {
   readonly surface: Surface
   readonly onFit: () => void
+  readonly onPhotos: () => void
   readonly onZoom: (factor: number) => void
 }
 
 /** How the map is turned, mirrored and enlarged, always in sight; and what the tints mean. */
-export function MapBar({ surface, onFit, onZoom }: Props) {
+export function MapBar({ surface, onFit, onZoom, onPhotos }: Props) {
   const { view, setView } = surface
   const turn = () => setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 })
   const exaggerate = () => setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 })
@@ -35,6 +36,7 @@ export function MapBar({ surface, onFit, onZoom }: Props) {
           <Move name="nearer" hint="i" onPress={() => onZoom(1.6)} />
           <Move name="farther" hint="d" onPress={() => onZoom(1 / 1.6)} />
           <Move name="whole" hint="f" onPress={onFit} />
+          <Move name="map from photos" hint="y" onPress={onPhotos} />
         </span>
       </p>
       <p className="flex flex-wrap gap-x-3.5 pb-1">

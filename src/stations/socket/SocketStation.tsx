@@ -19,6 +19,7 @@ import { FieldMap } from './FieldMap'
 import { MapBar } from './MapBar'
 import { OrderOfWork } from './OrderOfWork'
 import { Passes } from './Passes'
+import { PhotoMap } from './PhotoMap'
 import { SeatTrial } from './SeatTrial'
 import { Standing } from './Standing'
 import { useReckoning } from './use-reckoning'
@@ -65,7 +66,18 @@ function Mapped({ socket }: { socket: Socket }) {
     const next = reckoning?.planned.steps.find((s) => s.contact !== contact && s.technique !== 'leave')
     if (next && result !== 'still off') surface.go(next.contact)
   }
-  useSocketKeys({ surface, reckoning, map, step, onTried: tried, onStrokes: (by) => setExtra((n) => n + by) })
+  const [photos, setPhotos] = useState(false)
+  const toPhotos = () => setPhotos((on) => !on)
+  useSocketKeys({
+    surface,
+    reckoning,
+    map,
+    step,
+    onTried: tried,
+    onStrokes: (by) => setExtra((n) => n + by),
+    onPhotos: toPhotos,
+    away: photos,
+  })
 
   const begun = useRef(false)
   const firstStep = reckoning?.planned.steps[0]?.contact
@@ -87,13 +99,26 @@ function Mapped({ socket }: { socket: Socket }) {
   }, [reckoned, firstStep, go])
 
   const { now } = reckoning ?? {}
+  if (photos)
+    return (
+      <>
+        <StationStep station="socket" work={reckoning} />
+        <PhotoMap surface={surface} onClose={toPhotos} />
+        <StationFoot station="socket" />
+      </>
+    )
   return (
     <>
       <StationStep station="socket" work={reckoning} />
       <div className="mt-2.5 grid grid-cols-[minmax(0,1fr)_204px] gap-x-[18px]">
         <div>
           <FieldMap surface={surface} clusters={reckoning?.clusters ?? []} handle={map} />
-          <MapBar surface={surface} onFit={() => map.current?.fit()} onZoom={(f) => map.current?.zoom(f)} />
+          <MapBar
+            surface={surface}
+            onPhotos={toPhotos}
+            onFit={() => map.current?.fit()}
+            onZoom={(f) => map.current?.zoom(f)}
+          />
         </div>
         <ContactPanel surface={surface} step={step} strokes={strokes} onTried={tried} />
       </div>

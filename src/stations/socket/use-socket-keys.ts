@@ -20,6 +20,9 @@ interface Wiring {
   readonly step: Step | null
   readonly onTried: (result: 'there' | 'still off' | 'snapped') => void
   readonly onStrokes: (by: number) => void
+  readonly onPhotos: () => void
+  /** The photos have the keys. */
+  readonly away: boolean
 }
 
 const directions: readonly Direction[] = ['left', 'right', 'up', 'down']
@@ -33,7 +36,16 @@ function readAloud(text: string): void {
 }
 
 /** The keys of the map: everything frequent is one press, so that a foot switch can give it. */
-export function useSocketKeys({ surface, reckoning, map, step, onTried, onStrokes }: Wiring): void {
+export function useSocketKeys({
+  surface,
+  reckoning,
+  map,
+  step,
+  onTried,
+  onStrokes,
+  onPhotos,
+  away,
+}: Wiring): void {
   const put = useJob((j) => j.put)
   const { socket, cursor, marks, view, swath, pass } = surface
   const looked = pass?.looked ?? {}
@@ -92,5 +104,6 @@ export function useSocketKeys({ surface, reckoning, map, step, onTried, onStroke
     keys[`arrow${direction}`] = () => surface.walk(direction)
     keys[`shift+arrow${direction}`] = () => surface.nudge(direction)
   }
-  useKeys(keys)
+  useKeys(keys, !away)
+  useKeys({ y: onPhotos })
 }

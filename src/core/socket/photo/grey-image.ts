@@ -29,16 +29,31 @@ export interface Plane {
   readonly values: Float32Array
 }
 
-/** Shrinks by a whole factor, each new pixel being the mean of factor² old ones; what is left over at the edge is dropped. */
-export function shrink(image: GreyImage, factor: number): Plane {
-  const widthPx = Math.floor(image.widthPx / factor)
-  const heightPx = Math.floor(image.heightPx / factor)
+/** A part of a picture, px. */
+export interface Cut {
+  readonly leftPx: number
+  readonly topPx: number
+  readonly widthPx: number
+  readonly heightPx: number
+}
+
+/**
+ * Shrinks a part of a picture by a whole factor, each new pixel being the mean of factor² old ones; what is left over at
+ * the edge is dropped.
+ */
+export function shrink(
+  image: GreyImage,
+  factor: number,
+  cut: Cut = { leftPx: 0, topPx: 0, ...image },
+): Plane {
+  const widthPx = Math.floor(cut.widthPx / factor)
+  const heightPx = Math.floor(cut.heightPx / factor)
   const values = new Float32Array(widthPx * heightPx)
   const sum = new Uint32Array(widthPx)
   for (let y = 0; y < heightPx; y++) {
     sum.fill(0)
     for (let fy = 0; fy < factor; fy++) {
-      let at = (y * factor + fy) * image.widthPx
+      let at = (cut.topPx + y * factor + fy) * image.widthPx + cut.leftPx
       for (let x = 0; x < widthPx; x++) for (let fx = 0; fx < factor; fx++) sum[x]! += image.grey[at++]!
     }
     for (let x = 0; x < widthPx; x++) values[y * widthPx + x] = sum[x]! / (factor * factor)

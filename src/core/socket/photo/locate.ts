@@ -1,13 +1,13 @@
 import { benchBeam } from '../contact-force'
 import { fieldOf } from '../socket'
 import type { Socket } from '../socket'
-import { layThrough } from './anchors'
+import { corners, layThrough } from './anchors'
 import type { Anchor, PhotoFault } from './anchors'
 import { claimTips } from './claim'
 import { onPhoto, onPlane } from './work'
 import type { TipSeen, Work } from './work'
 import { MOST_PIXELS, shrink } from './grey-image'
-import type { GreyImage } from './grey-image'
+import type { Cut, GreyImage } from './grey-image'
 import { lightField } from './light-field'
 import type { Shifted } from './light-field'
 import { PeakGrid, peaksOf, spotResponse } from './peaks'
@@ -87,9 +87,10 @@ export function* locate(
     )
   yield 0.02
   const factor = Math.max(1, Math.round((pxPerMm * benchBeam.tipRadiusMm) / WORK_RADIUS_PX))
-  const plane = shrink(image, factor)
+  const cut = cutRound(socket, laid.projection, image)
+  const plane = shrink(image, factor, cut)
   const radiusPx = (pxPerMm * benchBeam.tipRadiusMm) / factor
-  const work: Work = { socket, plane, factor, widthPx, heightPx }
+  const work: Work = { socket, plane, factor, leftPx: cut.leftPx, topPx: cut.topPx, widthPx, heightPx }
   yield 0.15
   const blown = shareBlown(work, laid.projection)
   if (blown > 0.25)
@@ -157,6 +158,18 @@ export function* locate(
       text: `${pxPerMm.toFixed(0)} px per mm: small leans are measured roughly; 70 or more is better`,
     })
   return { located: { projection, pxPerMm, tips, spreadMm, fitted }, faults }
+}
+
+/** The part of the picture that holds the field, with two pitches to spare for lens and rough clicks. */
+function cutRound(socket: Socket, p: Projection, image: GreyImage): Cut {
+  const spare = 2 * socket.pitchMm * scaleAt(p, 0, 0)
+  const xs = corners(socket).map(([x, y]) => project(p, x, y))
+  const between = (of: number, most: number) => Math.round(Math.min(most, Math.max(0, of)))
+  const leftPx = between(Math.min(...xs.map(([x]) => x)) - spare, image.widthPx - 1)
+  const topPx = between(Math.min(...xs.map(([, y]) => y)) - spare, image.heightPx - 1)
+  const rightPx = between(Math.max(...xs.map(([x]) => x)) + spare, image.widthPx)
+  const bottomPx = between(Math.max(...xs.map(([, y]) => y)) + spare, image.heightPx)
+  return { leftPx, topPx, widthPx: rightPx - leftPx, heightPx: bottomPx - topPx }
 }
 
 /** Contacts whose tip would be in the picture, by number. */

@@ -1,5 +1,6 @@
 import { fieldOf } from '../socket'
 import type { Socket } from '../socket'
+import { isDamage, isGone } from '../mark'
 import type { Mark } from '../mark'
 import type { Merged, MergedTip } from './merge'
 
@@ -66,6 +67,25 @@ export function markOf(socket: Socket, tip: MergedTip, byName: ReadonlyMap<strin
   if (height !== undefined) return { kind: height < 0 ? 'low' : 'high', heightMm: height }
   if (tip.shine < FAINT) return { kind: 'twisted', maybe: 'low', unsure: true }
   return tip.shine > BRIGHT ? { kind: 'high', maybe: 'lodged', unsure: true } : null
+}
+
+/**
+ * What a photo shows of a contact that is marked already: what a person said it is stays, unless the photo shows that it
+ * is otherwise; measures are the photo's.
+ */
+export function together(before: Mark | undefined, seen: Mark): Mark {
+  if (!before || !isDamage(before)) return seen
+  const gone = isGone(before)
+  if (gone !== isGone(seen)) return seen
+  if (gone) return before
+  const { leanMm, heightMm } = seen
+  const kept = seen.unsure ? before : { ...before, kind: before.kind === 'lean' ? seen.kind : before.kind }
+  return {
+    ...kept,
+    ...(leanMm ? { leanMm } : {}),
+    ...(heightMm === undefined ? {} : { heightMm }),
+    ...(kept.kind === 'touching' && seen.touches ? { touches: seen.touches } : {}),
+  }
 }
 
 /** What is asked about each, worst first within a row of the field, rows from the far side. */

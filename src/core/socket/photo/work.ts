@@ -29,19 +29,21 @@ export const DISPLACED_MM = 0.12
 export interface Work {
   readonly socket: Socket
   readonly plane: Plane
-  /** Photo pixels in one working pixel. */
+  /** Photo pixels in one working pixel, and the photo's pixel it begins at. */
   readonly factor: number
+  readonly leftPx: number
+  readonly topPx: number
   readonly widthPx: number
   readonly heightPx: number
 }
 
 /** A place of the photo in the working picture. */
-export const onPlane = ({ factor }: Work, [x, y]: Point): Point => [
-  (x + 0.5) / factor - 0.5,
-  (y + 0.5) / factor - 0.5,
+export const onPlane = ({ factor, leftPx, topPx }: Work, [x, y]: Point): Point => [
+  (x - leftPx + 0.5) / factor - 0.5,
+  (y - topPx + 0.5) / factor - 0.5,
 ]
 /** And back. */
-export const onPhoto = ({ factor }: Pick<Work, 'factor'>, [x, y]: Point): Point => [
-  (x + 0.5) * factor - 0.5,
-  (y + 0.5) * factor - 0.5,
+export const onPhoto = ({ factor, leftPx, topPx }: Work, [x, y]: Point): Point => [
+  (x + 0.5) * factor - 0.5 + leftPx,
+  (y + 0.5) * factor - 0.5 + topPx,
 ]

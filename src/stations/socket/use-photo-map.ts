@@ -1,0 +1,159 @@
+'use client'
+import { proxy, wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { Anchor } from '@/core/socket/photo/anchors'
+import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
+import { mergePhotos } from '@/core/socket/photo/merge'
+import type { Merged } from '@/core/socket/photo/merge'
+import { tipHeights } from '@/core/socket/photo/tip-height'
+import type { Tilt } from '@/core/socket/photo/tip-height'
+import type { Point } from '@/core/socket/photo/projection'
+import type { Socket } from '@/core/socket/socket'
+import type { PhotoDesk } from '@/workers/photo.worker'
+
+/** A photo being made into a map. */
+export interface PhotoInHand {
+  readonly id: string
+  readonly name: string
+  readonly file: Blob
+  readonly url: string
+  /** Null while it is being opened, or when it cannot be. */
+  readonly size: { readonly widthPx: number; readonly heightPx: number } | null
+  readonly fault: string
+  /** From the side, for heights; null for one from straight above. */
+  readonly side: Tilt | null
+  readonly mirrored: boolean
+  readonly anchors: readonly Anchor[]
+  /** Share read; null when it is not being read. */
+  readonly progress: number | null
+  readonly answer: LocateAnswer | null
+}
+
+/** Photos in hand, read in a worker: clicks in, one map out. */
+export function usePhotoMap(socket: Socket) {
+  const [photos, setPhotos] = useState<readonly PhotoInHand[]>([])
+  const [chosen, setChosen] = useState<string | null>(null)
+  /** A contact to click that somebody has typed. */
+  const [typed, setTyped] = useState('')
+  const desk = useRef<{ remote: Remote<PhotoDesk>; worker: Worker } | null>(null)
+  const urls = useRef<string[]>([])
+
+  useEffect(() => {
+    const made = urls.current
+    return () => {
+      desk.current?.worker.terminate()
+      desk.current = null
+      made.splice(0).forEach((url) => URL.revokeObjectURL(url))
+    }
+  }, [])
+  const remote = useCallback(() => {
+    if (!desk.current) {
+      const worker = new Worker(new URL('../../workers/photo.worker.ts', import.meta.url), { type: 'module' })
+      desk.current = { worker, remote: wrap<PhotoDesk>(worker) }
+    }
+    return desk.current.remote
+  }, [])
+  const change = useCallback(
+    (id: string, next: Partial<PhotoInHand>) =>
+      setPhotos((all) => all.map((p) => (p.id === id ? { ...p, ...next } : p))),
+    [],
+  )
+
+  const add = useCallback(
+    async (file: Blob, name: string, side: Tilt | null = null) => {
+      const id = crypto.randomUUID()
+      const url = URL.createObjectURL(file)
+      urls.current.push(url)
+      const photo: PhotoInHand = {
+        id,
+        name,
+        file,
+        url,
+        size: null,
+        fault: '',
+        side,
+        mirrored: false,
+        anchors: [],
+        progress: null,
+        answer: null,
+      }
+      setPhotos((all) => [...all, photo])
+      setChosen(id)
+      const opened = await remote().open(id, file)
+      change(id, 'fault' in opened ? { fault: opened.fault } : { size: opened })
+    },
+    [change, remote],
+  )
+  const click = useCallback(
+    (photo: PhotoInHand, contact: string, px: Point) =>
+      change(photo.id, {
+        answer: null,
+        anchors: [...photo.anchors.filter((a) => a.contact !== contact), { contact, px }],
+      }),
+    [change],
+  )
+  const read = useCallback(
+    async (photo: PhotoInHand, known: Located | null) => {
+      change(photo.id, { progress: 0, answer: null })
+      const answer = await remote().read(
+        photo.id,
+        socket,
+        photo.anchors,
+        photo.mirrored,
+        known,
+        proxy((share: number) => change(photo.id, { progress: share })),
+      )
+      change(photo.id, { progress: null, answer })
+    },
+    [change, remote, socket],
+  )
+  const cancel = useCallback((id: string) => void remote().drop(id), [remote])
+  const remove = useCallback(
+    (id: string) => {
+      void remote().drop(id)
+      void remote().close(id)
+      setPhotos((all) => all.filter((p) => p.id !== id))
+      setChosen(null)
+    },
+    [remote],
+  )
+
+  /** The photo from above that heights are told against: the one that shows most. */
+  const above = useMemo(() => {
+    const read = photos.filter((p) => p.side === null && p.answer?.located)
+    return read.reduce<PhotoInHand | null>((best, p) => (best && seenIn(best) >= seenIn(p) ? best : p), null)
+  }, [photos])
+  const merged = useMemo((): Merged | null => {
+    const plain = photos.filter((p) => p.side === null && p.answer?.located)
+    const first = above?.answer?.located
+    if (plain.length === 0 || !first) return null
+    const heights = photos.flatMap((p) =>
+      p.side && p.answer?.located ? tipHeights(socket, first, p.answer.located, p.side) : [],
+    )
+    return mergePhotos(
+      plain.map((p) => ({ name: p.id, located: p.answer!.located! })),
+      heights,
+    )
+  }, [photos, above, socket])
+  const photo = photos.find((p) => p.id === chosen) ?? photos.at(-1) ?? null
+  return {
+    photos,
+    photo,
+    choose: setChosen,
+    typed,
+    setTyped,
+    add,
+    change,
+    click,
+    read,
+    cancel,
+    remove,
+    above,
+    merged,
+  }
+}
+export type PhotoMapping = ReturnType<typeof usePhotoMap>
+
+const seenIn = (photo: PhotoInHand) =>
+  photo.answer?.located?.tips.filter((t) => t.as !== 'not seen').length ?? 0
