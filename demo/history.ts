@@ -106,6 +106,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
         strokes: 1 + Math.floor(draw() * 3),
         result: snapped ? 'snapped' : 'there',
         predictedSnaps: slipOdds[technique],
+        damage: kind,
       })
       if (snapped) tape.put('accounted', { item: tape.last, where: 'in the dish' })
       tape.wait(2 + draw() * 3)

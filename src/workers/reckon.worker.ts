@@ -1,6 +1,7 @@
 import { expose } from 'comlink'
-import { reckon } from '@/core/socket/reckon'
-import type { Reckoning, ToReckon } from '@/core/socket/reckon'
+import { reckon, weigh } from '@/core/socket/reckon'
+import type { PushAdvice } from '@/core/socket/push'
+import type { Reckoning, ToReckon, ToWeigh } from '@/core/socket/reckon'
 import type { Socket } from '@/core/socket/socket'
 
 let socket: Socket | null = null
@@ -11,6 +12,9 @@ const desk = {
   },
   reckon(asked: ToReckon): Reckoning | null {
     return socket && reckon(socket, asked)
+  },
+  weigh(asked: ToWeigh): PushAdvice | null {
+    return socket && weigh(socket, asked)
   },
 }
 

@@ -9,6 +9,8 @@ const FATIGUE_EXPONENT = -0.6
 const SNAP_SCATTER = 0.6
 /** Length over which a contact folds when it is bent back flat, mm (bench default). */
 const FOLD_LENGTH_MM = 0.3
+/** Change of curvature where a contact is folded back flat, 1/mm. */
+export const bendOfFold = Math.PI / FOLD_LENGTH_MM
 
 /** Curvature at which the strip's skin begins to yield, κ_y = 2σ_y/(E·t), 1/mm. */
 const yieldCurvature = (beam: Beam) => (2 * beam.yieldMPa) / (beam.modulusMPa * beam.thicknessMm)
@@ -118,7 +120,7 @@ export function straightening(
   beam: Beam = benchBeam,
 ): Straightening {
   const push = pushFor(offsetMm, beam)
-  const bend = foldedBack ? Math.PI / FOLD_LENGTH_MM : push.curvature
+  const bend = foldedBack ? bendOfFold : push.curvature
   const strokes = foldedBack ? 5 : Math.max(1, Math.ceil(offsetMm / 0.25))
   const correction = lifeUsed(pushFor(Math.min(offsetMm, 0.1), beam).curvature, beam)
   const reversal = lifeUsed(bend, beam)

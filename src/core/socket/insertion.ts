@@ -1,4 +1,5 @@
 import { seeded } from '../seeded'
+import { median } from './photo/projection'
 
 /** A pin and the hole it has to find, mm; both seen from the same side. */
 export interface PinAndHole {
@@ -7,7 +8,7 @@ export interface PinAndHole {
   readonly hole: readonly [number, number]
 }
 
-/** A pin that holds the best fit where it is, and the way it would have to go, mm. */
+/** A pin that holds the best fit where it is, and the way it would have to go to stand as the straight ones do, mm. */
 export interface Binding {
   readonly name: string
   readonly offMm: number
@@ -21,7 +22,7 @@ export interface Fit {
   readonly clearanceMm: number
   readonly turnDeg: number
   readonly shiftMm: readonly [number, number]
-  /** The active constraints: two to four pins that decide the fit. */
+  /** The active constraints that are out of line themselves, worst first; straight pins that only bind against them are left out. */
   readonly binding: readonly Binding[]
 }
 
@@ -129,15 +130,19 @@ export function bestFit(pins: readonly PinAndHole[], clearanceMm: number): Fit {
   }
   const turn = (low + high) / 2
   const circle = at(turn)
+  // Where the CPU would lie if only the straight pins counted: most pins are straight, so the median.
+  const [mx, my] = [median(xs), median(ys)]
+  const [c, s] = [Math.cos(-turn), Math.sin(-turn)]
   const binding = pins
     .flatMap(({ name }, i): Binding[] => {
-      const [dx, dy] = [xs[i]! - circle.x, ys[i]! - circle.y]
-      const offMm = Math.hypot(dx, dy)
+      const offMm = Math.hypot(xs[i]! - circle.x, ys[i]! - circle.y)
       if (offMm < circle.r - AS_WORST_MM || circle.r < 1e-9) return []
+      const [dx, dy] = [xs[i]! - mx, ys[i]! - my]
       // Turned back into the frame of the CPU, since that is what is bent.
-      const [c, s] = [Math.cos(-turn), Math.sin(-turn)]
       return [{ name, offMm, goMm: [c * dx - s * dy, s * dx + c * dy] }]
     })
+    .sort((a, b) => Math.hypot(...b.goMm) - Math.hypot(...a.goMm))
+    .filter((b, i) => i === 0 || Math.hypot(...b.goMm) > circle.r / 2)
     .slice(0, 8)
   return {
     fits: circle.r <= clearanceMm,

@@ -4,6 +4,7 @@ import { functionLaw, parallelState } from './function-law'
 import { isDamage, isGone } from './mark'
 import type { Mark, Marks } from './mark'
 import { fieldOf } from './socket'
+import type { SnapFactors } from './snap-record'
 import type { Contact, FunctionGroup, Socket } from './socket'
 import { handlingOf } from './technique'
 import type { Handling } from './technique'
@@ -15,6 +16,8 @@ export type School = 'A' | 'B'
 export interface Step extends Omit<Handling, 'blockedBy'> {
   /** Contacts that lie across this one and are done before it. */
   readonly after: readonly string[]
+  /** What then, if it snaps. */
+  readonly ifLost: string
 }
 
 export interface Plan {
@@ -35,6 +38,7 @@ export interface Plan {
  *
  * @param left contacts the technician has decided to leave, with the reason
  * @param strokesBefore strokes each contact has had
+ * @param factors on the odds of losing one, from the shop's own record
  */
 export function plan(
   socket: Socket,
@@ -42,6 +46,7 @@ export function plan(
   school: School = 'A',
   left: Readonly<Record<string, string>> = {},
   strokesBefore: Readonly<Record<string, number>> = {},
+  factors: SnapFactors = {},
 ): Plan {
   const { named, totals } = fieldOf(socket)
   const todo = Object.entries(marks).flatMap(([name, mark]) => {
@@ -63,7 +68,7 @@ export function plan(
 
   const handlings = new Map<string, Handling>()
   for (const { contact, mark } of todo) {
-    const handling = handlingOf(socket, contact, mark, marks, strokesBefore[contact.name])
+    const handling = handlingOf(socket, contact, mark, marks, strokesBefore[contact.name], factors)
     const reason = left[contact.name] ?? leaveReason(contact, mark, gone, totals)
     handlings.set(contact.name, reason === null ? handling : leaving(handling, reason))
   }
@@ -97,7 +102,7 @@ export function plan(
       }
     }
     const { blockedBy: _, ...handling } = handlings.get(best)!
-    steps.push({ ...handling, after: over.get(best) ?? [] })
+    steps.push({ ...handling, after: over.get(best) ?? [], ifLost: ifLost(named.get(best)!, gone, totals) })
     open.delete(best)
     if (handling.technique !== 'leave') at = named.get(best)!
   }
@@ -136,6 +141,26 @@ function leaveReason(
   if (contact.group === 'reserved' && contact.trust !== 'none')
     return `listed as reserved (${contact.trust} table)`
   return null
+}
+
+/** What follows if one more of its kind is lost. */
+function ifLost(
+  contact: Contact,
+  gone: ReadonlyMap<FunctionGroup, number>,
+  totals: ReadonlyMap<FunctionGroup, number>,
+): string {
+  const law = functionLaw[contact.group]
+  const of = totals.get(contact.group) ?? 0
+  const then = parallelState(law, of, (gone.get(contact.group) ?? 0) + 1)
+  if (law.kind === 'parallel')
+    return then === 'whole'
+      ? `one of ${of}: it can be left`
+      : `one of ${of}, and too many would be gone: ${law.symptom}`
+  if (law.kind === 'none')
+    return contact.group === 'reserved'
+      ? 'listed as reserved: it can be left'
+      : 'what it does is not known: transplant, or try the board without it'
+  return `${law.symptom}: raise the stub or transplant`
 }
 
 /** How the field stands when the plan went through, and the chance for each contact that it was lost on the way. */

@@ -1,6 +1,8 @@
-import { lifeUsed, pushFor, snapOdds } from './bend'
+import { bendOfFold, lifeUsed, pushFor, snapOdds } from './bend'
 import { benchBeam, contactVerdict } from './contact-force'
 import type { Beam } from './contact-force'
+import { LEFT_SHORT, usualHeightMm, usualLeanMm } from './mark'
+import type { Mark } from './mark'
 import { slipOdds } from './technique'
 import type { Technique } from './technique'
 import type { SocketKind } from './socket'
@@ -35,6 +37,8 @@ export interface NextStroke {
   readonly makesContact: number
   /** Odds that this stroke snaps it. */
   readonly snaps: number
+  /** Odds that it is lost by then, this stroke and those before it. */
+  readonly lostByThen: number
   /** What the stroke is worth over stopping, money. */
   readonly gainMinor: number
 }
@@ -51,6 +55,27 @@ export interface PushAdvice {
   readonly strokesLeft: number
   /** What follows stroke by stroke, if none snaps it. */
   readonly curve: readonly NextStroke[]
+}
+
+/** How far a contact is from its place, mm: the larger of lean and height; touching or folded it is at least half a millimetre. */
+export function offsetOf(mark: Mark): { readonly offsetMm: number; readonly isHeight: boolean } {
+  const lean = Math.hypot(...usualLeanMm(mark))
+  const height = Math.abs(usualHeightMm(mark))
+  const least = mark.kind === 'folded' || mark.kind === 'touching' ? 0.5 : mark.kind === 'twisted' ? 0.12 : 0
+  return { offsetMm: Math.max(lean, height, least), isHeight: height > lean }
+}
+
+/** Bending life used: by the bend that did the damage, and by each stroke at what was then left of it. */
+export function lifeSoFar(first: Mark, strokes: number, pitchMm: number, beam: Beam = benchBeam): number {
+  const bend =
+    first.kind === 'folded' ? bendOfFold : pushFor(Math.max(offsetOf(first).offsetMm, 0.03), beam).curvature
+  let life = lifeUsed(bend, beam)
+  let left = first.kind === 'folded' ? 0.8 * pitchMm : offsetOf(first).offsetMm
+  for (let i = 0; i < strokes; i++) {
+    life += lifeUsed(pushFor(left, beam).curvature, beam)
+    left *= LEFT_SHORT
+  }
+  return life
 }
 
 /** Steps of the residual offset, mm, and how many; the last one stands for all that is more. */
@@ -160,10 +185,12 @@ function strokesAhead(
   const curve: NextStroke[] = []
   let residualMm = q.residualMm
   let life = q.lifeUsed
+  let held = 1
   while (residualMm > SEEN_MM && curve.length < HORIZON) {
     const after = life + bends[step(residualMm)]!
     const snaps = losesIt(q, life, after)
     const left = residualMm * usual
+    held *= 1 - snaps
     const gainMinor =
       (1 - snaps) * stopAt[step(left)]! + snaps * lost - q.strokeMinor - stopAt[step(residualMm)]!
     curve.push({
@@ -171,6 +198,7 @@ function strokesAhead(
       residualMm: left,
       makesContact: makesAt[step(left)]!,
       snaps,
+      lostByThen: 1 - held,
       gainMinor,
     })
     residualMm = left

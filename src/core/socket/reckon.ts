@@ -2,10 +2,14 @@ import { assess } from './assess'
 import type { Assessment } from './assess'
 import { clusters } from './cluster'
 import type { Cluster } from './cluster'
-import type { Marks } from './mark'
+import type { Mark, Marks } from './mark'
 import { afterPlan, plan } from './plan'
 import type { Plan, School } from './plan'
+import { lifeSoFar, offsetOf, pushAdvice } from './push'
+import type { PushAdvice } from './push'
+import type { SnapFactors } from './snap-record'
 import type { Socket } from './socket'
+import type { Technique } from './technique'
 
 /** What the socket surface asks for after each mark. */
 export interface Reckoning {
@@ -22,12 +26,17 @@ export interface ToReckon {
   readonly school: School
   readonly left: Readonly<Record<string, string>>
   readonly strokes: Readonly<Record<string, number>>
+  /** The shop's own record of what snaps. */
+  readonly factors?: SnapFactors
 }
 
 /** Assessment, order of work and outlook of one field; about 100 ms for 1,700 contacts with 60 damaged. */
-export function reckon(socket: Socket, { marks, looked, school, left, strokes }: ToReckon): Reckoning {
+export function reckon(
+  socket: Socket,
+  { marks, looked, school, left, strokes, factors }: ToReckon,
+): Reckoning {
   const seen = new Set(looked)
-  const planned = plan(socket, marks, school, left, strokes)
+  const planned = plan(socket, marks, school, left, strokes, factors)
   const after = afterPlan(planned, marks)
   return {
     now: assess(socket, marks, { looked: seen }),
@@ -35,4 +44,42 @@ export function reckon(socket: Socket, { marks, looked, school, left, strokes }:
     then: assess(socket, after.marks, { looked: seen, mayBeGone: after.mayBeGone }),
     clusters: clusters(socket, marks),
   }
+}
+
+export interface ToWeigh {
+  readonly marks: Marks
+  readonly looked: readonly string[]
+  readonly contact: string
+  readonly technique: Technique
+  /** What it was when it was first seen, and how many strokes it has had. */
+  readonly first: Mark
+  readonly strokes: number
+  readonly worthMinor: number
+  readonly strokeMinor: number
+  readonly lossMinor: number
+  readonly factors?: SnapFactors
+}
+
+/** One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. */
+export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
+  const mark = w.marks[w.contact] ?? { kind: 'intact' }
+  const { [w.contact]: _, ...others } = w.marks
+  const looked = new Set([...w.looked, w.contact])
+  // The same seed on both sides: what differs is this contact and nothing else.
+  const good = assess(socket, others, { looked, draws: 1000 }).runs
+  const lost = assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, { looked, draws: 1000 }).runs
+  const { offsetMm, isHeight } = offsetOf(mark)
+  return pushAdvice({
+    kind: socket.kind,
+    technique: w.technique,
+    residualMm: offsetMm,
+    isHeight,
+    lifeUsed: lifeSoFar(w.first, w.strokes, socket.pitchMm),
+    runsGood: Math.max(good, lost),
+    runsLost: lost,
+    worthMinor: w.worthMinor,
+    strokeMinor: w.strokeMinor,
+    lossMinor: w.lossMinor,
+    snapFactor: w.factors?.[w.technique] ?? 1,
+  })
 }

@@ -4,6 +4,7 @@ import type { Mark, Marks } from './mark'
 import { openSide } from './open-side'
 import type { Compass } from './open-side'
 import { fieldOf } from './socket'
+import type { SnapFactors } from './snap-record'
 import type { Contact, Socket } from './socket'
 
 export const techniques = [
@@ -67,13 +68,17 @@ interface Way {
 const needle = 'sewing needle'
 const tweezers = 'two fine tweezers'
 
-/** Technique, tool, direction, over-bend, strokes and snap odds for one damaged contact. */
+/**
+ * Technique, tool, direction, over-bend, strokes and snap odds for one damaged contact.
+ * @param factors on the odds of losing it, from the shop's own record
+ */
 export function handlingOf(
   socket: Socket,
   contact: Contact,
   mark: Mark,
   marks: Marks,
   strokesBefore = 0,
+  factors: SnapFactors = {},
 ): Handling {
   const still = (way: Way, from: Compass | null = null): Handling => ({
     contact: contact.name,
@@ -126,7 +131,10 @@ export function handlingOf(
     from: side,
     overTravelMm: bend.overTravelMm,
     strokes: bend.strokes,
-    snaps: 1 - (1 - bend.snaps) * (1 - slipOdds[way.technique]),
+    snaps: Math.min(
+      0.99,
+      (1 - (1 - bend.snaps) * (1 - slipOdds[way.technique])) * (factors[way.technique] ?? 1),
+    ),
     blockedBy,
   }
 }

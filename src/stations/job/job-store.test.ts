@@ -11,6 +11,7 @@ const nothingRound: Surroundings = {
   earlier: [],
   shelf: [],
   own: {},
+  record: [],
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

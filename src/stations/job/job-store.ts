@@ -8,6 +8,7 @@ import type { JobState } from '@/core/job/state'
 import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
+import type { SnapTally } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import type { ShelfItem } from '@/core/triage/bench-test'
 import type { FaultOdds } from '@/core/triage/fault-table'
@@ -34,6 +35,8 @@ export interface Surroundings {
   readonly shelf: readonly ShelfItem[]
   /** The shop's own odds of faults. */
   readonly own: FaultOdds
+  /** What snapped of what was tried, over all jobs. */
+  readonly record: readonly SnapTally[]
 }
 
 export interface JobSeed extends Surroundings {
@@ -105,7 +108,8 @@ const surroundingsIn = ({
   earlier,
   shelf,
   own,
-}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own })
+  record,
+}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own, record })
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 

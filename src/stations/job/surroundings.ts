@@ -7,6 +7,7 @@ import { earlierJobs } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
 import { shelf } from '@/data/shelf'
+import { strokeRecord } from '@/data/stroke-record'
 import type { Surroundings } from './job-store'
 
 /** What stands round a job outside its tape. */
@@ -15,12 +16,13 @@ export async function surroundingsOf(
   { ticket }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own, record] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
     shelf(),
     ownFaultOdds(),
+    strokeRecord(),
   ])
-  return { socket, landmarks, references, earlier, shelf: atHand, own }
+  return { socket, landmarks, references, earlier, shelf: atHand, own, record }
 }

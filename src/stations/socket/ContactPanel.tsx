@@ -3,10 +3,13 @@ import { useState } from 'react'
 import { contactVerdict } from '@/core/socket/contact-force'
 import { damageKinds, damageWords, isDamage, usualHeightMm } from '@/core/socket/mark'
 import type { DamageKind } from '@/core/socket/mark'
+import type { StrokeResult } from '@/core/job/entry'
 import type { Step } from '@/core/socket/plan'
+import type { PushAdvice } from '@/core/socket/push'
 import { fieldOf } from '@/core/socket/socket'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
+import { adviceWords } from './StopOrPush'
 import type { Surface } from './use-surface'
 
 export const kindKeys: readonly (readonly [string, DamageKind])[] = [
@@ -21,12 +24,14 @@ export function ContactPanel({
   surface,
   step,
   strokes,
+  advice,
   onTried,
 }: {
   surface: Surface
   step: Step | null
   strokes: number
-  onTried: (result: 'there' | 'still off' | 'snapped') => void
+  advice: PushAdvice | null
+  onTried: (result: StrokeResult) => void
 }) {
   const { socket, cursor, marks, swath } = surface
   const [marking, setMarking] = useState(false)
@@ -72,16 +77,30 @@ export function ContactPanel({
           {step.strokes > 0 &&
             ` ${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}; it snaps in ${inHundred(step.snaps)}.`}
           {step.after.length > 0 && ` After ${step.after.join(', ')}.`}
+          {work && <span className="text-soft"> If it goes: {step.ifLost}.</span>}
         </div>
+      )}
+      {work && advice && (
+        <p className="mb-2 leading-snug" aria-live="polite" data-advice={advice.advice}>
+          <b className="font-semibold">{adviceWords[advice.advice]}</b>: {advice.why}.
+        </p>
       )}
       {work && (
         <div className="flex flex-col gap-1.5 [&>button]:py-1.5">
           <Button look="first" keyHint="space" onClick={() => onTried('there')}>
             There now
           </Button>
-          <Button keyHint="o" onClick={() => onTried('still off')}>
-            Still off
+          <Button keyHint="o" onClick={() => onTried('still short')}>
+            Still short
           </Button>
+          <div className="grid grid-cols-2 gap-1.5 [&>button]:px-2 [&>button]:py-1.5">
+            <Button keyHint="b" onClick={() => onTried('past')}>
+              Past it
+            </Button>
+            <Button keyHint="j" onClick={() => onTried('touching')}>
+              Touches
+            </Button>
+          </div>
           <Button keyHint="x" onClick={() => onTried('snapped')}>
             It snapped
           </Button>

@@ -136,6 +136,7 @@ function OnePhoto({
   surface,
 }: {
   photo: PhotoInHand
+  asked: readonly Suspect[]
   mapping: PhotoMapping
   surface: Surface
 }) {

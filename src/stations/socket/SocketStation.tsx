@@ -2,6 +2,7 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import Link from 'next/link'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import type { StrokeResult } from '@/core/job/entry'
 import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import { Ledger } from '@/stations/job/Ledger'
@@ -12,8 +13,10 @@ import { StationFoot } from '@/stations/job/StationFoot'
 import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'
 import { Caution } from '@/ui/Caution'
+import { neighboursOf } from '@/core/socket/walk'
 import { ContactPanel } from './ContactPanel'
 import { ContactTable } from './ContactTable'
+import { Eyepiece, useEyepiece } from './Eyepiece'
 import type { FieldHandle } from './FieldCanvas'
 import { FieldMap } from './FieldMap'
 import { MapBar } from './MapBar'
@@ -22,6 +25,8 @@ import { Passes } from './Passes'
 import { PhotoMap } from './PhotoMap'
 import { SeatTrial } from './SeatTrial'
 import { Standing } from './Standing'
+import { StopOrPush } from './StopOrPush'
+import { usePush } from './use-push'
 import { useReckoning } from './use-reckoning'
 import { useSocketKeys } from './use-socket-keys'
 import { useSurface } from './use-surface'
@@ -51,20 +56,36 @@ export function SocketStation() {
 
 function Mapped({ socket }: { socket: Socket }) {
   const surface = useSurface(socket)
-  const { reckoning, fresh } = useReckoning(socket)
+  const { reckoning, fresh, weigh } = useReckoning(socket)
   const map = useRef<FieldHandle>(null)
   const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
   const [extra, setExtra] = useState(0)
   const strokes = Math.max(1, (step?.strokes ?? 1) + extra)
   const put = useJob((j) => j.put)
 
-  function tried(result: 'there' | 'still off' | 'snapped') {
+  const advice = usePush(surface, step, weigh)
+  const eye = useEyepiece()
+
+  function tried(result: StrokeResult) {
     if (!step) return
     const { contact, technique, tool, from, snaps } = step
-    put('stroke', { contact, technique, tool, from, strokes, result, predictedSnaps: snaps })
+    const mark = surface.marks[contact]
+    const touches = result === 'touching' ? (mark?.touches ?? neighboursOf(socket, contact)[0]) : undefined
+    put('stroke', {
+      contact,
+      technique,
+      tool,
+      from,
+      strokes,
+      result,
+      predictedSnaps: snaps,
+      ...(mark ? { damage: mark.kind } : {}),
+      ...(touches ? { touches } : {}),
+      ...eye.noted,
+    })
     setExtra(0)
     const next = reckoning?.planned.steps.find((s) => s.contact !== contact && s.technique !== 'leave')
-    if (next && result !== 'still off') surface.go(next.contact)
+    if (next && (result === 'there' || result === 'snapped')) surface.go(next.contact)
   }
   const [photos, setPhotos] = useState(false)
   const toPhotos = () => setPhotos((on) => !on)
@@ -120,23 +141,29 @@ function Mapped({ socket }: { socket: Socket }) {
             onZoom={(f) => map.current?.zoom(f)}
           />
         </div>
-        <ContactPanel surface={surface} step={step} strokes={strokes} onTried={tried} />
+        <ContactPanel surface={surface} step={step} strokes={strokes} advice={advice} onTried={tried} />
       </div>
       <Standing surface={surface} reckoning={reckoning} fresh={fresh} />
       <TabGroup>
         <TabList className="flex gap-6 border-t border-line pt-2">
-          {['Order of work', 'What it does', 'Table', 'Passes', 'Seat, ledger', 'Photos'].map((name) => (
-            <Tab
-              key={name}
-              className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
-            >
-              {name}
-            </Tab>
-          ))}
+          {['Order of work', 'Stop or push', 'What it does', 'Table', 'Passes', 'Seat, ledger', 'Photos'].map(
+            (name) => (
+              <Tab
+                key={name}
+                className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
+              >
+                {name}
+              </Tab>
+            ),
+          )}
         </TabList>
         <TabPanels className="pt-3">
           <TabPanel>
             <OrderOfWork surface={surface} planned={reckoning?.planned ?? null} />
+          </TabPanel>
+          <TabPanel>
+            <StopOrPush surface={surface} advice={advice} />
+            <Eyepiece eye={eye} />
           </TabPanel>
           <TabPanel>
             <WhatItDoes now={now ?? null} />

@@ -1,8 +1,10 @@
 'use client'
 import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
-import { useEffect, useMemo, useRef, useState } from 'react'
-import type { Reckoning, ToReckon } from '@/core/socket/reckon'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { PushAdvice } from '@/core/socket/push'
+import type { Reckoning, ToReckon, ToWeigh } from '@/core/socket/reckon'
+import { snapFactors } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import { currentPass } from '@/core/job/state'
 import { useJob } from '@/stations/job/JobProvider'
@@ -12,11 +14,13 @@ import type { ReckonDesk } from '@/workers/reckon.worker'
 export function useReckoning(socket: Socket): {
   readonly reckoning: Reckoning | null
   readonly fresh: boolean
+  readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
 } {
   const pass = useJob((j) => currentPass(j.state))
   const school = useJob((j) => j.state.school)
   const left = useJob((j) => j.state.left)
   const done = useJob((j) => j.state.strokes)
+  const record = useJob((j) => j.record)
   const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
   const desk = useRef<Remote<ReckonDesk> | null>(null)
   const latest = useRef<ToReckon | null>(null)
@@ -25,8 +29,15 @@ export function useReckoning(socket: Socket): {
   const asked = useMemo((): ToReckon => {
     const strokes: Record<string, number> = {}
     for (const s of done) strokes[s.contact] = (strokes[s.contact] ?? 0) + s.strokes
-    return { marks: pass?.marks ?? {}, looked: Object.keys(pass?.looked ?? {}), school, left, strokes }
-  }, [pass, school, left, done])
+    return {
+      marks: pass?.marks ?? {},
+      looked: Object.keys(pass?.looked ?? {}),
+      school,
+      left,
+      strokes,
+      factors: snapFactors(record),
+    }
+  }, [pass, school, left, done, record])
 
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/reckon.worker.ts', import.meta.url), { type: 'module' })
@@ -55,5 +66,6 @@ export function useReckoning(socket: Socket): {
     void work()
   }, [asked, socket])
 
-  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked }
+  const weigh = useCallback(async (to: ToWeigh) => (desk.current ? desk.current.weigh(to) : null), [])
+  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, weigh }
 }

@@ -1,5 +1,6 @@
 'use client'
 import type { RefObject } from 'react'
+import type { StrokeResult } from '@/core/job/entry'
 import { isDamage, sayMark } from '@/core/socket/mark'
 import type { Step } from '@/core/socket/plan'
 import type { Reckoning } from '@/core/socket/reckon'
@@ -18,7 +19,7 @@ interface Wiring {
   readonly reckoning: Reckoning | null
   readonly map: RefObject<FieldHandle | null>
   readonly step: Step | null
-  readonly onTried: (result: 'there' | 'still off' | 'snapped') => void
+  readonly onTried: (result: StrokeResult) => void
   readonly onStrokes: (by: number) => void
   readonly onPhotos: () => void
   /** The photos have the keys. */
@@ -71,7 +72,9 @@ export function useSocketKeys({
       const row = rowFrom(socket, view, cursor, ROW)
       look(row, row.at(-1)!)
     },
-    o: () => works && onTried('still off'),
+    o: () => works && onTried('still short'),
+    b: () => works && onTried('past'),
+    j: () => works && onTried('touching'),
     x: () => (works ? onTried('snapped') : surface.setKind('snapped')),
     '[': () => onStrokes(-1),
     ']': () => onStrokes(1),

@@ -1,0 +1,57 @@
+'use client'
+import { useEffect, useMemo, useState } from 'react'
+import type { PushAdvice } from '@/core/socket/push'
+import type { Step } from '@/core/socket/plan'
+import type { ToWeigh } from '@/core/socket/reckon'
+import { snapFactors } from '@/core/socket/snap-record'
+import { useJob } from '@/stations/job/JobProvider'
+import type { Surface } from './use-surface'
+
+/** A stroke's bench time, and a transplant's, at the shop's rate (bench default: 600 an hour, 1 and 25 minutes). */
+const STROKE_MINOR = 1000
+const LOSS_MINOR = 25_000
+/** What a board is taken to be worth while the ticket does not say. */
+const WORTH_MINOR = 100_000
+
+/** Push once more, stop, or test: for the contact under the needle, reckoned in the worker after each stroke. */
+export function usePush(
+  surface: Surface,
+  step: Step | null,
+  weigh: (asked: ToWeigh) => Promise<PushAdvice | null>,
+): PushAdvice | null {
+  const { cursor, marks, pass } = surface
+  const passes = useJob((j) => j.state.passes)
+  const strokes = useJob((j) => j.state.strokes)
+  const record = useJob((j) => j.record)
+  const valueMinor = useJob((j) => j.state.ticket.valueMinor)
+  const [answer, setAnswer] = useState<{ asked: ToWeigh; advice: PushAdvice | null } | null>(null)
+  const works = step !== null && step.strokes > 0
+  const technique = step?.technique
+  const asked = useMemo((): ToWeigh | null => {
+    const mark = marks[cursor]
+    if (!works || !technique || !mark) return null
+    const first = passes.find((p) => p.found[cursor])?.found[cursor] ?? mark
+    const had = strokes.filter((s) => s.contact === cursor).reduce((sum, s) => sum + s.strokes, 0)
+    return {
+      marks,
+      looked: Object.keys(pass?.looked ?? {}),
+      contact: cursor,
+      technique,
+      first,
+      strokes: had,
+      worthMinor: valueMinor ?? WORTH_MINOR,
+      strokeMinor: STROKE_MINOR,
+      lossMinor: LOSS_MINOR,
+      factors: snapFactors(record),
+    }
+  }, [cursor, marks, pass, passes, strokes, record, valueMinor, works, technique])
+  useEffect(() => {
+    if (!asked) return
+    let here = true
+    void weigh(asked).then((advice) => here && setAnswer({ asked, advice }))
+    return () => {
+      here = false
+    }
+  }, [asked, weigh])
+  return asked && answer?.asked === asked ? answer.advice : null
+}
