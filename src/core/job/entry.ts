@@ -1,4 +1,5 @@
 import type { School } from '../socket/plan'
+import type { Corner } from '../socket/seat-reading'
 import type { DamageKind, Mark } from '../socket/mark'
 
 /** Parts that are tried in one place and another. */
@@ -192,7 +193,14 @@ export interface Bodies {
   }
   left: { readonly contact: string; readonly why: string }
   school: { readonly school: School }
-  seat: { readonly cpu: string; readonly drop: 'flat' | 'proud' | 'needed force'; readonly heatsink: boolean }
+  seat: {
+    readonly cpu: string
+    readonly drop: 'flat' | 'proud' | 'needed force'
+    readonly heatsink: boolean
+    /** The corner that stays proud, and whether the marks of CPU and socket missed each other. */
+    readonly corner?: Corner
+    readonly turned?: boolean
+  }
   missing: { readonly what: string; readonly from: string }
   accounted: { readonly item: number; readonly where: string }
   firmware: {

@@ -103,7 +103,7 @@ export function sayEntry(entry: Entry): string {
     case 'school':
       return e.body.school === 'A' ? 'order: easy ones first' : 'order: worst first'
     case 'seat':
-      return `seated ${e.body.cpu}: ${e.body.drop}`
+      return `seated ${e.body.cpu}: ${e.body.drop}${e.body.corner ? ` at the ${e.body.corner} corner` : ''}${e.body.turned ? ', turned' : ''}`
     case 'missing':
       return `to be accounted for: ${e.body.what}`
     case 'accounted':

@@ -1,7 +1,13 @@
 import { assess } from './assess'
 import type { Assessment } from './assess'
+import { bladeChannels, pinLines } from './blade-channels'
+import type { BladeChannel, PinLine } from './blade-channels'
 import { clusters } from './cluster'
+import { benchBeam } from './contact-force'
+import { bestFit } from './insertion'
+import type { Fit, PinAndHole } from './insertion'
 import type { Cluster } from './cluster'
+import { isDamage, isGone, usualLeanMm } from './mark'
 import type { Mark, Marks } from './mark'
 import { afterPlan, plan } from './plan'
 import type { Plan, School } from './plan'
@@ -18,6 +24,14 @@ export interface Reckoning {
   /** The field once the plan went through, with the odds of what may snap on the way. */
   readonly then: Assessment
   readonly clusters: readonly Cluster[]
+  /** Pin-grid only: does it drop in, which lines are out, and the channels to run a blade along. */
+  readonly pins: PinField | null
+}
+
+export interface PinField {
+  readonly fit: Fit
+  readonly lines: readonly PinLine[]
+  readonly channels: readonly BladeChannel[]
 }
 
 export interface ToReckon {
@@ -43,6 +57,22 @@ export function reckon(
     planned,
     then: assess(socket, after.marks, { looked: seen, mayBeGone: after.mayBeGone }),
     clusters: clusters(socket, marks),
+    pins: socket.kind === 'pin-grid' ? pinField(socket, marks) : null,
+  }
+}
+
+/** How the pins stand together. Those that lie flat or are gone are left out of the fit: they are dealt with first. */
+function pinField(socket: Socket, marks: Marks): PinField {
+  const standing = socket.contacts.flatMap((c): PinAndHole[] => {
+    const mark = marks[c.name]
+    if (mark && isGone(mark)) return []
+    const [dx, dy] = mark && isDamage(mark) ? usualLeanMm(mark) : [0, 0]
+    return [{ name: c.name, hole: [c.xMm, c.yMm], pin: [c.xMm + dx, c.yMm + dy] }]
+  })
+  return {
+    fit: bestFit(standing, benchBeam.holeCatchMm),
+    lines: pinLines(socket, marks),
+    channels: bladeChannels(socket, marks),
   }
 }
 

@@ -26,6 +26,7 @@ const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>
     ['x', 'it snapped'],
     ['o, b, j', 'after the strokes still short, past it, touching a neighbour'],
     ['y', 'map from photos, and back'],
+    ['w', 'sweep the whole field: space proves one look and goes on'],
     ['n', 'look along the row: this contact and the next nine'],
     ['r, m, k', 'turn the view, mirror it, exaggerate leans'],
     ['i, d, f', 'nearer, farther, whole field'],

@@ -6,6 +6,7 @@ import { faultIds } from '@/core/triage/fault'
 import { startOutcomes } from '@/core/triage/start-model'
 import type { Bodies, Kind } from '@/core/job/entry'
 import { damageKinds } from '@/core/socket/mark'
+import { corners } from '@/core/socket/seat-reading'
 
 const text = (max = 2000) => Joi.string().trim().max(max)
 const some = (max = 2000) => text(max).min(1).required()
@@ -205,6 +206,8 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     cpu: some(120),
     drop: Joi.valid('flat', 'proud', 'needed force').required(),
     heatsink: Joi.boolean().required(),
+    corner: Joi.valid(...corners),
+    turned: Joi.boolean(),
   }),
   missing: Joi.object({ what: some(200), from: some(120) }),
   accounted: Joi.object({ item: seq, where: some(200) }),

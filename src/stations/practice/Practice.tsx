@@ -49,7 +49,10 @@ export function Practice({ boards }: { boards: readonly PracticeBoard[] }) {
       <h1>Practice on a board whose fault is hidden</h1>
       <p className="mt-0.5 max-w-[46rem] text-soft">
         The same stations, a simulated bench, minutes that are counted. At the end the fault is shown and each
-        choice is reviewed beside the best there was. Nothing here touches the record.
+        choice is reviewed beside the best there was. Nothing here touches the record.{' '}
+        <Link href="/practice/needle" className="underline">
+          Needle practice
+        </Link>
       </p>
       {say && (
         <p role="alert" className="mt-2 font-semibold text-ember">

@@ -14,11 +14,12 @@ interface Props {
   readonly surface: Surface
   readonly onFit: () => void
   readonly onPhotos: () => void
+  readonly onSweep: () => void
   readonly onZoom: (factor: number) => void
 }
 
 /** How the map is turned, mirrored and enlarged, always in sight; and what the tints mean. */
-export function MapBar({ surface, onFit, onZoom, onPhotos }: Props) {
+export function MapBar({ surface, onFit, onZoom, onPhotos, onSweep }: Props) {
   const { view, setView } = surface
   const turn = () => setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 })
   const exaggerate = () => setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 })
@@ -36,6 +37,7 @@ export function MapBar({ surface, onFit, onZoom, onPhotos }: Props) {
           <Move name="nearer" hint="i" onPress={() => onZoom(1.6)} />
           <Move name="farther" hint="d" onPress={() => onZoom(1 / 1.6)} />
           <Move name="whole" hint="f" onPress={onFit} />
+          <Move name="sweep" hint="w" onPress={onSweep} />
           <Move name="map from photos" hint="y" onPress={onPhotos} />
         </span>
       </p>

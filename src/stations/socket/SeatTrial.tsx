@@ -1,11 +1,14 @@
 'use client'
 import { useState } from 'react'
+import { corners, readSeating } from '@/core/socket/seat-reading'
+import type { Corner } from '@/core/socket/seat-reading'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { When } from '@/ui/When'
+import type { Surface } from './use-surface'
 
 const dropWords = {
   flat: 'fell flat by itself',
@@ -14,15 +17,18 @@ const dropWords = {
 } as const
 
 /** Seat and try: how the CPU went in says whether something still stands proud. */
-export function SeatTrial() {
+export function SeatTrial({ surface }: { surface: Surface }) {
   const seats = useJob((j) => j.state.seats)
   const ticketCpu = useJob((j) => j.state.ticket.cpu)
   const put = useJob((j) => j.put)
   const [cpu, setCpu] = useState<string | null>(null)
   const [drop, setDrop] = useState<'flat' | 'proud' | 'needed force'>('flat')
   const [heatsink, setHeatsink] = useState<'on' | 'off'>('on')
+  const [corner, setCorner] = useState<Corner | 'none'>('none')
+  const [turned, setTurned] = useState<'met' | 'turned'>('met')
   const [fault, setFault] = useState(false)
   const name = (cpu ?? ticketCpu).trim()
+  const last = seats.at(-1)
   return (
     <section id="seat">
       <h3 className="font-semibold">Seat and try</h3>
@@ -44,7 +50,14 @@ export function SeatTrial() {
         onSubmit={(event) => {
           event.preventDefault()
           setFault(!name)
-          if (name) put('seat', { cpu: name, drop, heatsink: heatsink === 'on' })
+          if (name)
+            put('seat', {
+              cpu: name,
+              drop,
+              heatsink: heatsink === 'on',
+              ...(drop === 'flat' || corner === 'none' ? {} : { corner }),
+              ...(drop === 'flat' ? {} : { turned: turned === 'turned' }),
+            })
         }}
       >
         <TextField
@@ -60,11 +73,50 @@ export function SeatTrial() {
           words={dropWords}
           onChange={setDrop}
         />
+        {drop !== 'flat' && (
+          <>
+            <Choice label="Corner" value={corner} options={[...corners]} none="none" onChange={setCorner} />
+            <Choice
+              label="Its marks"
+              value={turned}
+              options={['met', 'turned']}
+              words={{ met: 'met', turned: 'did not meet' }}
+              onChange={setTurned}
+            />
+          </>
+        )}
         <Choice label="Heatsink" value={heatsink} options={['on', 'off']} onChange={setHeatsink} />
         <Button type="submit" look="first" className="self-start">
           Note the seating
         </Button>
       </form>
+      {last && last.drop !== 'flat' && (
+        <ol className="mt-3" aria-label="What may keep it from falling flat">
+          {readSeating(surface.socket, surface.marks, last)
+            .slice(0, 4)
+            .map((r) => (
+              <li key={r.cause} className="border-b border-line py-1 leading-snug">
+                <b className="font-semibold">{r.cause}</b>, {Math.round(100 * r.odds)} of 100
+                {r.contacts.length > 0 && (
+                  <>
+                    {' '}
+                    (
+                    {r.contacts.slice(0, 4).map((name, i) => (
+                      <span key={name}>
+                        {i > 0 && ', '}
+                        <button type="button" className="num underline" onClick={() => surface.go(name)}>
+                          {name}
+                        </button>
+                      </span>
+                    ))}
+                    )
+                  </>
+                )}
+                : <span className="text-soft">{r.look}.</span>
+              </li>
+            ))}
+        </ol>
+      )}
       <div className="mt-2">
         <Caution>
           Never press a CPU down that does not fall flat: lift it out and find what stands proud. No power

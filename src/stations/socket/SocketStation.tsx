@@ -1,13 +1,10 @@
 'use client'
-import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import Link from 'next/link'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { StrokeResult } from '@/core/job/entry'
 import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
-import { Ledger } from '@/stations/job/Ledger'
 import { useJob } from '@/stations/job/JobProvider'
-import { Photos } from '@/stations/job/Photos'
 import { usePointed } from '@/stations/job/point'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationLink } from '@/stations/job/StationLink'
@@ -15,22 +12,19 @@ import { StationStep } from '@/stations/job/StationStep'
 import { Caution } from '@/ui/Caution'
 import { neighboursOf } from '@/core/socket/walk'
 import { ContactPanel } from './ContactPanel'
-import { ContactTable } from './ContactTable'
-import { Eyepiece, useEyepiece } from './Eyepiece'
+import { useEyepiece } from './Eyepiece'
 import type { FieldHandle } from './FieldCanvas'
 import { FieldMap } from './FieldMap'
 import { MapBar } from './MapBar'
-import { OrderOfWork } from './OrderOfWork'
-import { Passes } from './Passes'
 import { PhotoMap } from './PhotoMap'
-import { SeatTrial } from './SeatTrial'
+import { SocketTabs } from './SocketTabs'
 import { Standing } from './Standing'
-import { StopOrPush } from './StopOrPush'
+import { SweepBar } from './SweepBar'
 import { usePush } from './use-push'
 import { useReckoning } from './use-reckoning'
 import { useSocketKeys } from './use-socket-keys'
 import { useSurface } from './use-surface'
-import { WhatItDoes } from './WhatItDoes'
+import { useSweep } from './use-sweep'
 
 export function SocketStation() {
   const socket = useJob((j) => j.socket)
@@ -89,6 +83,7 @@ function Mapped({ socket }: { socket: Socket }) {
   }
   const [photos, setPhotos] = useState(false)
   const toPhotos = () => setPhotos((on) => !on)
+  const sweep = useSweep(surface)
   useSocketKeys({
     surface,
     reckoning,
@@ -98,6 +93,7 @@ function Mapped({ socket }: { socket: Socket }) {
     onStrokes: (by) => setExtra((n) => n + by),
     onPhotos: toPhotos,
     away: photos,
+    sweep,
   })
 
   const begun = useRef(false)
@@ -119,7 +115,6 @@ function Mapped({ socket }: { socket: Socket }) {
     if (firstStep) go(firstStep)
   }, [reckoned, firstStep, go])
 
-  const { now } = reckoning ?? {}
   if (photos)
     return (
       <>
@@ -131,12 +126,14 @@ function Mapped({ socket }: { socket: Socket }) {
   return (
     <>
       <StationStep station="socket" work={reckoning} />
+      {sweep.on && <SweepBar sweep={sweep} />}
       <div className="mt-2.5 grid grid-cols-[minmax(0,1fr)_204px] gap-x-[18px]">
         <div>
           <FieldMap surface={surface} clusters={reckoning?.clusters ?? []} handle={map} />
           <MapBar
             surface={surface}
             onPhotos={toPhotos}
+            onSweep={sweep.toggle}
             onFit={() => map.current?.fit()}
             onZoom={(f) => map.current?.zoom(f)}
           />
@@ -144,47 +141,7 @@ function Mapped({ socket }: { socket: Socket }) {
         <ContactPanel surface={surface} step={step} strokes={strokes} advice={advice} onTried={tried} />
       </div>
       <Standing surface={surface} reckoning={reckoning} fresh={fresh} />
-      <TabGroup>
-        <TabList className="flex gap-6 border-t border-line pt-2">
-          {['Order of work', 'Stop or push', 'What it does', 'Table', 'Passes', 'Seat, ledger', 'Photos'].map(
-            (name) => (
-              <Tab
-                key={name}
-                className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
-              >
-                {name}
-              </Tab>
-            ),
-          )}
-        </TabList>
-        <TabPanels className="pt-3">
-          <TabPanel>
-            <OrderOfWork surface={surface} planned={reckoning?.planned ?? null} />
-          </TabPanel>
-          <TabPanel>
-            <StopOrPush surface={surface} advice={advice} />
-            <Eyepiece eye={eye} />
-          </TabPanel>
-          <TabPanel>
-            <WhatItDoes now={now ?? null} />
-          </TabPanel>
-          <TabPanel>
-            <ContactTable surface={surface} planned={reckoning?.planned ?? null} />
-          </TabPanel>
-          <TabPanel>
-            <Passes surface={surface} />
-          </TabPanel>
-          <TabPanel>
-            <div className="grid grid-cols-2 gap-x-8">
-              <SeatTrial />
-              <Ledger />
-            </div>
-          </TabPanel>
-          <TabPanel>
-            <Photos />
-          </TabPanel>
-        </TabPanels>
-      </TabGroup>
+      <SocketTabs surface={surface} reckoning={reckoning} advice={advice} eye={eye} />
       <div className="mt-4">
         <Caution>
           Unplug, discharge, wrist strap on. Needles and blades point away from the hand; eye protection.

@@ -13,6 +13,7 @@ import type { KeyMap } from '@/ui/keys'
 import { kindKeys } from './ContactPanel'
 import type { FieldHandle } from './FieldCanvas'
 import type { Surface } from './use-surface'
+import type { Sweep } from './use-sweep'
 
 interface Wiring {
   readonly surface: Surface
@@ -22,6 +23,7 @@ interface Wiring {
   readonly onTried: (result: StrokeResult) => void
   readonly onStrokes: (by: number) => void
   readonly onPhotos: () => void
+  readonly sweep: Sweep
   /** The photos have the keys. */
   readonly away: boolean
 }
@@ -46,6 +48,7 @@ export function useSocketKeys({
   onStrokes,
   onPhotos,
   away,
+  sweep,
 }: Wiring): void {
   const put = useJob((j) => j.put)
   const { socket, cursor, marks, view, swath, pass } = surface
@@ -67,7 +70,13 @@ export function useSocketKeys({
   const keys: Record<string, KeyMap[string]> = {
     '.': () => along(1),
     ',': () => along(-1),
-    ' ': () => (works ? onTried('there') : look(swath.length > 0 ? swath : [cursor], swath.at(-1) ?? cursor)),
+    w: sweep.toggle,
+    ' ': () =>
+      sweep.on
+        ? sweep.proved()
+        : works
+          ? onTried('there')
+          : look(swath.length > 0 ? swath : [cursor], swath.at(-1) ?? cursor),
     n: () => {
       const row = rowFrom(socket, view, cursor, ROW)
       look(row, row.at(-1)!)

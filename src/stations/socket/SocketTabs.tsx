@@ -1,0 +1,75 @@
+'use client'
+import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
+import type { ReactNode } from 'react'
+import type { PushAdvice } from '@/core/socket/push'
+import type { Reckoning } from '@/core/socket/reckon'
+import { Ledger } from '@/stations/job/Ledger'
+import { Photos } from '@/stations/job/Photos'
+import { ContactTable } from './ContactTable'
+import { DropIn } from './DropIn'
+import { Eyepiece } from './Eyepiece'
+import type { useEyepiece } from './Eyepiece'
+import { OrderOfWork } from './OrderOfWork'
+import { Passes } from './Passes'
+import { SeatTrial } from './SeatTrial'
+import { StopOrPush } from './StopOrPush'
+import type { Surface } from './use-surface'
+import { WhatItDoes } from './WhatItDoes'
+
+/** What lies behind the map: the order, each contact's next stroke, what it all does, passes, the CPU's seat. */
+export function SocketTabs({
+  surface,
+  reckoning,
+  advice,
+  eye,
+}: {
+  surface: Surface
+  reckoning: Reckoning | null
+  advice: PushAdvice | null
+  eye: ReturnType<typeof useEyepiece>
+}) {
+  const planned = reckoning?.planned ?? null
+  const tabs: readonly (readonly [string, ReactNode])[] = [
+    ['Order of work', <OrderOfWork key="order" surface={surface} planned={planned} />],
+    [
+      'Stop or push',
+      <div key="push">
+        <StopOrPush surface={surface} advice={advice} />
+        <Eyepiece eye={eye} />
+      </div>,
+    ],
+    ...(surface.socket.kind === 'pin-grid'
+      ? [['Does it drop in', <DropIn key="drop" surface={surface} pins={reckoning?.pins ?? null} />] as const]
+      : []),
+    ['What it does', <WhatItDoes key="does" now={reckoning?.now ?? null} />],
+    ['Table', <ContactTable key="table" surface={surface} planned={planned} />],
+    ['Passes', <Passes key="passes" surface={surface} />],
+    [
+      'Seat, ledger',
+      <div key="seat" className="grid grid-cols-2 gap-x-8">
+        <SeatTrial surface={surface} />
+        <Ledger />
+      </div>,
+    ],
+    ['Photos', <Photos key="photos" />],
+  ]
+  return (
+    <TabGroup>
+      <TabList className="flex flex-wrap gap-x-6 border-t border-line pt-2">
+        {tabs.map(([name]) => (
+          <Tab
+            key={name}
+            className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
+          >
+            {name}
+          </Tab>
+        ))}
+      </TabList>
+      <TabPanels className="pt-3">
+        {tabs.map(([name, panel]) => (
+          <TabPanel key={name}>{panel}</TabPanel>
+        ))}
+      </TabPanels>
+    </TabGroup>
+  )
+}
