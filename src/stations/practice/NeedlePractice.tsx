@@ -16,13 +16,15 @@ import { letGo, useKeys } from '@/ui/keys'
 import { PracticeView } from './PracticeView'
 
 const STEP_MM = 0.02
+const FIRST_SEED = 1
+const anySeed = () => crypto.getRandomValues(new Uint32Array(1))[0]! >>> 8
 
 /** A simulated contact that springs back, tires and can snap: taken by keys or by dragging the tip, then let go. */
-export function NeedlePractice({ seed: first }: { seed: number }) {
-  const [seed, setSeed] = useState(first)
+export function NeedlePractice() {
+  const [seed, setSeed] = useState(FIRST_SEED)
   const [kind, setKind] = useState<PracticeKind>('a slight lean')
   const [history, setHistory] = useState<readonly PracticeContact[]>(() => [
-    drawContact(first, 'a slight lean'),
+    drawContact(FIRST_SEED, 'a slight lean'),
   ])
   const [takenMm, setTaken] = useState(0)
   const [scores, setScores] = useState<readonly number[]>([])
@@ -38,7 +40,7 @@ export function NeedlePractice({ seed: first }: { seed: number }) {
   }
   const another = () => {
     if (contact.pushes.length > 0) setScores((all) => [...all, result.score])
-    draw(kind, seed + 1)
+    draw(kind, anySeed())
   }
   const release = () => {
     if (over || takenMm === 0) return
@@ -108,7 +110,7 @@ export function NeedlePractice({ seed: first }: { seed: number }) {
             label="Contact"
             value={kind}
             options={[...practiceKinds]}
-            onChange={(k) => draw(k, seed + 1)}
+            onChange={(k) => draw(k, anySeed())}
           />
           <dl className="mt-3 border-t border-line">
             {[

@@ -9,7 +9,7 @@ export default async function NeedlePage() {
   const account = await signedIn('/practice/needle')
   return (
     <ShopFrame account={account} here="/practice">
-      <NeedlePractice seed={Math.floor(Date.now() / 1000) % 1_000_000} />
+      <NeedlePractice />
     </ShopFrame>
   )
 }
