@@ -11,6 +11,8 @@ import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
 import { pushAdvice } from '@/core/socket/push'
 import type { PushQuestion } from '@/core/socket/push'
+import { replacementWays } from '@/core/socket/replacement'
+import type { ReplacementQuestion } from '@/core/socket/replacement'
 import { techniques } from '@/core/socket/technique'
 import { marks, name, oneField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
@@ -107,5 +109,22 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       clearanceMm: Joi.number().greater(0).max(2).default(benchBeam.holeCatchMm),
     }),
     ({ pins, clearanceMm }) => bestFit(pins, clearanceMm),
+  ),
+
+  'socket.replace': operation<ReplacementQuestion>(
+    'Contacts that are gone: leave, raise the stub, transplant, whole socket or exchange, compared.',
+    Joi.object({
+      stubs: Joi.number().integer().min(0).max(200).default(0),
+      gone: Joi.number().integer().min(0).max(200).default(0),
+      runsNow: Joi.number().min(0).max(1).required(),
+      runsMended: Joi.number().min(Joi.ref('runsNow')).max(1).required(),
+      boardMinor: Joi.number().min(0).required(),
+      rateMinorPerHour: Joi.number().min(0).default(60_000),
+      donorContacts: Joi.number().integer().min(0).default(0),
+      socketMinor: Joi.number().min(0).allow(null).default(null),
+      exchangeMinor: Joi.number().min(0).allow(null).default(null),
+      stubShare: Joi.number().greater(0).max(1).default(0.55),
+    }),
+    (question) => ({ ways: replacementWays(question) }),
   ),
 }
