@@ -228,8 +228,13 @@ function advise(
       advice: 'test',
       why: `it makes contact in ${inHundred(now)} of 100 as it is; another stroke loses it in ${inHundred(snapsNext)}: try the board first`,
     }
+  if (q.runsGood - q.runsLost < 0.03)
+    return {
+      advice: 'stop',
+      why: `the board hardly needs it; another stroke loses it in ${inHundred(snapsNext)} of 100 and gains next to nothing`,
+    }
   return {
     advice: 'stop',
-    why: `another stroke loses it in ${inHundred(snapsNext)} of 100, which costs more than it can gain${q.runsGood - q.runsLost < 0.03 ? '; the board hardly needs it' : ''}`,
+    why: `another stroke loses it in ${inHundred(snapsNext)} of 100, which costs more than it can gain`,
   }
 }

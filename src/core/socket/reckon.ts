@@ -90,14 +90,23 @@ export interface ToWeigh {
   readonly factors?: SnapFactors
 }
 
-/** One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. */
+/**
+ * One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. The rest
+ * of the order is taken to go as it usually goes, since a short elsewhere must not make this contact worthless.
+ */
 export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
   const mark = w.marks[w.contact] ?? { kind: 'intact' }
-  const { [w.contact]: _, ...others } = w.marks
+  const after = afterPlan(plan(socket, w.marks, 'A', {}, {}, w.factors), w.marks)
+  const { [w.contact]: _, ...others } = after.marks
+  const { [w.contact]: __, ...mayBeGone } = after.mayBeGone
   const looked = new Set([...w.looked, w.contact])
   // The same seed on both sides: what differs is this contact and nothing else.
-  const good = assess(socket, others, { looked, draws: 1000 }).runs
-  const lost = assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, { looked, draws: 1000 }).runs
+  const good = assess(socket, others, { looked, mayBeGone, draws: 1000 }).runs
+  const lost = assess(
+    socket,
+    { ...others, [w.contact]: { kind: 'snapped' } },
+    { looked, mayBeGone, draws: 1000 },
+  ).runs
   const { offsetMm, isHeight } = offsetOf(mark)
   return pushAdvice({
     kind: socket.kind,

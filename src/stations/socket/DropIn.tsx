@@ -16,6 +16,7 @@ function sayWay([x, y]: readonly [number, number]): string {
 export function DropIn({ surface, pins }: { surface: Surface; pins: PinField | null }) {
   if (!pins) return <p className="text-soft">Reckoning…</p>
   const { fit, lines, channels } = pins
+  const flat = Object.keys(surface.marks).filter((name) => surface.marks[name]!.kind === 'folded')
   const Pin = ({ name }: { name: string }) => (
     <button
       type="button"
@@ -28,8 +29,23 @@ export function DropIn({ surface, pins }: { surface: Surface; pins: PinField | n
   return (
     <div className="grid grid-cols-2 gap-x-8">
       <section>
-        <h3 className={`font-semibold ${fit.fits ? 'text-verd' : 'text-ember'}`}>
-          {fit.fits ? 'It should drop in by itself' : 'It would bind: do not push it'}
+        <h3 className={`font-semibold ${fit.fits && flat.length === 0 ? 'text-verd' : 'text-ember'}`}>
+          {flat.length > 0 && (
+            <>
+              {flat.map((name, i) => (
+                <span key={name}>
+                  {i > 0 && ', '}
+                  <Pin name={name} />
+                </span>
+              ))}{' '}
+              {flat.length === 1 ? 'lies' : 'lie'} flat: raise {flat.length === 1 ? 'it' : 'them'} first.{' '}
+            </>
+          )}
+          {fit.fits
+            ? flat.length > 0
+              ? 'The others would drop in'
+              : 'It should drop in by itself'
+            : 'It would bind: do not push it'}
         </h3>
         <p className="text-soft">
           Laid in the best way ({Math.abs(fit.turnDeg).toFixed(2)}° turned), the worst pin is{' '}

@@ -1,0 +1,254 @@
+import AxeBuilder from '@axe-core/playwright'
+import type { Page } from '@playwright/test'
+import sharp from 'sharp'
+import { demoSockets } from '../demo/sockets'
+import type { Socket } from '@/core/socket/socket'
+import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
+import type { Photo, Shot } from '@/stand-ins/microscope-camera'
+import { shotOf } from '@/stations/socket/camera-shot'
+import type { Shop } from './bench'
+import { atStation, expect, saved, tapeLines, takeIn, test } from './bench'
+
+function taken(socket: Socket, shot: Shot): Photo {
+  const work = takePhoto(socket, {}, shot)
+  for (;;) {
+    const { done, value } = work.next()
+    if (done) return value
+  }
+}
+const atSocket = async (page: Page, shop: Shop, tag: string) => {
+  await atStation(page, shop, tag, 'socket')
+  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+}
+const photo = (page: Page) => page.getByRole('application')
+
+/** Clicks each contact the page asks for where it is in the picture, or where `instead` says. */
+async function clickFour(
+  page: Page,
+  truth: Photo,
+  size: { widthPx: number; heightPx: number },
+  instead: Readonly<Record<string, string>> = {},
+): Promise<void> {
+  for (let i = 0; i < 4; i++) {
+    await expect(photo(page)).toHaveAttribute('aria-label', /on the tip of/)
+    const asked = /tip of (\w+)/.exec((await photo(page).getAttribute('aria-label'))!)![1]!
+    const { px } = truth.tips.find((t) => t.name === (instead[asked] ?? asked))!
+    const box = (await photo(page).boundingBox())!
+    await page.mouse.click(
+      box.x + (px[0] / size.widthPx) * box.width,
+      box.y + (px[1] / size.heightPx) * box.height,
+    )
+    await expect(photo(page)).not.toHaveAttribute('aria-label', new RegExp(`tip of ${asked} `))
+  }
+}
+const lastLine = async (page: Page, shop: Shop, tag: string) => {
+  const tape = (await (await page.request.get(`${shop.url}/api/jobs/${tag}/tape`)).json()) as {
+    entries: { seq: number }[]
+  }
+  return Math.max(...tape.entries.map((e) => e.seq))
+}
+
+test.describe('from photos', () => {
+  test('the camera over the bench, four clicks, every suspect one key; what is in place is looked at', async ({
+    bench: page,
+    shop,
+  }) => {
+    await atSocket(page, shop, 'Q-0414')
+    const shot = shotOf(demoSockets.lg1284, { view: 'above' }, await lastLine(page, shop, 'Q-0414'))
+    await page.keyboard.press('y')
+    await page.getByRole('button', { name: 'from above', exact: true }).click()
+    await clickFour(page, taken(demoSockets.lg1284, shot), shot)
+    await page.keyboard.press('a')
+    await expect(page.getByRole('button', { name: 'Take it onto the map' })).toBeVisible()
+    await expect(page.getByRole('status').filter({ hasText: 'in place' })).toContainText(
+      'heights are not told',
+    )
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    expect(violations.map((v) => v.id)).toEqual([])
+    await page.getByRole('button', { name: 'Take it onto the map' }).click()
+    await expect(
+      tapeLines(page)
+        .filter({ hasText: /\d+ contacts looked at/ })
+        .last(),
+    ).toBeVisible()
+    const list = page.getByRole('region', { name: 'Contacts that break the pattern' })
+    const asked = await list.getByRole('button').count()
+    expect(asked).toBeGreaterThan(3)
+    const here = page.getByRole('complementary', { name: 'The one under the needle' })
+    const name = (await here.getByRole('heading').textContent())!
+    await page.keyboard.press('Space')
+    await expect(
+      tapeLines(page)
+        .filter({ hasText: new RegExp(`${name} \\w`) })
+        .last(),
+    ).toBeVisible()
+    await expect(here.getByRole('heading')).not.toHaveText(name)
+    const second = (await here.getByRole('heading').textContent())!
+    await page.keyboard.press('Backspace')
+    await expect(tapeLines(page).filter({ hasText: `${second} intact` })).toHaveCount(1)
+    const third = (await here.getByRole('heading').textContent())!
+    await page.keyboard.press('9')
+    await expect(
+      tapeLines(page)
+        .filter({ hasText: `${third} snapped off` })
+        .last(),
+    ).toBeVisible()
+    await expect(list).toContainText(`${asked - 3} still to look at`)
+    await saved(page)
+    await page.keyboard.press('y')
+    await expect(page.locator('#map')).toBeVisible()
+  })
+
+  test('mirrored clicks, a photo of something else and a file that is none are refused; nothing goes on the tape', async ({
+    bench: page,
+    shop,
+  }) => {
+    await atSocket(page, shop, 'Q-0417')
+    const before = await lastLine(page, shop, 'Q-0417')
+    await page.keyboard.press('y')
+    const pick = page.getByLabel('Picture of the field')
+    await pick.setInputFiles({ name: 'notes.png', mimeType: 'image/png', buffer: Buffer.from('no picture') })
+    await expect(page.getByRole('alert').filter({ hasText: 'no picture that can be read' })).toBeVisible()
+    await page.getByRole('button', { name: 'Put it away' }).click()
+
+    const shot: Shot = { ...plainShot, widthPx: 1400, heightPx: 1400, pxPerMm: 34, glare: 0, seed: 3 }
+    const truth = taken(demoSockets.lg1284, shot)
+    const png = await sharp(truth.image.grey, { raw: { width: 1400, height: 1400, channels: 1 } })
+      .png()
+      .toBuffer()
+    await pick.setInputFiles({ name: 'field.png', mimeType: 'image/png', buffer: png })
+    await clickFour(page, truth, shot, { A1: 'A40', A40: 'A1', AT1: 'AT40', AT40: 'AT1' })
+    await page.keyboard.press('a')
+    await expect(page.getByRole('alert').filter({ hasText: 'mirror' })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Take it onto the map' })).toHaveCount(0)
+    await page.getByRole('button', { name: 'Put it away' }).click()
+
+    const plain = await sharp({ create: { width: 1400, height: 1400, channels: 3, background: '#667' } })
+      .png()
+      .toBuffer()
+    await pick.setInputFiles({ name: 'table.png', mimeType: 'image/png', buffer: plain })
+    await clickFour(page, truth, shot)
+    await page.keyboard.press('a')
+    await expect(page.getByRole('alert').filter({ hasText: 'no even field of tips' })).toBeVisible()
+    expect(await lastLine(page, shop, 'Q-0417')).toBe(before)
+  })
+
+  test('a board on a real bench has no simulated camera', async ({ bench: page, shop }) => {
+    const tag = await takeIn(page, shop)
+    const answer = await page.request.get(`${shop.url}/api/jobs/${tag}/camera?view=above`)
+    expect([answer.status(), ((await answer.json()) as { error: { text: string } }).error.text]).toEqual([
+      404,
+      expect.stringMatching(/real bench/),
+    ])
+    expect((await page.request.get(`${shop.url}/api/jobs/Q-0414/camera?view=below`)).status()).toBe(422)
+  })
+})
+
+test('a stroke’s result changes what is left, and with it the advice; light and magnification are kept', async ({
+  bench: page,
+  shop,
+}) => {
+  await atSocket(page, shop, 'Q-0414')
+  await page.getByRole('tab', { name: 'Table' }).click()
+  await page
+    .getByRole('table', { name: 'Marked contacts' })
+    .getByRole('button', { name: /^[A-Z]+\d+$/ })
+    .first()
+    .click()
+  await expect(page.locator('#map')).toBeVisible()
+  await page.getByRole('tab', { name: 'Stop or push' }).click()
+  const panel = page.getByRole('complementary', { name: 'Contact under the needle' })
+  // Some marked contact of this board is to be straightened: walk the order until one is.
+  await expect(async () => {
+    if ((await panel.getByRole('button', { name: 'There now' }).count()) === 0) await page.keyboard.press('.')
+    await expect(panel.getByRole('button', { name: 'There now' })).toBeVisible({ timeout: 500 })
+  }).toPass()
+  await expect(panel.locator('[data-advice]')).toBeVisible()
+  await page.getByLabel('Light').fill('low from the left')
+  await page.getByLabel('Magnification').fill('20×')
+  await page.getByLabel('Magnification').press('Escape')
+  const name = (await panel.getByRole('heading').textContent())!
+  await page.keyboard.press('o')
+  await expect(tapeLines(page).filter({ hasText: new RegExp(`^.*${name} .*still short`) })).toHaveCount(1)
+  await expect(panel.getByRole('heading')).toHaveText(name)
+  await saved(page)
+  const tape = (await (await page.request.get(`${shop.url}/api/jobs/Q-0414/tape`)).json()) as {
+    entries: { kind: string; body: Record<string, unknown> }[]
+  }
+  expect(tape.entries.findLast((e) => e.kind === 'stroke')!.body).toMatchObject({
+    contact: name,
+    result: 'still short',
+    light: 'low from the left',
+    magnification: '20×',
+  })
+  await expect(page.getByRole('heading', { name: 'What this shop’s hands have done' })).toBeVisible()
+})
+
+test('a sweep proves the whole field, one key a look', async ({ bench: page, shop }) => {
+  await atSocket(page, shop, 'Q-0414')
+  await page.getByRole('tab', { name: 'Passes' }).click()
+  await page.getByRole('button', { name: 'Begin it' }).click()
+  await page.getByRole('button', { name: 'Begin it' }).evaluate((b) => (b as HTMLButtonElement).blur())
+  await page.keyboard.press('w')
+  const bar = page.getByRole('status').filter({ hasText: 'Look at' })
+  await expect(bar).toContainText('close to damage that is known')
+  const left = async () => Number(/(\d+) looks/.exec((await bar.textContent())!)![1])
+  const first = await left()
+  await page.keyboard.press('Space')
+  await expect.poll(left).toBe(first - 1)
+  await page.keyboard.press('Space')
+  await expect.poll(left).toBe(first - 2)
+  await expect(tapeLines(page).filter({ hasText: 'contacts looked at' }).last()).toBeVisible()
+  await page.keyboard.press('w')
+  await expect(bar).toHaveCount(0)
+})
+
+test('a CPU with a proud corner: what may keep it up, and the look that settles it', async ({
+  bench: page,
+  shop,
+}) => {
+  await atSocket(page, shop, 'Q-0414')
+  await page.getByRole('tab', { name: 'Seat, ledger' }).click()
+  await page.getByLabel('CPU', { exact: true }).fill('bench Orrin 44')
+  await page.getByRole('radio', { name: 'one corner stays proud' }).click()
+  await page.getByRole('radio', { name: 'far right' }).click()
+  await page.getByRole('button', { name: 'Note the seating' }).click()
+  await expect(tapeLines(page).filter({ hasText: 'proud at the far right corner' })).toHaveCount(1)
+  await expect(page.getByRole('list', { name: 'What may keep it from falling flat' })).toContainText('of 100')
+})
+
+test('pins: does it drop in, which bind, where the blade runs', async ({ bench: page, shop }) => {
+  await atSocket(page, shop, 'Q-0415')
+  await page.getByRole('tab', { name: 'Does it drop in' }).click()
+  await expect(page.getByRole('heading', { name: /lies flat: raise it first/ })).toBeVisible()
+  await expect(
+    page
+      .getByRole('listitem')
+      .filter({ hasText: /pins? out, scatter/ })
+      .first(),
+  ).toBeVisible()
+  await expect(page.getByText(/^Along the (row|column) beside/).first()).toBeVisible()
+})
+
+test('needle practice: past the mark, let go, it springs back; snapped or home, there is another', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/practice/needle`)
+  await expect(page.getByRole('heading', { name: 'Needle practice' })).toBeVisible()
+  const says = page.getByRole('status')
+  await expect(async () => {
+    await page.keyboard.press('ArrowLeft')
+    await expect(page.getByText('taken to')).toBeVisible()
+    await page.keyboard.press('Space')
+    await expect(says).toHaveText(/sprang all the way back/, { timeout: 500 })
+  }).toPass()
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Shift+ArrowLeft')
+  for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft')
+  await page.keyboard.press('Space')
+  await expect(says).toHaveText(/Home/)
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  await page.keyboard.press('Space')
+  await expect(page.getByText(/^\d+, 1 contacts$/)).toBeVisible()
+})

@@ -1,0 +1,55 @@
+import { describe, expect, it } from 'vitest'
+import { smallField } from './field.testing'
+import { reckon, weigh } from './reckon'
+import type { ToWeigh } from './reckon'
+
+const socket = smallField()
+const ask: ToWeigh = {
+  marks: { H1: { kind: 'lean', leanMm: [0.35, 0] } },
+  looked: socket.contacts.map((c) => c.name),
+  contact: 'H1',
+  technique: 'push',
+  first: { kind: 'lean', leanMm: [0.35, 0] },
+  strokes: 0,
+  worthMinor: 100_000,
+  strokeMinor: 1000,
+  lossMinor: 20_000,
+}
+
+describe('one more stroke at a contact of a field', () => {
+  it('a lone control contact off its land is pushed', () => {
+    expect(weigh(socket, ask)).toMatchObject({ advice: 'push' })
+  })
+  it('a short elsewhere does not make it worthless: the rest is taken to be worked too', () => {
+    const marks = {
+      ...ask.marks,
+      C1: { kind: 'touching', touches: 'C2' } as const,
+      A5: { kind: 'touching', touches: 'B5' } as const,
+    }
+    expect(weigh(socket, { ...ask, marks }).advice).toBe('push')
+  })
+  it('one of many grounds is not', () => {
+    const got = weigh(socket, { ...ask, contact: 'D1', marks: { D1: { kind: 'lean', leanMm: [0.35, 0] } } })
+    expect([got.advice, got.why]).toEqual(['stop', expect.stringMatching(/hardly needs it/)])
+  })
+  it('advice changes with what the strokes do: nearer home it is tested', () => {
+    const nearer = { H1: { kind: 'lean', leanMm: [0.05, 0] } } as const
+    expect(weigh(socket, { ...ask, marks: nearer, strokes: 2 }).advice).toBe('test')
+  })
+  it('a shop whose pushes often snap is told of more risk, in the order and at the contact', () => {
+    const factors = { push: 8 }
+    expect(weigh(socket, { ...ask, factors }).snapsNext).toBeGreaterThan(5 * weigh(socket, ask).snapsNext)
+    const order = (f: object) =>
+      reckon(socket, { marks: ask.marks, looked: [], school: 'A', left: {}, strokes: {}, factors: f }).planned
+    expect(order(factors).steps[0]!.snaps).toBeGreaterThan(5 * order({}).steps[0]!.snaps)
+    expect(order({}).steps[0]!.ifLost).toMatch(/raise the stub or transplant/)
+  })
+  it('pins are fitted, land-grid contacts are not', () => {
+    const marks = { C3: { kind: 'lean', leanMm: [0.5, 0] } } as const
+    const asked = { marks, looked: [], school: 'A', left: {}, strokes: {} } as const
+    expect(reckon(socket, asked).pins).toBeNull()
+    const pins = reckon({ ...socket, kind: 'pin-grid' }, asked).pins!
+    expect(pins.fit).toMatchObject({ fits: false, binding: [{ name: 'C3' }] })
+    expect(pins.channels[0]).toMatchObject({ along: 'column', push: 'left', pins: ['C3'] })
+  })
+})
