@@ -15,6 +15,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
 import type { Figure } from './figure'
+import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
 import { triageFigures } from './triage'
 
@@ -89,6 +90,7 @@ function core(): Figure[] {
 console.log(`${'figure'.padEnd(62)} ${'median'.padStart(8)} ${'p95'.padStart(8)}`)
 print(core())
 photoFigures(24)
+await insertionFigures(10)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')

@@ -3,6 +3,7 @@ import { addBoard, addLandmark } from '@/data/boards'
 import { anyAccount, createAccount } from '@/data/accounts'
 import type { Account } from '@/data/accounts'
 import { attachToJob, storeBytes } from '@/data/files'
+import { keepDonor } from '@/data/donors'
 import { hideBoard } from '@/data/hidden-boards'
 import { createJob, saveCustomer } from '@/data/jobs'
 import { migrate } from '@/data/migrate'
@@ -65,6 +66,7 @@ async function layShop(): Promise<void> {
       const body = references[kind]
       if (body) await keepReference(id, kind, body)
     }
+  await keepDonor('kiosk board burnt at the rail, drawer 3', demoSockets.lg1284.id, 61)
   const now = new Date()
   for (const tape of history(FINISHED, now)) await layJob(tape, ines, null)
   await layJob(lighthouseBefore(now), ines, null)

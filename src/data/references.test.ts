@@ -63,7 +63,7 @@ describeDatabase('a hidden board', () => {
     expect(await hiddenBoardOf(job.id)).toBeNull()
     await hideBoard(job.id, { faults: ['module'], seed: 4 })
     await hideBoard(job.id, { faults: ['CPU'], seed: 5 })
-    expect(await hiddenBoardOf(job.id)).toEqual({ faults: ['module'], seed: 4, shownSeq: null })
+    expect(await hiddenBoardOf(job.id)).toEqual({ faults: ['module'], seed: 4, marks: {}, shownSeq: null })
     await lay(job, ines, 'note', { text: 'one' })
     await showBoard(job.id)
     await lay(job, ines, 'note', { text: 'two' })

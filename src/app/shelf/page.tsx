@@ -1,6 +1,9 @@
 import type { Metadata } from 'next'
+import { donors } from '@/data/donors'
 import { shelf } from '@/data/shelf'
+import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/stations/job/signed-in'
+import { Donors } from '@/stations/shop/Donors'
 import { Shelf } from '@/stations/shop/Shelf'
 import { ShopFrame } from '@/stations/shop/ShopFrame'
 
@@ -11,6 +14,7 @@ export default async function ShelfPage() {
   return (
     <ShopFrame account={account} here="/shelf">
       <Shelf atHand={await shelf()} />
+      <Donors donors={await donors()} sockets={await listSockets()} />
     </ShopFrame>
   )
 }

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { anyMark } from '../socket/field.testing'
-import { historyItems, kinds, outcomes, rails, stations, swapParts } from './entry'
+import { historyItems, kinds, outcomes, rails, stations, strokeResults, swapParts } from './entry'
 import type { Bodies, Entry, Kind } from './entry'
 
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
@@ -135,10 +135,16 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     tool: words,
     from: fc.constantFrom(null, 'west'),
     strokes: fc.integer({ min: 1, max: 9 }),
-    result: fc.constantFrom('there', 'still off', 'snapped'),
+    result: fc.constantFrom(...strokeResults),
     predictedSnaps: fc.option(figure(0, 1), { nil: null }),
   }),
   left: fc.record({ contact, why: words }),
+  replaced: fc.record({
+    contact,
+    how: fc.constantFrom('stub raise', 'transplant', 'whole socket'),
+    holds: fc.boolean(),
+    pulledOut: fc.array(contact, { maxLength: 2 }),
+  }),
   school: fc.record({ school: fc.constantFrom('A', 'B') }),
   seat: fc.record({
     cpu: words,

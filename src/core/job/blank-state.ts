@@ -51,6 +51,7 @@ export const blank = (): Draft => ({
   passes: [],
   strokes: [],
   left: {},
+  replaced: [],
   school: 'A',
   trials: [],
   mended: [],

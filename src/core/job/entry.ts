@@ -192,6 +192,16 @@ export interface Bodies {
     readonly magnification?: string
   }
   left: { readonly contact: string; readonly why: string }
+  /** A contact given back by a raised stub or a transplant, or the whole socket changed. */
+  replaced: {
+    readonly contact: string
+    readonly how: 'stub raise' | 'transplant' | 'whole socket'
+    /** The donor socket it was taken from. */
+    readonly donor?: string
+    readonly holds: boolean
+    /** Good neighbours that came out with it. */
+    readonly pulledOut: readonly string[]
+  }
   school: { readonly school: School }
   seat: {
     readonly cpu: string
@@ -308,6 +318,7 @@ export const kinds = [
   'mark',
   'stroke',
   'left',
+  'replaced',
   'school',
   'seat',
   'missing',
@@ -343,6 +354,8 @@ export function contactsOf(entry: Pick<Entry, 'kind' | 'body'>): readonly string
       return e.body.mark.touches ? [...e.body.contacts, e.body.mark.touches] : e.body.contacts
     case 'looked':
       return e.body.contacts === 'all' ? [] : e.body.contacts
+    case 'replaced':
+      return [e.body.contact, ...e.body.pulledOut]
     case 'stroke':
     case 'left':
       return [e.body.contact]
@@ -360,6 +373,8 @@ export function subjects(entry: Pick<Entry, 'kind' | 'body' | 'strikes'>): reado
       return [...own, ...Object.keys(e.body.set).map((field) => `ticket ${field}`)]
     case 'mark':
       return [...own, ...e.body.contacts.map((c) => `contact ${c}`)]
+    case 'replaced':
+      return [...own, ...[e.body.contact, ...e.body.pulledOut].map((c) => `contact ${c}`)]
     case 'stroke':
     case 'left':
       return [...own, `contact ${e.body.contact}`]

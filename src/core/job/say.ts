@@ -100,6 +100,13 @@ export function sayEntry(entry: Entry): string {
       return `${e.body.contact} ${e.body.technique}, ${e.body.strokes} ${e.body.strokes === 1 ? 'stroke' : 'strokes'}, ${e.body.result}`
     case 'left':
       return `${e.body.contact} left as it is: ${e.body.why}`
+    case 'replaced': {
+      const b = e.body
+      const out = b.pulledOut.length > 0 ? `; ${b.pulledOut.join(', ')} came out with it` : ''
+      return b.how === 'whole socket'
+        ? `whole socket changed${b.holds ? '' : ', it does not hold'}`
+        : `${b.contact}: ${b.how}${b.donor ? ` from ${b.donor}` : ''}, ${b.holds ? 'it holds' : 'it does not hold'}${out}`
+    }
     case 'school':
       return e.body.school === 'A' ? 'order: easy ones first' : 'order: worst first'
     case 'seat':

@@ -1,4 +1,5 @@
 import fc from 'fast-check'
+import type { StrokeResult } from './entry'
 import { describe, expect, it } from 'vitest'
 import { struckBy, subjects } from './entry'
 import type { Entry } from './entry'
@@ -96,6 +97,38 @@ describe('jobState', () => {
     const bad = jobState(t.put('stroke', { ...stroke, result: 'snapped' }).entries)
     expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' } })
     expect(unaccounted(bad).map((i) => i.what)).toEqual(['fragment of A1'])
+  })
+  it('a stroke that fell short leaves a third, one that went past leaves some on the other side', () => {
+    const stroke = {
+      contact: 'A1',
+      technique: 'push',
+      tool: 'needle',
+      from: null,
+      strokes: 1,
+      predictedSnaps: 0.01,
+    }
+    const t = () => tape().put('mark', { contacts: ['A1'], mark: { kind: 'lean', leanMm: [0.3, 0] } })
+    const after = (result: StrokeResult, touches?: string) =>
+      jobState(t().put('stroke', { ...stroke, result, ...(touches ? { touches } : {}) }).entries).passes[0]!
+        .marks.A1
+    expect(after('still short')).toEqual({ kind: 'lean', leanMm: [0.105, 0] })
+    expect(after('past')).toEqual({ kind: 'lean', leanMm: [-0.09, 0] })
+    expect(after('touching', 'A2')).toMatchObject({ kind: 'touching', touches: 'A2' })
+    expect(after('still off')).toEqual({ kind: 'lean', leanMm: [0.3, 0] })
+  })
+  it('a contact that was replaced and holds is whole again; what came out with it is gone and to be accounted for', () => {
+    const t = tape().put('mark', { contacts: ['A1'], mark: { kind: 'snapped' } })
+    const replaced = { contact: 'A1', how: 'transplant' as const, donor: 'old one', pulledOut: ['A2'] }
+    const bad = jobState(t.put('replaced', { ...replaced, holds: false }).entries)
+    expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' }, A2: { kind: 'snapped' } })
+    expect(unaccounted(bad).map((i) => i.what)).toEqual(['contact A2, pulled out'])
+    const good = jobState(t.put('replaced', { ...replaced, holds: true, pulledOut: [] }).entries)
+    expect(good.passes[0]!.marks).toEqual({ A2: { kind: 'snapped' } })
+    expect(good.limitedSinceTouch).toBe(false)
+    const whole = jobState(
+      t.put('replaced', { ...replaced, how: 'whole socket', holds: true, pulledOut: [] }).entries,
+    )
+    expect(whole.passes[0]!.marks).toEqual({})
   })
   it('a fragment is accounted for by its own line', () => {
     const t = tape()

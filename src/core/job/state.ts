@@ -63,6 +63,7 @@ export interface JobState {
   readonly passes: readonly Pass[]
   readonly strokes: readonly StrokeDone[]
   readonly left: Readonly<Record<string, string>>
+  readonly replaced: readonly (Noted & Bodies['replaced'])[]
   readonly school: School
   readonly trials: readonly (Noted & Bodies['trial'])[]
   readonly mended: readonly (Noted & Bodies['mended'])[]
@@ -143,6 +144,7 @@ const stationOfKind: Partial<Record<Entry['kind'], Station>> = {
   stroke: 'socket',
   seat: 'socket',
   left: 'socket',
+  replaced: 'socket',
   firmware: 'firmware',
   part: 'parts',
   proof: 'proof',
@@ -301,6 +303,23 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'left':
       s.left = { ...s.left, [entry.body.contact]: entry.body.why }
       break
+    case 'replaced': {
+      const pass = openPass(passes, entry.at)
+      const { contact, how, holds, pulledOut } = entry.body
+      s.replaced = [...s.replaced, { ...noted, ...entry.body }]
+      if (holds && how === 'whole socket') pass.marks = {}
+      else if (holds) delete pass.marks[contact]
+      // What came out is gone from the field; it lies on the bench and stays to be accounted for.
+      for (const name of pulledOut) {
+        pass.marks[name] = pass.found[name] = { kind: 'snapped' }
+        s.ledger = [
+          ...s.ledger,
+          { ...noted, what: `contact ${name}, pulled out`, from: 'socket', where: null },
+        ]
+      }
+      touched()
+      break
+    }
     case 'school':
       s.school = entry.body.school
       break

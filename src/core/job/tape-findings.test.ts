@@ -102,10 +102,11 @@ it('every kind of entry has its words', () => {
       predictedSnaps: null,
     })
     .put('left', { contact: 'A1', why: 'redundant' })
+    .put('replaced', { contact: 'A1', how: 'transplant', donor: 'old LG', holds: true, pulledOut: [] })
     .put('school', { school: 'B' })
     .put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
     .put('missing', { what: 'tip', from: 'socket' })
-    .put('accounted', { item: 25, where: 'dish' })
+    .put('accounted', { item: 26, where: 'dish' })
     .put('firmware', {
       version: '1.40',
       chip: 'LSN',
@@ -153,10 +154,11 @@ it('every kind of entry has its words', () => {
       "A1 low by 0.19 mm, leaning 0.14 mm, on A2, not sure",
       "A1 lift, 1 stroke, there",
       "A1 left as it is: redundant",
+      "A1: transplant from old LG, it holds",
       "order: worst first",
       "seated x: flat",
       "to be accounted for: tip",
-      "line 25 accounted for: dish",
+      "line 26 accounted for: dish",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
       "R1 fitted, 33 Ω, twin",
       "cell: low",

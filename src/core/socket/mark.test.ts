@@ -1,7 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyMark } from './field.testing'
-import { damageKinds, damageWords, isDamage, isGone, sayMark, usualHeightMm, usualLeanMm } from './mark'
+import {
+  afterStroke,
+  damageKinds,
+  damageWords,
+  isDamage,
+  isGone,
+  sayMark,
+  usualHeightMm,
+  usualLeanMm,
+} from './mark'
 import type { Mark } from './mark'
 
 describe('a mark in words', () => {
@@ -16,7 +25,35 @@ describe('a mark in words', () => {
     [{ kind: 'folded', touches: 'B3' }, 'folded flat, over B3'],
     [{ kind: 'touching', touches: 'B3', unsure: true }, 'touching, on B3, not sure'],
     [{ kind: 'twisted', leanMm: [0.001, 0] }, 'twisted'],
+    [{ kind: 'snapped', maybe: 'folded', unsure: true }, 'snapped off or folded flat, not sure'],
   ])('%j', (mark, said) => expect(sayMark(mark)).toBe(said))
+
+  it('after a stroke a mark is nearer its place or on its other side, and never farther', () => {
+    fc.assert(
+      fc.property(
+        anyMark,
+        fc.constantFrom('there', 'still short', 'past', 'still off', 'snapped'),
+        (mark, result) => {
+          const after = afterStroke(mark, { result })
+          if (result === 'there') {
+            expect(after).toBeNull()
+            return
+          }
+          if (result === 'snapped') {
+            expect(after).toEqual({ kind: 'snapped' })
+            return
+          }
+          const far = (m: Mark) => Math.hypot(...usualLeanMm(m)) + Math.abs(usualHeightMm(m))
+          expect(far(after!)).toBeLessThanOrEqual(far(mark) + 1e-9)
+        },
+      ),
+    )
+    expect(afterStroke({ kind: 'low', heightMm: -0.2 }, { result: 'past' })).toEqual({
+      kind: 'high',
+      heightMm: 0.06,
+    })
+    expect(afterStroke(undefined, { result: 'still short' })).toBeNull()
+  })
 
   it('names its kind, whatever else it says', () => {
     fc.assert(

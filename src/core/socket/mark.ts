@@ -73,6 +73,8 @@ export function usualHeightMm(mark: Mark): number {
 export const LEFT_SHORT = 0.35
 export const GONE_PAST = -0.3
 
+const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
+
 /** How a contact stands after a stroke, as far as it can be told before it is measured again; null where nothing is wrong any more. */
 export function afterStroke(
   mark: Mark | undefined,
@@ -86,7 +88,7 @@ export function afterStroke(
   const { leanMm, heightMm, touches: _, ...rest } = mark
   const height = heightMm ?? (mark.kind === 'low' || mark.kind === 'high' ? usualHeightMm(mark) : undefined)
   const freed = mark.kind === 'touching' || mark.kind === 'folded' ? ('lean' as const) : mark.kind
-  const left = height === undefined ? undefined : Math.round(height * share * 1000) / 1000
+  const left = height === undefined ? undefined : micrometre(height * share)
   const kind =
     left !== undefined && (freed === 'low' || freed === 'high') ? (left < 0 ? 'low' : 'high') : freed
   return {
@@ -94,10 +96,7 @@ export function afterStroke(
     kind,
     ...(leanMm
       ? {
-          leanMm: [
-            Math.round(leanMm[0] * share * 1000) / 1000,
-            Math.round(leanMm[1] * share * 1000) / 1000,
-          ] as const,
+          leanMm: [micrometre(leanMm[0] * share), micrometre(leanMm[1] * share)] as const,
         }
       : {}),
     ...(left === undefined ? {} : { heightMm: left }),

@@ -90,6 +90,13 @@ export interface ToWeigh {
   readonly factors?: SnapFactors
 }
 
+/** What a board that runs with a function lost is worth of one that has lost nothing (bench default). */
+const WITH_A_LOSS = 0.6
+
+/** Share of the board's worth: all of it with nothing lost, less where it runs with a channel, a slot or a picture gone. */
+const worthShare = ({ runs, whole }: Assessment) =>
+  WITH_A_LOSS * runs + (1 - WITH_A_LOSS) * Math.min(runs, whole)
+
 /**
  * One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. The rest
  * of the order is taken to go as it usually goes, since a short elsewhere must not make this contact worthless.
@@ -101,12 +108,9 @@ export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
   const { [w.contact]: __, ...mayBeGone } = after.mayBeGone
   const looked = new Set([...w.looked, w.contact])
   // The same seed on both sides: what differs is this contact and nothing else.
-  const good = assess(socket, others, { looked, mayBeGone, draws: 1000 }).runs
-  const lost = assess(
-    socket,
-    { ...others, [w.contact]: { kind: 'snapped' } },
-    { looked, mayBeGone, draws: 1000 },
-  ).runs
+  const seen = { looked, mayBeGone, draws: 1000 }
+  const good = worthShare(assess(socket, others, seen))
+  const lost = worthShare(assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, seen))
   const { offsetMm, isHeight } = offsetOf(mark)
   return pushAdvice({
     kind: socket.kind,

@@ -32,7 +32,10 @@ describe('segmentDistance', () => {
   it('equals the searched least distance', () => {
     fc.assert(
       fc.property(point, point, point, point, (a, b, c, d) => {
-        expect(segmentDistance(a, b, c, d)).toBeCloseTo(searched(a, b, c, d), 3)
+        // The search ends a little above the least, the more so the nearer the two come.
+        const [exact, found] = [segmentDistance(a, b, c, d), searched(a, b, c, d)]
+        expect(exact).toBeLessThanOrEqual(found + 1e-9)
+        expect(found - exact).toBeLessThan(0.005)
       }),
       { numRuns: 200 },
     )

@@ -201,6 +201,13 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     magnification: text(40),
   }),
   left: Joi.object({ contact: contact.required(), why: some(300) }),
+  replaced: Joi.object({
+    contact: contact.required(),
+    how: Joi.valid('stub raise', 'transplant', 'whole socket').required(),
+    donor: text(80),
+    holds: Joi.boolean().required(),
+    pulledOut: Joi.array().items(contact).max(40).required(),
+  }),
   school: Joi.object({ school: Joi.valid('A', 'B').required() }),
   seat: Joi.object({
     cpu: some(120),

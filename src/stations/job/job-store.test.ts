@@ -12,6 +12,7 @@ const nothingRound: Surroundings = {
   shelf: [],
   own: {},
   record: [],
+  donors: [],
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

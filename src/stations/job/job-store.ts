@@ -8,6 +8,7 @@ import type { JobState } from '@/core/job/state'
 import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
+import type { Donor } from '@/data/donors'
 import type { SnapTally } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import type { ShelfItem } from '@/core/triage/bench-test'
@@ -37,6 +38,8 @@ export interface Surroundings {
   readonly own: FaultOdds
   /** What snapped of what was tried, over all jobs. */
   readonly record: readonly SnapTally[]
+  /** Sockets of this kind that are kept for their contacts. */
+  readonly donors: readonly Donor[]
 }
 
 export interface JobSeed extends Surroundings {
@@ -109,7 +112,8 @@ const surroundingsIn = ({
   shelf,
   own,
   record,
-}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own, record })
+  donors,
+}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own, record, donors })
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 

@@ -2,6 +2,7 @@ import 'server-only'
 import type { JobState } from '@/core/job/state'
 import type { Socket } from '@/core/socket/socket'
 import { landmarksOf } from '@/data/boards'
+import { donors } from '@/data/donors'
 import { ownFaultOdds } from '@/data/fault-odds'
 import { earlierJobs } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
@@ -16,13 +17,14 @@ export async function surroundingsOf(
   { ticket }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own, record] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own, record, kept] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
     shelf(),
     ownFaultOdds(),
     strokeRecord(),
+    socket ? donors(socket.id) : [],
   ])
-  return { socket, landmarks, references, earlier, shelf: atHand, own, record }
+  return { socket, landmarks, references, earlier, shelf: atHand, own, record, donors: kept }
 }

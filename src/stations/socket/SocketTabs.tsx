@@ -11,6 +11,7 @@ import { Eyepiece } from './Eyepiece'
 import type { useEyepiece } from './Eyepiece'
 import { OrderOfWork } from './OrderOfWork'
 import { Passes } from './Passes'
+import { Replace } from './Replace'
 import { SeatTrial } from './SeatTrial'
 import { StopOrPush } from './StopOrPush'
 import type { Surface } from './use-surface'
@@ -41,6 +42,7 @@ export function SocketTabs({
     ...(surface.socket.kind === 'pin-grid'
       ? [['Does it drop in', <DropIn key="drop" surface={surface} pins={reckoning?.pins ?? null} />] as const]
       : []),
+    ['Replace', <Replace key="replace" surface={surface} reckoning={reckoning} />],
     ['What it does', <WhatItDoes key="does" now={reckoning?.now ?? null} />],
     ['Table', <ContactTable key="table" surface={surface} planned={planned} />],
     ['Passes', <Passes key="passes" surface={surface} />],

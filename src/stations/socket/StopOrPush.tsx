@@ -16,7 +16,7 @@ export const adviceWords = { push: 'Push once more', stop: 'Stop here', test: 'T
 /** What one more stroke would gain and what it would cost, and what this shop's own record says of it. */
 export function StopOrPush({ surface, advice }: { surface: Surface; advice: PushAdvice | null }) {
   return (
-    <div className="grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-8">
+    <div className="grid grid-cols-2 gap-x-8">
       <section>
         {advice ? (
           <>
@@ -69,7 +69,7 @@ function Record() {
       {record.length === 0 ? (
         <p className="text-soft">No stroke is on any tape yet: the bench defaults hold.</p>
       ) : (
-        <table className="w-full">
+        <table className="w-full text-[0.95rem]">
           <thead>
             <tr>
               <th>How, on what</th>
@@ -91,9 +91,9 @@ function Record() {
                     {snapped} of {tried}
                   </td>
                   <td className="num">{((100 * predicted) / tried).toFixed(1)} %</td>
-                  <td className="num whitespace-nowrap">
-                    {(100 * odds).toFixed(1)} %{' '}
-                    <span className="text-soft">
+                  <td className="num">
+                    {(100 * odds).toFixed(1)} %
+                    <span className="block text-[0.86rem] text-soft">
                       ({(100 * low).toFixed(0)}–{(100 * high).toFixed(0)})
                     </span>
                   </td>

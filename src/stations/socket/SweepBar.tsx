@@ -18,7 +18,7 @@ export function SweepBar({ sweep }: { sweep: Sweep }) {
           <p className="text-lg text-verd">Every contact is proved looked at.</p>
         )}
         <progress
-          className="block h-2 w-full accent-[var(--verd)]"
+          className="block h-2 w-full accent-[var(--brass)]"
           value={looks - left}
           max={Math.max(1, looks)}
           aria-label="Looks done"
