@@ -217,6 +217,33 @@ test('a CPU with a proud corner: what may keep it up, and the look that settles 
   await expect(page.getByRole('list', { name: 'What may keep it from falling flat' })).toContainText('of 100')
 })
 
+test('a transplant is noted with what came out; the donor is counted down, and the fragment has to be found', async ({
+  bench: page,
+  shop,
+}) => {
+  await atSocket(page, shop, 'Q-0414')
+  await page.getByRole('tab', { name: 'Replace' }).click()
+  const donor = page.getByRole('listitem').filter({ hasText: 'contacts left' })
+  await expect(donor).toContainText('61 contacts left')
+  const form = page.locator('form').filter({ hasText: 'was replaced' })
+  await form.getByRole('radio', { name: 'transplant' }).click()
+  const out = form.getByRole('checkbox').first()
+  await out.check()
+  const neighbour = (await form.getByRole('group').locator('label').first().textContent())!.trim()
+  await form.getByRole('button', { name: 'Note it' }).click()
+  await expect(tapeLines(page).filter({ hasText: `transplant from kiosk board` })).toContainText(
+    `${neighbour} came out with it`,
+  )
+  await saved(page)
+  await page.reload()
+  await page.getByRole('tab', { name: 'Replace' }).click()
+  await expect(donor).toContainText('60 contacts left')
+  await page.getByRole('tab', { name: 'Seat, ledger' }).click()
+  await expect(page.locator('#ledger')).toContainText(`contact ${neighbour}, pulled out`)
+  await page.goto(`${shop.url}/shelf`)
+  await expect(page.getByRole('region', { name: 'Donor sockets' })).toContainText('60 left')
+})
+
 test('pins: does it drop in, which bind, where the blade runs', async ({ bench: page, shop }) => {
   await atSocket(page, shop, 'Q-0415')
   await page.getByRole('tab', { name: 'Does it drop in' }).click()

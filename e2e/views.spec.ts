@@ -6,6 +6,7 @@ const views = [
   '/',
   '/library',
   '/practice',
+  '/practice/needle',
   '/shelf',
   '/library/faults',
   '/library/boards/br-sound-7',

@@ -91,10 +91,10 @@ export interface ToWeigh {
 }
 
 /** What a board that runs with a function lost is worth of one that has lost nothing (bench default). */
-const WITH_A_LOSS = 0.6
+export const WITH_A_LOSS = 0.6
 
 /** Share of the board's worth: all of it with nothing lost, less where it runs with a channel, a slot or a picture gone. */
-const worthShare = ({ runs, whole }: Assessment) =>
+export const worthShare = ({ runs, whole }: Assessment) =>
   WITH_A_LOSS * runs + (1 - WITH_A_LOSS) * Math.min(runs, whole)
 
 /**

@@ -1,6 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { isDamage } from '@/core/socket/mark'
+import { WITH_A_LOSS, worthShare } from '@/core/socket/reckon'
 import type { Reckoning } from '@/core/socket/reckon'
 import { replacementWays } from '@/core/socket/replacement'
 import { neighboursOf } from '@/core/socket/walk'
@@ -16,6 +17,8 @@ import type { Surface } from './use-surface'
 /** The shop's rate, an hour, minor units (bench default). */
 const RATE_MINOR = 60_000
 const WORTH_MINOR = 100_000
+/** Odds that a board runs whole with every contact working again (bench default). */
+const MENDED = 0.97
 /** A price that was typed; null while it is none. */
 const priceIn = (text: string) => {
   const minor = readCrowns(text)
@@ -40,8 +43,8 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
   const compared = replacementWays({
     stubs,
     gone,
-    runsNow: Math.min(then.runs, 1),
-    runsMended: Math.max(then.runs, 0.97 - then.tableDoubt / 2),
+    runsNow: worthShare(then),
+    runsMended: Math.max(worthShare(then), MENDED),
     boardMinor,
     rateMinorPerHour: RATE_MINOR,
     donorContacts: donors.reduce((sum, d) => sum + d.left, 0),
@@ -58,14 +61,15 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
         </h3>
         <p className="text-soft">
           Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)}. The
-          shop’s hour counts {crowns(RATE_MINOR)}, the board {crowns(boardMinor)}.
+          shop’s hour counts {crowns(RATE_MINOR)}, the board {crowns(boardMinor)}; one that runs with a
+          function lost counts {WITH_A_LOSS} of it.
         </p>
         {stubs + gone > 0 && (
           <table className="mt-1 w-full" aria-label="Ways to replace">
             <thead>
               <tr>
                 <th>Way</th>
-                <th>Runs after</th>
+                <th>Good after</th>
                 <th>Minutes</th>
                 <th>Costs</th>
                 <th>Worth</th>
@@ -81,10 +85,10 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
                       {w.harms > 0.005 && !w.not && `; harms a good neighbour in ${inHundred(w.harms)}`}
                     </span>
                   </td>
-                  <td className="num">{w.not ? '–' : `${Math.round(100 * w.odds)} %`}</td>
-                  <td className="num">{w.not ? '–' : Math.round(w.minutes)}</td>
-                  <td className="num">{w.not ? '–' : crowns(w.moneyMinor)}</td>
-                  <td className="num">{w.not ? '–' : crowns(w.worthMinor)}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : `${Math.round(100 * w.odds)} %`}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : Math.round(w.minutes)}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : crowns(w.moneyMinor)}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : crowns(w.worthMinor)}</td>
                 </tr>
               ))}
             </tbody>
