@@ -9,6 +9,7 @@ import { functionGroups } from '@/core/socket/socket'
 import { readContactCsv } from '@/stations/socket/contact-csv'
 import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
+import { sayOrientation } from '@/core/socket/orientation'
 import { pushAdvice } from '@/core/socket/push'
 import type { PushQuestion } from '@/core/socket/push'
 import { replacementWays } from '@/core/socket/replacement'
@@ -35,12 +36,22 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
     'Reads a contact table (CSV by path) and says what is wrong with it.',
     Joi.object({ table: Joi.string().required() }),
     ({ table }) => {
-      const { contacts, pitchMm, findings } = readContactCsv(readFile(table, 'table').toString('utf8'))
+      const read = readContactCsv(readFile(table, 'table').toString('utf8'))
+      const { contacts, pitchMm, findings } = read
       const count = (group: string) => contacts.filter((c) => c.group === group).length
       const groups = Object.fromEntries(
         functionGroups.map((g) => [g, count(g)] as const).filter(([, n]) => n > 0),
       )
-      return { good: contacts.length > 0, contacts: contacts.length, pitchMm, groups, findings }
+      const lies = sayOrientation(read.orientation) ?? 'as its names say'
+      return {
+        good: contacts.length > 0,
+        contacts: contacts.length,
+        pitchMm,
+        unit: read.unit,
+        lies,
+        groups,
+        findings,
+      }
     },
   ),
 

@@ -51,8 +51,8 @@ describe('readContactTable', () => {
   })
   it('tells unsplit columns from missing ones', () => {
     expect(readContactTable([], ['name;x_mm;y_mm']).findings[0]!.text).toMatch(/the columns are not split/)
-    expect(readContactTable([], ['pad', 'x', 'y']).findings[0]!.text).toMatch(
-      /no column “name”, “x_mm”, “y_mm”; found “pad”, “x”, “y”/,
+    expect(readContactTable([], ['place', 'row', 'column']).findings[0]!.text).toMatch(
+      /no column “name”, “x_mm”, “y_mm”; found “place”, “row”, “column”/,
     )
   })
   it('refuses 7,000 rows and an empty table, and stops after sixty findings', () => {

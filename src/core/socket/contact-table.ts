@@ -1,7 +1,11 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
 import { functionGroups, MAX_CONTACTS, trusts } from './socket'
+import { orientationOf, putRight, sayOrientation } from './orientation'
+import type { Orientation } from './orientation'
 import type { Contact, FunctionGroup, Trust } from './socket'
+import { knownTable, tableUnits } from './table-columns'
+import type { TableUnit } from './table-columns'
 
 export const contactColumns = ['name', 'x_mm', 'y_mm', 'group', 'net', 'beam_deg', 'trust'] as const
 
@@ -9,21 +13,44 @@ export interface ContactTable {
   readonly contacts: readonly Contact[]
   readonly pitchMm: number | null
   readonly findings: readonly Finding[]
+  /** The unit its places were taken to be in. */
+  readonly unit: TableUnit
+  /** How it lies against its own names, if they tell. */
+  readonly orientation: Orientation | null
 }
+
+/** What a person says of a table where it does not say so itself. */
+export interface TableChoice {
+  readonly unit?: TableUnit
+  /** Turn and mirror it so that it lies as its names say. */
+  readonly putRight?: boolean
+}
+
+/** Spacing beyond which places without a unit are taken to be in mil; no field has its contacts 8 mm apart. */
+const MOST_MM_APART = 8
 
 /**
  * Reads a contact table: findings for bad data, never an exception.
  *
- * @param rows one record per line, first record stands on line 2
- * @param columns the header as found
+ * Columns may come in any order and under common names (`table-columns.ts`), places in mm, mil, µm or inches.
+ *
+ * @param given one record per line, first record stands on line 2
+ * @param header as found
+ * @param choice what a person says where the table does not
  * @returns contacts that are good, the smallest spacing as pitch, and findings (at most 60; the rest is counted)
  */
-export function readContactTable(rows: readonly Row[], columns: readonly string[]): ContactTable {
+export function readContactTable(
+  given: readonly Row[],
+  header: readonly string[],
+  choice: TableChoice = {},
+): ContactTable {
+  const { rows, columns, unit: named } = knownTable(given, header)
   const findings: Finding[] = []
   const say = (level: Finding['level'], line: number, field: string, text: string) =>
     findings.push({ level, line, field, text })
   const missing = missingColumns(columns, contactColumns.slice(0, 3))
-  if (missing) return { contacts: [], pitchMm: null, findings: [missing] }
+  const none = { contacts: [], pitchMm: null, unit: named ?? 'mm', orientation: null }
+  if (missing) return { ...none, findings: [missing] }
   if (rows.length > MAX_CONTACTS) {
     say(
       'error',
@@ -31,8 +58,17 @@ export function readContactTable(rows: readonly Row[], columns: readonly string[
       'rows',
       `${rows.length.toLocaleString('en')} contacts; the largest field taken is ${MAX_CONTACTS.toLocaleString('en')}: split it or leave out rows that are not contacts`,
     )
-    return { contacts: [], pitchMm: null, findings }
+    return { ...none, findings }
   }
+  const unit = choice.unit ?? named ?? guessUnit(rows)
+  const inMm = tableUnits[unit]
+  if (unit !== 'mm' && !named && !choice.unit)
+    say(
+      'warning',
+      0,
+      'unit',
+      `the places carry no unit and are taken as ${unit}, by their spacing; say if they are not`,
+    )
   if (rows.length === 0) say('error', 2, 'rows', 'the table has a header but no contacts')
   const names = new Map<string, number>()
   const places = new Map<string, number>()
@@ -49,8 +85,8 @@ export function readContactTable(rows: readonly Row[], columns: readonly string[
     }
     if (!/^[A-Za-z]{1,3}\d{1,3}$/.test(name))
       say('error', line, 'name', `“${name}” is not a contact name: letters then a number, like M31`)
-    const xMm = number('x_mm')
-    const yMm = number('y_mm')
+    const xMm = inMm === 1 ? number('x_mm') : micrometre(number('x_mm') * inMm)
+    const yMm = inMm === 1 ? number('y_mm') : micrometre(number('y_mm') * inMm)
     const beamDeg = number('beam_deg', 0)
     const group = ((row.group ?? '').trim() || 'unknown') as FunctionGroup
     if (!functionGroups.includes(group))
@@ -98,7 +134,52 @@ export function readContactTable(rows: readonly Row[], columns: readonly string[
       'x_mm, y_mm',
       `the nearest two contacts are ${pitchMm} mm apart, which is unusual; are these millimetres?`,
     )
-  return { contacts: failed ? [] : contacts, pitchMm, findings: firstFindings(findings) }
+  if (failed) return { ...none, unit, findings: firstFindings(findings) }
+  const orientation = orientationOf(contacts)
+  const odd = sayOrientation(orientation)
+  const right = choice.putRight === true && orientation !== null
+  if (odd)
+    say(
+      'warning',
+      0,
+      'x_mm, y_mm',
+      right
+        ? `the table was ${odd}; it is put right`
+        : `by its names the table is ${odd}; is it so, or should it be put right?`,
+    )
+  const laid = centred(right ? contacts.map((c) => putRight(c, orientation)) : contacts)
+  if (laid.moved)
+    say('warning', 0, 'x_mm, y_mm', 'its origin lay in a corner; it is moved to the middle of the field')
+  return { contacts: laid.contacts, pitchMm, unit, orientation, findings: firstFindings(findings) }
+}
+
+const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
+
+/** Millimetres, unless the places lie farther apart than any contacts do. */
+function guessUnit(rows: readonly Row[]): TableUnit {
+  const places = rows.flatMap((row) => {
+    const [xMm, yMm] = [numberIn((row.x_mm ?? '').trim()), numberIn((row.y_mm ?? '').trim())]
+    return xMm === null || yMm === null ? [] : [{ xMm, yMm }]
+  })
+  return (smallestSpacing(places) ?? 0) > MOST_MM_APART ? 'mil' : 'mm'
+}
+
+/** A field whose places all lie to one side of the origin, moved so that the origin is its middle. */
+function centred(contacts: readonly Contact[]): {
+  readonly contacts: readonly Contact[]
+  readonly moved: boolean
+} {
+  const middle = (of: (c: Contact) => number) => {
+    const all = contacts.map(of)
+    const [low, high] = [Math.min(...all), Math.max(...all)]
+    return low >= 0 || high <= 0 ? (low + high) / 2 : 0
+  }
+  const [x, y] = [middle((c) => c.xMm), middle((c) => c.yMm)]
+  if (contacts.length < 4 || x === 0 || y === 0) return { contacts, moved: false }
+  return {
+    contacts: contacts.map((c) => ({ ...c, xMm: micrometre(c.xMm - x), yMm: micrometre(c.yMm - y) })),
+    moved: true,
+  }
 }
 
 /** Smallest distance between two contacts, mm; null for fewer than two. Sorted sweep. */

@@ -2,6 +2,8 @@
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { Finding } from '@/core/finding'
+import { tableUnits } from '@/core/socket/table-columns'
+import type { TableUnit } from '@/core/socket/table-columns'
 import type { Socket, SocketKind } from '@/core/socket/socket'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
@@ -13,6 +15,7 @@ interface Answer {
   readonly kept: string | null
   readonly socket: Socket | null
   readonly findings: readonly Finding[]
+  readonly table?: { readonly unit: TableUnit; readonly odd: string | null }
   readonly error?: { readonly field: string; readonly text: string }
 }
 
@@ -27,6 +30,8 @@ export function AddSocket() {
   const [from, setFrom] = useState<'table' | 'grid'>('table')
   const [csv, setCsv] = useState<{ readonly text: string; readonly name: string } | null>(null)
   const [typed, setTyped] = useState(grid)
+  const [unit, setUnit] = useState<TableUnit | 'as it says'>('as it says')
+  const [lies, setLies] = useState<'as it stands' | 'put right' | ''>('')
   const [answer, setAnswer] = useState<Answer | null>(null)
   const [busy, setBusy] = useState(false)
   const fault = (field: string) => (answer?.error?.field === field ? answer.error.text : undefined)
@@ -36,7 +41,11 @@ export function AddSocket() {
     setBusy(true)
     const asked =
       from === 'table'
-        ? { csv: csv?.text ?? '' }
+        ? {
+            csv: csv?.text ?? '',
+            ...(unit === 'as it says' ? {} : { unit }),
+            ...(lies === 'put right' ? { putRight: true } : {}),
+          }
         : {
             grid: {
               ...typed,
@@ -95,31 +104,44 @@ export function AddSocket() {
           onChange={setFrom}
         />
         {from === 'table' ? (
-          <label className="flex flex-col gap-1">
-            <span className="text-soft">
-              Table: name, x_mm, y_mm, and if known group, net, beam_deg, trust
-            </span>
-            <input
-              type="file"
-              accept=".csv,text/csv,text/plain"
-              onChange={(event) => {
-                const file = event.target.files?.[0]
+          <>
+            <label className="flex flex-col gap-1">
+              <span className="text-soft">
+                Table: name, x, y, and if known group, net, beam_deg, trust, in any order and under their
+                common names; places in mm, mil, µm or inches
+              </span>
+              <input
+                type="file"
+                accept=".csv,text/csv,text/plain"
+                onChange={(event) => {
+                  const file = event.target.files?.[0]
+                  changed()
+                  if (!file) return setCsv(null)
+                  if (file.size > MAX_CSV_BYTES)
+                    return setAnswer({
+                      kept: null,
+                      socket: null,
+                      findings: [],
+                      error: {
+                        field: 'csv',
+                        text: `${file.name} has ${Math.round(file.size / 1_048_576)} MB; a contact table has at most 4 MB.`,
+                      },
+                    })
+                  void file.text().then((text) => setCsv({ text, name: file.name }))
+                }}
+              />
+            </label>
+            <Choice
+              label="Places in"
+              value={unit}
+              options={['as it says', ...(Object.keys(tableUnits) as TableUnit[])]}
+              words={{ um: 'µm' }}
+              onChange={(u) => {
+                setUnit(u)
                 changed()
-                if (!file) return setCsv(null)
-                if (file.size > MAX_CSV_BYTES)
-                  return setAnswer({
-                    kept: null,
-                    socket: null,
-                    findings: [],
-                    error: {
-                      field: 'csv',
-                      text: `${file.name} has ${Math.round(file.size / 1_048_576)} MB; a contact table has at most 4 MB.`,
-                    },
-                  })
-                void file.text().then((text) => setCsv({ text, name: file.name }))
               }}
             />
-          </label>
+          </>
         ) : (
           <GridFields
             typed={typed}
@@ -145,6 +167,17 @@ export function AddSocket() {
             </p>
           </div>
         )}
+        {answer?.table?.odd && (
+          <Choice
+            label={`By its names the table is ${answer.table.odd}. Keep it`}
+            value={lies}
+            options={['as it stands', 'put right']}
+            onChange={(as) => {
+              setLies(as)
+              if (as === 'put right') changed()
+            }}
+          />
+        )}
         {answer?.kept && (
           <p role="status" className="text-verd">
             It is in the library.
@@ -159,7 +192,11 @@ export function AddSocket() {
             Look at it
           </Button>
           {answer?.socket && (
-            <Button look="first" onClick={() => void ask(false)} disabled={busy}>
+            <Button
+              look="first"
+              onClick={() => void ask(false)}
+              disabled={busy || (answer.table?.odd != null && lies === '')}
+            >
               Keep it
             </Button>
           )}

@@ -2,6 +2,9 @@ import Joi from 'joi'
 import { canonical } from '@/core/job/canonical'
 import type { Finding } from '@/core/finding'
 import { generateField, placeOf, readRegions } from '@/core/socket/generate'
+import { sayOrientation } from '@/core/socket/orientation'
+import { tableUnits } from '@/core/socket/table-columns'
+import type { TableUnit } from '@/core/socket/table-columns'
 import type { Socket, SocketKind } from '@/core/socket/socket'
 import { readContactCsv } from '@/stations/socket/contact-csv'
 
@@ -10,6 +13,9 @@ export interface SocketRequest {
   readonly name: string
   readonly kind: SocketKind
   readonly csv?: string
+  /** What is said of the table where it does not say so itself. */
+  readonly unit?: TableUnit
+  readonly putRight?: boolean
   readonly grid?: {
     readonly rows: number
     readonly columns: number
@@ -35,6 +41,8 @@ export const socketRequest = Joi.object({
   csv: Joi.string()
     .max(MAX_CSV)
     .messages({ 'string.max': 'A contact table has at most 4 MB.', '*': 'The file is empty.' }),
+  unit: Joi.valid(...Object.keys(tableUnits)),
+  putRight: Joi.boolean(),
   grid: Joi.object({
     rows: Joi.number()
       .integer()
@@ -57,6 +65,8 @@ export const socketRequest = Joi.object({
 export interface ReadSocket {
   readonly socket: Socket | null
   readonly findings: readonly Finding[]
+  /** Of a table: the unit it was taken to be in, and whether it lies otherwise than its names say. */
+  readonly table?: { readonly unit: TableUnit; readonly odd: string | null }
 }
 
 /** The socket a request describes, and what is wrong with it. The id is made from the content. */
@@ -67,9 +77,17 @@ export function readSocket(request: SocketRequest, sha256: (text: string) => str
     findings,
   })
   if (request.csv !== undefined) {
-    const table = readContactCsv(request.csv)
-    if (table.contacts.length === 0) return { socket: null, findings: table.findings }
-    return finish({ name, kind, pitchMm: table.pitchMm ?? 1, contacts: table.contacts }, table.findings)
+    const { unit, putRight } = request
+    const table = readContactCsv(request.csv, {
+      ...(unit ? { unit } : {}),
+      ...(putRight ? { putRight } : {}),
+    })
+    const told = { unit: table.unit, odd: sayOrientation(table.orientation) }
+    if (table.contacts.length === 0) return { socket: null, findings: table.findings, table: told }
+    return {
+      ...finish({ name, kind, pitchMm: table.pitchMm ?? 1, contacts: table.contacts }, table.findings),
+      table: told,
+    }
   }
   const grid = request.grid!
   const { regions, faults } = readRegions(grid.regions)

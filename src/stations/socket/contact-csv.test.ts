@@ -7,7 +7,12 @@ const csv = contactCsv(socket)
 
 describe('a contact table as CSV', () => {
   it('goes out and comes back equal', () => {
-    expect(readContactCsv(csv)).toEqual({ contacts: socket.contacts, pitchMm: 1, findings: [] })
+    expect(readContactCsv(csv)).toMatchObject({
+      contacts: socket.contacts,
+      pitchMm: 1,
+      unit: 'mm',
+      findings: [],
+    })
   })
   it.each([
     ['a byte-order mark', '\uFEFF' + csv],

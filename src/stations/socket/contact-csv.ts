@@ -1,18 +1,18 @@
 import Papa from 'papaparse'
 import { contactColumns, contactRows, readContactTable } from '@/core/socket/contact-table'
-import type { ContactTable } from '@/core/socket/contact-table'
+import type { ContactTable, TableChoice } from '@/core/socket/contact-table'
 import { isDamage } from '@/core/socket/mark'
 import type { Pass } from '@/core/socket/pass'
 import type { Socket } from '@/core/socket/socket'
 import { readCsv } from '@/stations/library/read-csv'
 
 /** Reads a contact table as text. */
-export function readContactCsv(text: string): ContactTable {
+export function readContactCsv(text: string, choice: TableChoice = {}): ContactTable {
   const { rows, columns, uneven } = readCsv(text)
-  const table = readContactTable(rows, columns)
+  const table = readContactTable(rows, columns, choice)
   return uneven.length === 0
     ? table
-    : { contacts: [], pitchMm: null, findings: [...table.findings, ...uneven] }
+    : { ...table, contacts: [], pitchMm: null, findings: [...table.findings, ...uneven] }
 }
 
 /** The contact table of a socket as CSV. */

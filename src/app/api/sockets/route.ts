@@ -12,8 +12,8 @@ export async function POST(request: Request) {
     const { error, value } = socketRequest.validate(await request.json().catch(() => null))
     if (error) return refuse(422, error.message, String(error.details[0]?.path.at(-1) ?? 'name'))
     const asked = value as SocketRequest
-    const { socket, findings } = readSocket(asked, sha256)
-    if (!socket || asked.look) return Response.json({ kept: null, socket, findings })
+    const { socket, findings, table } = readSocket(asked, sha256)
+    if (!socket || asked.look) return Response.json({ kept: null, socket, findings, table })
     if (await socketById(socket.id)) return Response.json({ kept: socket.id, socket: null, findings })
     try {
       await addSocket(socket, asked.csv === undefined ? 'grid' : 'CSV')
