@@ -54,6 +54,34 @@ test.describe('a malformed contact table', () => {
       await expect(page.getByRole('textbox', { name: 'Name' })).toHaveValue('Broken')
     })
 
+  test('that lies mirrored, in mils and other people’s columns, is asked about and put right', async ({
+    bench: page,
+    shop,
+  }) => {
+    await page.goto(`${shop.url}/library`)
+    await page.getByText('Read in a socket').click()
+    await page.getByRole('textbox', { name: 'Name' }).fill(`Mirrored ${randomBytes(3).toString('hex')}`)
+    const mirrored = ['A', 'B', 'C'].flatMap((row, r) =>
+      Array.from({ length: 4 }, (_, c) => `SIG${r}${c},${-40 * c},${-40 * r},${row}${c + 1}`),
+    )
+    await page.getByLabel(/^Table:/).setInputFiles({
+      name: 'table.csv',
+      mimeType: 'text/csv',
+      buffer: Buffer.from(['Signal Name,X,Y,Ball', ...mirrored].join('\n')),
+    })
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(page.getByText('12 contacts, pitch 1.016 mm.')).toBeVisible()
+    await expect(page.getByText(/taken as mil, by their spacing/)).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Keep it' })).toBeDisabled()
+    await page.getByRole('radio', { name: 'put right' }).click()
+    await page.getByRole('button', { name: 'Look at it' }).click()
+    await expect(
+      page.getByText(/was mirrored, as seen on the underside of the CPU; it is put right/),
+    ).toBeVisible()
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByText('It is in the library.')).toBeVisible()
+  })
+
   test('with a byte-order mark and semicolons is read, kept and given back', async ({
     bench: page,
     shop,

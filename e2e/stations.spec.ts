@@ -224,7 +224,7 @@ test.describe('socket', () => {
     await page.keyboard.press(']')
     await expect(page.getByText(/2 strokes; it snaps in/)).toBeVisible()
     await page.keyboard.press('o')
-    await expect(lastLine(page)).toContainText('M31 untwist, 2 strokes, still off')
+    await expect(lastLine(page)).toContainText('M31 untwist, 2 strokes, still short')
     await page.keyboard.press('x')
     await expect(lastLine(page)).toContainText('snapped')
     await gate(page).click()

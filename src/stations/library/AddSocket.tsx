@@ -19,7 +19,7 @@ interface Answer {
   readonly error?: { readonly field: string; readonly text: string }
 }
 
-const grid = { rows: '', columns: '', pitchMm: '', hole: '', regions: '' }
+const grid = { rows: '', columns: '', pitchMm: '', hole: '', regions: '', left: '45', right: '225' }
 const MAX_CSV_BYTES = 4 * 1024 * 1024
 
 /** A socket from a table or from rows and columns: looked at first, kept when it is right. */
@@ -48,7 +48,9 @@ export function AddSocket() {
           }
         : {
             grid: {
-              ...typed,
+              hole: typed.hole,
+              regions: typed.regions,
+              beamDeg: [Number(typed.left.replace(',', '.')), Number(typed.right.replace(',', '.'))],
               rows: Number(typed.rows),
               columns: Number(typed.columns),
               pitchMm: Number(typed.pitchMm.replace(',', '.')),
@@ -226,6 +228,18 @@ function GridFields({
       <TextField label="Columns" inputMode="numeric" {...field('columns')} />
       <TextField label="Pitch, mm" inputMode="decimal" {...field('pitchMm')} />
       <TextField label="Empty middle" hint="two corners, like M15 Y27" {...field('hole')} />
+      <TextField
+        label="Beams on the left half run"
+        hint="degrees, 0 to the right"
+        inputMode="numeric"
+        {...field('left')}
+      />
+      <TextField
+        label="and on the right half"
+        hint="alike: one direction"
+        inputMode="numeric"
+        {...field('right')}
+      />
       <TextArea
         label="What the regions do, one a line"
         hint="A1 H12 memory A"

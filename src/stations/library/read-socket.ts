@@ -21,6 +21,8 @@ export interface SocketRequest {
     readonly columns: number
     readonly pitchMm: number
     readonly hole: string
+    /** Way from foot to tip in the left and in the right half, degrees anticlockwise from the right. */
+    readonly beamDeg?: readonly [number, number]
     readonly regions: string
   }
   /** Only look; keep nothing. */
@@ -57,6 +59,10 @@ export const socketRequest = Joi.object({
       .required()
       .messages({ '*': 'Columns: a whole number from 2 to 200.' }),
     pitchMm: Joi.number().min(0.3).max(5).required().messages({ '*': 'Pitch: millimetres from 0.3 to 5.' }),
+    beamDeg: Joi.array()
+      .items(Joi.number().min(-360).max(360).required(), Joi.number().min(-360).max(360).required())
+      .length(2)
+      .messages({ '*': 'Directions of the beams: degrees from −360 to 360.' }),
     hole: Joi.string().trim().allow('').max(40).required(),
     regions: Joi.string().allow('').max(20_000).required(),
   }),
@@ -112,7 +118,7 @@ export function readSocket(request: SocketRequest, sha256: (text: string) => str
       rows,
       columns,
       holes,
-      beamDeg: [45, 225],
+      beamDeg: grid.beamDeg ?? [45, 225],
       regions,
     })
     return finish({ name, kind, pitchMm, contacts: field.contacts }, [])

@@ -41,6 +41,13 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
         <h3 className="font-semibold">
           Expect: <span className="font-normal">{now.symptom}</span>
         </h3>
+        <p className="text-soft">
+          Runs as it is: {percent(now.runs)}, sampled {percent(now.runsLow)} to {percent(now.runsHigh)}
+          {now.tableDoubt >= 0.005
+            ? `; ${Math.round(100 * now.tableDoubt)} points more of doubt are the function table’s`
+            : '; the function table adds no doubt to that'}
+          .
+        </p>
         <table className="w-full">
           <thead>
             <tr>
