@@ -1,4 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
+import pg from 'pg'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { demoSockets } from '../demo/sockets'
@@ -6,8 +7,21 @@ import type { Socket } from '@/core/socket/socket'
 import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
 import type { Photo, Shot } from '@/stand-ins/microscope-camera'
 import { shotOf } from '@/stations/socket/camera-shot'
+import { drawDamage } from '@/stand-ins/drawn-damage'
 import type { Shop } from './bench'
-import { atStation, expect, saved, tapeLines, takeIn, test } from './bench'
+import { atStation, expect, saved, tapeLines, takeIn, test, type } from './bench'
+
+/** A job of its own, on which nothing else is written; its contacts are drawn, since nobody has marked any. */
+const TAG = 'Q-0409'
+test.beforeAll(async () => {
+  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
+  await client.connect()
+  await client.query('update hidden_board set marks = $1 from job where job.id = job_id and job.tag = $2', [
+    JSON.stringify(drawDamage(demoSockets.lg1284, 11)),
+    TAG,
+  ])
+  await client.end()
+})
 
 function taken(socket: Socket, shot: Shot): Photo {
   const work = takePhoto(socket, {}, shot)
@@ -53,8 +67,8 @@ test.describe('from photos', () => {
     bench: page,
     shop,
   }) => {
-    await atSocket(page, shop, 'Q-0414')
-    const shot = shotOf(demoSockets.lg1284, { view: 'above' }, await lastLine(page, shop, 'Q-0414'))
+    await atSocket(page, shop, TAG)
+    const shot = shotOf(demoSockets.lg1284, { view: 'above' }, await lastLine(page, shop, TAG))
     await page.keyboard.press('y')
     await page.getByRole('button', { name: 'from above', exact: true }).click()
     await clickFour(page, taken(demoSockets.lg1284, shot), shot)
@@ -140,7 +154,7 @@ test.describe('from photos', () => {
       404,
       expect.stringMatching(/real bench/),
     ])
-    expect((await page.request.get(`${shop.url}/api/jobs/Q-0414/camera?view=below`)).status()).toBe(422)
+    expect((await page.request.get(`${shop.url}/api/jobs/${TAG}/camera?view=below`)).status()).toBe(422)
   })
 })
 
@@ -148,31 +162,25 @@ test('a stroke’s result changes what is left, and with it the advice; light an
   bench: page,
   shop,
 }) => {
-  await atSocket(page, shop, 'Q-0414')
+  await atSocket(page, shop, TAG)
+  await type(page, 'mark M31 low 0.15')
   await page.getByRole('tab', { name: 'Table' }).click()
   await page
     .getByRole('table', { name: 'Marked contacts' })
-    .getByRole('button', { name: /^[A-Z]+\d+$/ })
-    .first()
+    .getByRole('button', { name: 'M31', exact: true })
     .click()
-  await expect(page.locator('#map')).toBeVisible()
   await page.getByRole('tab', { name: 'Stop or push' }).click()
   const panel = page.getByRole('complementary', { name: 'Contact under the needle' })
-  // Some marked contact of this board is to be straightened: walk the order until one is.
-  await expect(async () => {
-    if ((await panel.getByRole('button', { name: 'There now' }).count()) === 0) await page.keyboard.press('.')
-    await expect(panel.getByRole('button', { name: 'There now' })).toBeVisible({ timeout: 500 })
-  }).toPass()
   await expect(panel.locator('[data-advice]')).toBeVisible()
   await page.getByLabel('Light').fill('low from the left')
   await page.getByLabel('Magnification').fill('20×')
   await page.getByLabel('Magnification').press('Escape')
-  const name = (await panel.getByRole('heading').textContent())!
+  const name = 'M31'
   await page.keyboard.press('o')
   await expect(tapeLines(page).filter({ hasText: new RegExp(`^.*${name} .*still short`) })).toHaveCount(1)
   await expect(panel.getByRole('heading')).toHaveText(name)
   await saved(page)
-  const tape = (await (await page.request.get(`${shop.url}/api/jobs/Q-0414/tape`)).json()) as {
+  const tape = (await (await page.request.get(`${shop.url}/api/jobs/${TAG}/tape`)).json()) as {
     entries: { kind: string; body: Record<string, unknown> }[]
   }
   expect(tape.entries.findLast((e) => e.kind === 'stroke')!.body).toMatchObject({
@@ -185,7 +193,8 @@ test('a stroke’s result changes what is left, and with it the advice; light an
 })
 
 test('a sweep proves the whole field, one key a look', async ({ bench: page, shop }) => {
-  await atSocket(page, shop, 'Q-0414')
+  await atSocket(page, shop, TAG)
+  await type(page, 'mark M30 low 0.1')
   await page.getByRole('tab', { name: 'Passes' }).click()
   await page.getByRole('button', { name: 'Begin it' }).click()
   await page.getByRole('button', { name: 'Begin it' }).evaluate((b) => (b as HTMLButtonElement).blur())
@@ -207,7 +216,7 @@ test('a CPU with a proud corner: what may keep it up, and the look that settles 
   bench: page,
   shop,
 }) => {
-  await atSocket(page, shop, 'Q-0414')
+  await atSocket(page, shop, TAG)
   await page.getByRole('tab', { name: 'Seat, ledger' }).click()
   await page.getByLabel('CPU', { exact: true }).fill('bench Orrin 44')
   await page.getByRole('radio', { name: 'one corner stays proud' }).click()
@@ -221,7 +230,13 @@ test('a transplant is noted with what came out; the donor is counted down, and t
   bench: page,
   shop,
 }) => {
-  await atSocket(page, shop, 'Q-0414')
+  await atSocket(page, shop, TAG)
+  await type(page, 'mark K10 snapped')
+  await page.getByRole('tab', { name: 'Table' }).click()
+  await page
+    .getByRole('table', { name: 'Marked contacts' })
+    .getByRole('button', { name: 'K10', exact: true })
+    .click()
   await page.getByRole('tab', { name: 'Replace' }).click()
   const donor = page.getByRole('listitem').filter({ hasText: 'contacts left' })
   await expect(donor).toContainText('61 contacts left')
