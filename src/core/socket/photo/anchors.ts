@@ -15,7 +15,7 @@ export interface PhotoFault {
   readonly text: string
 }
 
-/** How far a click may lie from its tip, px per mm of the field and at least. */
+/** Twice the area of a triangle, positive when its corners run anticlockwise (y up). */
 const turn = (a: Point, b: Point, c: Point) => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0])
 
 /** The thinnest height of the triangles three by three, over the widest distance: 0 when all are in a line. */
