@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from './between.testing'
 import { betaCdf, betaQuantile } from './beta'
 
 const choose = (n: number, k: number): number => (k === 0 ? 1 : (choose(n - 1, k - 1) * n) / k)
-const share = fc.double({ min: 0.001, max: 0.999, noNaN: true })
+const share = between(0.001, 0.999)
 
 describe('beta distribution', () => {
   it('of whole numbers is a sum of binomial terms', () => {
@@ -17,7 +18,7 @@ describe('beta distribution', () => {
     )
   })
   it('rises, and its quantile is its inverse', () => {
-    const parameter = fc.double({ min: 1, max: 300, noNaN: true })
+    const parameter = between(1, 300)
     fc.assert(
       fc.property(share, parameter, parameter, (p, a, b) => {
         expect(betaCdf(betaQuantile(p, a, b), a, b)).toBeCloseTo(p, 3)

@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../between.testing'
 import { bestFit, smallestCircle } from './insertion'
 import type { PinAndHole } from './insertion'
 
-const mm = (most: number) => fc.double({ min: -most, max: most, noNaN: true })
+const mm = (most: number) => between(-most, most)
 const field = (n: number): readonly (readonly [number, number])[] =>
   Array.from({ length: n }, (_, i) => [((i % 6) - 2.5) * 1.2, (Math.floor(i / 6) - 2.5) * 1.2] as const)
 /** A small CPU whose pins are bent a little, shifted and turned. */

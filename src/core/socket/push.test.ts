@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../between.testing'
 import { lifeUsed, pushFor, snapOdds } from './bend'
 import { contactVerdict } from './contact-force'
 import { lifeSoFar, offsetOf, pushAdvice } from './push'
@@ -21,11 +22,11 @@ const question: PushQuestion = {
 const any: fc.Arbitrary<PushQuestion> = fc.record({
   kind: fc.constantFrom('land-grid' as const, 'pin-grid' as const),
   technique: fc.constantFrom('push' as const, 'lift' as const, 'unfold' as const, 'part' as const),
-  residualMm: fc.double({ min: 0, max: 0.55, noNaN: true }),
+  residualMm: between(0, 0.55),
   isHeight: fc.boolean(),
-  lifeUsed: fc.double({ min: 0, max: 1.5, noNaN: true }),
-  runsGood: fc.double({ min: 0.5, max: 1, noNaN: true }),
-  runsLost: fc.double({ min: 0, max: 0.5, noNaN: true }),
+  lifeUsed: between(0, 1.5),
+  runsGood: between(0.5, 1),
+  runsLost: between(0, 0.5),
   worthMinor: fc.integer({ min: 0, max: 300_000 }),
   strokeMinor: fc.integer({ min: 0, max: 3000 }),
   lossMinor: fc.integer({ min: 0, max: 60_000 }),
@@ -132,6 +133,12 @@ describe('stop or push', () => {
   ] as const)('%s', (_, change, advice, why) => {
     const got = pushAdvice({ ...question, ...change })
     expect([got.advice, got.why]).toEqual([advice, expect.stringMatching(why)])
+  })
+  it('the shop’s factor holds for the metal as well as for the hand', () => {
+    const metal = { ...question, technique: 'replace', residualMm: 0.55, lifeUsed: 1 } as const
+    const plain = pushAdvice(metal).snapsNext
+    expect(plain).toBeGreaterThan(0)
+    expect(pushAdvice({ ...metal, snapFactor: 3 }).snapsNext / plain).toBeCloseTo(3, 6)
   })
   it('how far off a contact is comes of its mark', () => {
     expect(offsetOf({ kind: 'lean', leanMm: [0.3, 0.4], heightMm: -0.1 })).toEqual({

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { assess } from './assess'
 import { smallField } from './field.testing'
 import { reckon, weigh } from './reckon'
 import type { ToWeigh } from './reckon'
@@ -21,11 +22,9 @@ describe('one more stroke at a contact of a field', () => {
     expect(weigh(socket, ask)).toMatchObject({ advice: 'push' })
   })
   it('a short elsewhere does not make it worthless: the rest is taken to be worked too', () => {
-    const marks = {
-      ...ask.marks,
-      C1: { kind: 'touching', touches: 'C2' } as const,
-      A5: { kind: 'touching', touches: 'B5' } as const,
-    }
+    // Ground to core rail: as it stands nothing would run, whatever this contact does.
+    const marks = { ...ask.marks, D4: { kind: 'touching', touches: 'D6' } as const }
+    expect(assess(socket, marks).runs).toBeLessThan(0.1)
     expect(weigh(socket, { ...ask, marks }).advice).toBe('push')
   })
   it('one of many grounds is not', () => {

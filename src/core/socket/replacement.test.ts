@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../between.testing'
 import { benchBeam, rootStress, stiffness } from './contact-force'
 import { replacementWays, stubForce } from './replacement'
 import type { ReplacementQuestion } from './replacement'
@@ -15,7 +16,7 @@ const question: ReplacementQuestion = {
   socketMinor: 90_000,
   exchangeMinor: 150_000,
 }
-const share = fc.double({ min: 0, max: 1, noNaN: true })
+const share = between(0, 1)
 const any: fc.Arbitrary<ReplacementQuestion> = fc.record({
   stubs: fc.integer({ min: 0, max: 6 }),
   gone: fc.integer({ min: 0, max: 6 }),

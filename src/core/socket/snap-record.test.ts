@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../between.testing'
 import { learn, snapFactors } from './snap-record'
 
 const tally = (tried: number, snapped: number, p: number) => ({
@@ -13,25 +14,20 @@ const tally = (tried: number, snapped: number, p: number) => ({
 describe('what the shop learns of its own hands', () => {
   it('lies between what was predicted and what happened, nearer to the record the more there is', () => {
     fc.assert(
-      fc.property(
-        fc.integer({ min: 1, max: 400 }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
-        fc.double({ min: 0.01, max: 0.5, noNaN: true }),
-        (tried, share, p) => {
-          const snapped = Math.round(share * tried)
-          const { odds, low, high, factor } = learn(tally(tried, snapped, p))
-          const [least, most] = [Math.min(p, snapped / tried), Math.max(p, snapped / tried)]
-          expect(odds).toBeGreaterThanOrEqual(least - 1e-12)
-          expect(odds).toBeLessThanOrEqual(most + 1e-12)
-          expect(low).toBeLessThanOrEqual(odds + 1e-6)
-          expect(high).toBeGreaterThanOrEqual(odds - 0.02)
-          expect(factor * p).toBeCloseTo(odds, 10)
-          const longer = learn(tally(tried * 10, snapped * 10, p))
-          expect(Math.abs(longer.odds - snapped / tried)).toBeLessThanOrEqual(
-            Math.abs(odds - snapped / tried) + 1e-12,
-          )
-        },
-      ),
+      fc.property(fc.integer({ min: 1, max: 400 }), between(0, 1), between(0.01, 0.5), (tried, share, p) => {
+        const snapped = Math.round(share * tried)
+        const { odds, low, high, factor } = learn(tally(tried, snapped, p))
+        const [least, most] = [Math.min(p, snapped / tried), Math.max(p, snapped / tried)]
+        expect(odds).toBeGreaterThanOrEqual(least - 1e-12)
+        expect(odds).toBeLessThanOrEqual(most + 1e-12)
+        expect(low).toBeLessThanOrEqual(odds + 1e-6)
+        expect(high).toBeGreaterThanOrEqual(odds - 0.02)
+        expect(factor * p).toBeCloseTo(odds, 10)
+        const longer = learn(tally(tried * 10, snapped * 10, p))
+        expect(Math.abs(longer.odds - snapped / tried)).toBeLessThanOrEqual(
+          Math.abs(odds - snapped / tried) + 1e-12,
+        )
+      }),
     )
   })
   it('without a record says what was predicted', () => {

@@ -33,6 +33,9 @@ const BY_HEIGHT = 0.4
 const FAINT = 0.5
 /** A spot as bright as this is a tip and not dirt: it belongs to somebody. */
 const BRIGHT = 0.7
+/** Share of pure white round a place from which on a tip cannot be seen there; with a spot just where it should be, more. */
+const WHITE = 0.2
+const WHITE_AT_HOME = 0.7
 /** Spots weaker than this share of a neighbour's tip are dirt. */
 const FAINTEST = 0.28
 
@@ -102,6 +105,15 @@ export function claimTips(work: ToClaim): TipSeen[] {
     const spot = peak < 0 ? null : ([peaks.x[peak]!, peaks.y[peak]!] as const)
     const shine = spot ? peaks.strength[peak]! / gain[i]! : 0
     const offsetMm = spot && offsetOf(spot)
+    // A spot at the edge of a patch of glare is no tip: where the place itself is white, nothing is taken for one.
+    const hidden = hiddenBy(
+      work,
+      home[i]!,
+      scale[i]!,
+      gain[i]!,
+      spot !== null && cost[i] === 0 ? WHITE_AT_HOME : WHITE,
+    )
+    if (hidden) return { ...none, as: 'not seen', confidence: 1, why: hidden }
     const weak = !spot || shine < FAINT
     const over = weak && !covered(i) ? liesOver(work, i, claimed, scale[i]!, strips * gain[i]!) : null
     const overMm = over && offsetOf(over.at)
@@ -117,8 +129,6 @@ export function claimTips(work: ToClaim): TipSeen[] {
         ...(over.contact ? { over: over.contact } : {}),
       }
     if (!spot || !offsetMm || brokenEnd(offsetMm, shine, c.beamDeg) || (weak && covered(i))) {
-      const hidden = hiddenBy(work, home[i]!, scale[i]!, gain[i]!)
-      if (hidden) return { ...none, as: 'not seen', confidence: 1, why: hidden }
       if (covered(i)) return { ...none, as: 'ambiguous', confidence: 0.5, why: 'something covers it' }
       const doubtful = !spot && other[i]! < MISSING + 0.15
       return {
@@ -361,7 +371,7 @@ function settle(
 }
 
 /** What keeps a tip from being seen here if it were there, or null: pure white all round, or too dark or unsharp. */
-function hiddenBy(work: ToClaim, [x, y]: Point, scale: number, gain: number): string | null {
+function hiddenBy(work: ToClaim, [x, y]: Point, scale: number, gain: number, most: number): string | null {
   let white = 0
   let n = 0
   const r = 0.3 * scale
@@ -370,6 +380,6 @@ function hiddenBy(work: ToClaim, [x, y]: Point, scale: number, gain: number): st
       n++
       if (sample(work.plane, x + dx, y + dy) > 246) white++
     }
-  if (white / n > 0.2) return 'glare'
+  if (white / n > most) return 'glare'
   return gain < 0.22 * work.strong ? 'too dark or unsharp there' : null
 }

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../../between.testing'
 import { blur, greyOf, sample, shrink } from './grey-image'
 import type { Plane } from './grey-image'
 import { PeakGrid, peaksOf, spotResponse, stripSeen } from './peaks'
@@ -28,7 +29,7 @@ describe('grey picture', () => {
   })
   it('blurs without making light or losing it, and leaves even ground even', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0.5, max: 4, noNaN: true }), (sigma) => {
+      fc.property(between(0.5, 4), (sigma) => {
         const even = blur({ widthPx: 20, heightPx: 12, values: new Float32Array(240).fill(77) }, sigma)
         for (const v of even.values) expect(v).toBeCloseTo(77, 3)
         const point = new Float32Array(61 * 61)
@@ -52,27 +53,23 @@ describe('grey picture', () => {
 describe('spots', () => {
   it('are found to a twentieth of a pixel on a slope of light, and only they', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: 12, max: 22, noNaN: true }),
-        fc.double({ min: 12, max: 44, noNaN: true }),
-        (x, y) => {
-          const peaks = peaksOf(
-            spotResponse(
-              spots([
-                [x, y],
-                [48, 30],
-              ]),
-              3.3,
-            ),
-            5,
-          )
-          const grid = new PeakGrid(peaks, 10)
-          const found = grid.nearest(x, y, 3)
-          expect(peaks.x.length).toBe(2)
-          expect(Math.hypot(peaks.x[found]! - x, peaks.y[found]! - y)).toBeLessThan(0.05)
-          expect(grid.nearest(x + 15, y, 3)).toBe(-1)
-        },
-      ),
+      fc.property(between(12, 22), between(12, 44), (x, y) => {
+        const peaks = peaksOf(
+          spotResponse(
+            spots([
+              [x, y],
+              [48, 30],
+            ]),
+            3.3,
+          ),
+          5,
+        )
+        const grid = new PeakGrid(peaks, 10)
+        const found = grid.nearest(x, y, 3)
+        expect(peaks.x.length).toBe(2)
+        expect(Math.hypot(peaks.x[found]! - x, peaks.y[found]! - y)).toBeLessThan(0.05)
+        expect(grid.nearest(x + 15, y, 3)).toBe(-1)
+      }),
     )
   })
   it('even ground has none', () => {

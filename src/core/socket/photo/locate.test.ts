@@ -151,6 +151,22 @@ describe('a photo of a damaged field', () => {
     })
     expect(() => mergePhotos([])).toThrow(RangeError)
   })
+  it('what lies in glare is not seen, and not asked about; what is beside it is read as ever', () => {
+    const grey = photo.image.grey.slice()
+    const { px } = photo.tips.find((t) => t.name === 'E5')!
+    const [x0, y0] = [Math.round(px[0]), Math.round(px[1])]
+    for (let y = y0 - 40; y <= y0 + 40; y++)
+      grey.fill(255, y * shot.widthPx + x0 - 40, y * shot.widthPx + x0 + 40)
+    const answer = read({ ...photo, image: { ...photo.image, grey } }, click(photo, cornerNames))
+    const at = (name: string) => answer.located!.tips.find((t) => t.name === name)!
+    expect(at('E5')).toMatchObject({ as: 'not seen', why: 'glare', offsetMm: null })
+    expect(at('E8').as).toBe(located.tips.find((t) => t.name === 'E8')!.as)
+    expect(answer.faults[0]?.text).toMatch(
+      /cannot be seen for glare, shadow or the edge: they are not looked at/,
+    )
+    const merged = mergePhotos([{ name: 'a', located: answer.located! }])
+    expect(suspects(socket, merged).some((s) => s.name === 'E5')).toBe(false)
+  })
   it('can be dropped on the way', () => {
     const work = locate(socket, photo.image, click(photo, cornerNames))
     work.next()
@@ -176,7 +192,12 @@ describe('what cannot be read is said, and no map is made up', () => {
   it.each([
     ['too few', ['A1', 'A18', 'V18'], undefined, /3 contacts are clicked; four are needed/],
     ['mirrored', cornerNames, ['A18', 'A1', 'V1', 'V18'], /mirror/],
-    ['exchanged', cornerNames, ['A18', 'A1', 'V18', 'V1'], /exchanged/],
+    [
+      'exchanged',
+      cornerNames,
+      ['A18', 'A1', 'V18', 'V1'],
+      /two of the clicked contacts seem to be exchanged/,
+    ],
     ['in one line', ['A1', 'A6', 'A12', 'A18'], undefined, /one line/],
     ['a contact twice', ['A1', 'A1', 'V18', 'V1'], ['A1', 'A18', 'V18', 'V1'], /clicked twice/],
     ['a stranger', ['A1', 'A18', 'V18', 'ZZ9'], cornerNames, /no contact ZZ9/],

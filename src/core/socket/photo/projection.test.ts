@@ -1,9 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { between } from '../../between.testing'
 import { fromPairs, project, refine, scaleAt, unproject } from './projection'
 import type { Pair, Point, Projection } from './projection'
 
-const range = (min: number, max: number) => fc.double({ min, max, noNaN: true })
+const range = (min: number, max: number) => between(min, max)
 /** A camera that could stand above a field of ± 20 mm. */
 const camera: fc.Arbitrary<Projection> = fc
   .tuple(
