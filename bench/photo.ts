@@ -28,7 +28,7 @@ export interface Setting {
   readonly seed: number
 }
 
-/** Settings for measuring: a stated range of tilt, light, blur, noise, glare; seeds from 700,000, which tuned nothing. */
+/** A setting within a stated range of tilt, light, blur, noise and glare. Seeds below 1,000 were looked at while the reader was made; figures are taken from 700,000 on, in the same ranges. */
 export function drawSetting(seed: number): Setting {
   const draw = seeded(seed)
   const between = (low: number, high: number) => low + (high - low) * draw()
@@ -178,7 +178,7 @@ const harder: readonly (readonly [string, Partial<Shot>])[] = [
   ['eight strong patches of glare', { glare: 8, glareStrength: 1 }],
 ]
 
-/** Figures of reading photos, on settings and seeds (from 700,000) that tuned nothing. */
+/** Figures of reading photos, on seeds (from 700,000) that tuned nothing. */
 export function photoFigures(photos: number): void {
   const socket = demoSockets.lg1716
   const all = nothingCounted()
