@@ -25,7 +25,9 @@ describe('one more stroke at a contact of a field', () => {
     // Ground to core rail: as it stands nothing would run, whatever this contact does.
     const marks = { ...ask.marks, D4: { kind: 'touching', touches: 'D6' } as const }
     expect(assess(socket, marks).runs).toBeLessThan(0.1)
-    expect(weigh(socket, { ...ask, marks }).advice).toBe('push')
+    const [alone, beside] = [weigh(socket, ask), weigh(socket, { ...ask, marks })]
+    expect(beside.advice).toBe('push')
+    expect(beside.gainMinor).toBeGreaterThan(0.7 * alone.gainMinor)
   })
   it('one of many grounds is not', () => {
     const got = weigh(socket, { ...ask, contact: 'D1', marks: { D1: { kind: 'lean', leanMm: [0.35, 0] } } })
