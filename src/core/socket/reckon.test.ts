@@ -23,7 +23,7 @@ describe('one more stroke at a contact of a field', () => {
   })
   it('a short elsewhere does not make it worthless: the rest is taken to be worked too', () => {
     // Ground to core rail: as it stands nothing would run, whatever this contact does.
-    const marks = { ...ask.marks, D4: { kind: 'touching', touches: 'D6' } as const }
+    const marks = { ...ask.marks, C4: { kind: 'touching', touches: 'C5' } as const }
     expect(assess(socket, marks).runs).toBeLessThan(0.1)
     const [alone, beside] = [weigh(socket, ask), weigh(socket, { ...ask, marks })]
     expect(beside.advice).toBe('push')
