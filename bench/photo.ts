@@ -1,4 +1,5 @@
 // Photos from the camera stand-in, read back: what was found of what is really there.
+import { runOut } from '@/core/run-out'
 import { seeded } from '@/core/seeded'
 import { locate } from '@/core/socket/photo/locate'
 import type { Anchor } from '@/core/socket/photo/anchors'
@@ -12,14 +13,6 @@ import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
 import type { Photo, Shot } from '@/stand-ins/microscope-camera'
 import { demoSockets } from '../demo/sockets'
 import { line, percent, quantile } from './figure'
-
-/** Runs a computation that yields its progress to its end. */
-export function runOut<T>(work: Generator<number, T>): T {
-  for (;;) {
-    const { done, value } = work.next()
-    if (done) return value
-  }
-}
 
 export interface Setting {
   readonly shot: Shot

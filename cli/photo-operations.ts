@@ -1,3 +1,4 @@
+import { runOut } from '@/core/run-out'
 import Joi from 'joi'
 import sharp from 'sharp'
 import type { Marks } from '@/core/socket/mark'
@@ -19,14 +20,6 @@ import { marks, name, oneField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
-
-/** Runs a computation that yields its progress to its end. */
-function runOut<T>(work: Generator<number, T>): T {
-  for (;;) {
-    const { done, value } = work.next()
-    if (done) return value
-  }
-}
 
 /** A picture file in one channel, turned as its camera was held. */
 async function readPhoto(path: string, field: string): Promise<GreyImage> {

@@ -3,6 +3,7 @@ import pg from 'pg'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { demoSockets } from '../demo/sockets'
+import { runOut } from '@/core/run-out'
 import type { Socket } from '@/core/socket/socket'
 import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
 import type { Photo, Shot } from '@/stand-ins/microscope-camera'
@@ -23,13 +24,7 @@ test.beforeAll(async () => {
   await client.end()
 })
 
-function taken(socket: Socket, shot: Shot): Photo {
-  const work = takePhoto(socket, {}, shot)
-  for (;;) {
-    const { done, value } = work.next()
-    if (done) return value
-  }
-}
+const taken = (socket: Socket, shot: Shot): Photo => runOut(takePhoto(socket, {}, shot))
 const atSocket = async (page: Page, shop: Shop, tag: string) => {
   await atStation(page, shop, tag, 'socket')
   await expect(page.getByText('runs as it is: ')).not.toContainText('…')

@@ -1,10 +1,12 @@
 import { normalDraw, seeded } from '@/core/seeded'
 import type { Uniform } from '@/core/seeded'
+import { benchBeam } from '@/core/socket/contact-force'
 import { usualHeightMm, usualLeanMm } from '@/core/socket/mark'
 import type { Mark, Marks } from '@/core/socket/mark'
 import type { GreyImage } from '@/core/socket/photo/grey-image'
 import { blur } from '@/core/socket/photo/grey-image'
 import type { Point } from '@/core/socket/photo/projection'
+import { BEAM_RUN_MM } from '@/core/socket/short'
 import { fieldOf } from '@/core/socket/socket'
 import type { Contact, Socket } from '@/core/socket/socket'
 
@@ -70,11 +72,10 @@ export interface Photo {
   readonly tips: readonly TrueTip[]
 }
 
-/** Distance of the eye, height of a free tip above the housing, radius of a tip and plan run of a beam, mm. */
+/** Distance of the eye and height of a free tip above the housing, mm. */
 const EYE_MM = 140
 const TIP_HEIGHT_MM = 0.7
-const TIP_MM = 0.1
-const RUN_MM = 0.45
+const TIP_MM = benchBeam.tipRadiusMm
 
 type Point3 = readonly [number, number, number]
 
@@ -249,7 +250,7 @@ function footOf(
   contact: Contact,
 ): { readonly px: Point; readonly mm: number; readonly at: Point3 } {
   const angle = (contact.beamDeg * Math.PI) / 180
-  const run = socket.kind === 'pin-grid' ? 0 : RUN_MM
+  const run = socket.kind === 'pin-grid' ? 0 : BEAM_RUN_MM
   const at: Point3 = [contact.xMm - run * Math.cos(angle), contact.yMm - run * Math.sin(angle), 0.05]
   const px = lens(at)
   const far = lens([at[0] + 0.5, at[1], at[2]])

@@ -1,3 +1,4 @@
+import { micrometre } from '../units'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
 import { functionGroups, MAX_CONTACTS, trusts } from './socket'
@@ -152,8 +153,6 @@ export function readContactTable(
     say('warning', 0, 'x_mm, y_mm', 'its origin lay in a corner; it is moved to the middle of the field')
   return { contacts: laid.contacts, pitchMm, unit, orientation, findings: firstFindings(findings) }
 }
-
-const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
 
 /** Millimetres, unless the places lie farther apart than any contacts do. */
 function guessUnit(rows: readonly Row[]): TableUnit {

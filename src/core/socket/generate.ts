@@ -1,3 +1,4 @@
+import { micrometre } from '../units'
 import { functionGroups, MAX_CONTACTS } from './socket'
 import type { Contact, FunctionGroup, Socket, SocketKind, Trust } from './socket'
 import { isRail } from './function-law'
@@ -99,8 +100,6 @@ export function generateField(p: FieldParameters): Socket {
   if (contacts.length > MAX_CONTACTS) throw new RangeError(`a field has at most ${MAX_CONTACTS} contacts`)
   return { id: p.id, name: p.name, kind: p.kind, pitchMm: p.pitchMm, contacts }
 }
-
-const micrometre = (mm: number) => Math.round(mm * 1000) / 1000
 
 /**
  * Reads painted regions as text, one a line: `A1 H12 memory A`. They are rough guesses, so their trust is `region`.

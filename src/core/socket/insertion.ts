@@ -1,5 +1,5 @@
 import { seeded } from '../seeded'
-import { median } from './photo/projection'
+import { median } from '../median'
 
 /** A pin and the hole it has to find, mm; both seen from the same side. */
 export interface PinAndHole {

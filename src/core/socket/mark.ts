@@ -1,3 +1,5 @@
+import { micrometre } from '../units'
+
 /** What is wrong with a contact; every kind has its own shape on the map. */
 export const damageKinds = [
   'intact',
@@ -72,8 +74,6 @@ export function usualHeightMm(mark: Mark): number {
 /** What is left of an offset after a stroke that fell short, and what it comes to the other way if it went past (bench default). */
 export const LEFT_SHORT = 0.35
 export const GONE_PAST = -0.3
-
-const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
 
 /** How a contact stands after a stroke, as far as it can be told before it is measured again; null where nothing is wrong any more. */
 export function afterStroke(

@@ -1,3 +1,4 @@
+import { micrometre } from '../units'
 import { onSocket, neighboursOf } from './walk'
 import type { View } from './display-list'
 import type { DamageKind, Mark } from './mark'
@@ -7,7 +8,6 @@ import type { Socket } from './socket'
 const FIRST_LEAN_MM = 0.2
 
 const intact: Mark = { kind: 'intact' }
-const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
 const isHeight = (kind: DamageKind) => kind === 'low' || kind === 'high'
 
 /** The mark without the fields that say nothing. */

@@ -1,3 +1,5 @@
+import { median } from '../median'
+
 /** Smallest spread that is believed, A: a bench meter's last figure. */
 const LEAST_SPREAD = 0.002
 /** Autocorrelation from which on it cycles. */
@@ -101,9 +103,4 @@ export function cycleOf(values: Float64Array): number | null {
   const [a, b, c] = [r[top - 1]!, r[top]!, r[top + 1]!]
   const bend = a - 2 * b + c
   return bend < 0 ? top + (0.5 * (a - c)) / bend : top
-}
-
-export const median = (values: ArrayLike<number>): number => {
-  const sorted = Float64Array.from(values).sort()
-  return sorted.length ? sorted[sorted.length >> 1]! : NaN
 }

@@ -1,7 +1,8 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
 import type { Baseline, Bodies } from '../job/entry'
-import { changePoints, cycleOf, median } from './change-points'
+import { median } from '../median'
+import { changePoints, cycleOf } from './change-points'
 
 /** Supply current against time: seconds rising, amperes. */
 export interface Trace {

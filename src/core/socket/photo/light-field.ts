@@ -1,5 +1,6 @@
+import { median } from '../../median'
 import { Matrix, solve } from 'ml-matrix'
-import { biweight, median } from './projection'
+import { biweight } from './projection'
 import type { Point } from './projection'
 
 /** A tip that is likely in place: where it should be, which way its beam runs, and how far off it was found, mm. */

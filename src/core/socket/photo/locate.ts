@@ -1,3 +1,4 @@
+import { median } from '../../median'
 import { benchBeam } from '../contact-force'
 import { fieldOf } from '../socket'
 import type { Socket } from '../socket'
@@ -12,7 +13,7 @@ import { lightField } from './light-field'
 import type { Shifted } from './light-field'
 import { PeakGrid, peaksOf, spotResponse } from './peaks'
 import type { Peaks } from './peaks'
-import { fromPairs, median, project, refine, scaleAt, unproject } from './projection'
+import { fromPairs, project, refine, scaleAt, unproject, withoutLens } from './projection'
 import type { Pair, Point, Projection } from './projection'
 
 export interface Located {
@@ -257,11 +258,7 @@ function withLens(
         (px[0] - laid.middle[0]) / laid.halfDiagonalPx,
         (px[1] - laid.middle[1]) / laid.halfDiagonalPx,
       ]
-      let [u, v] = [u0, v0]
-      for (let i = 0; i < 10; i++) {
-        const lens = 1 + k1 * (u * u + v * v)
-        ;[u, v] = [u0 / lens, v0 / lens]
-      }
+      const [u, v] = withoutLens(k1, u0, v0)
       return {
         mm: [c.xMm, c.yMm],
         px: [laid.middle[0] + u * laid.halfDiagonalPx, laid.middle[1] + v * laid.halfDiagonalPx],

@@ -1,3 +1,4 @@
+import { median } from '../../median'
 import { Matrix, SVD, solve } from 'ml-matrix'
 
 export type Point = readonly [x: number, y: number]
@@ -32,16 +33,21 @@ export function project(p: Projection, xMm: number, yMm: number): Point {
   return [p.middle[0] + u * lens * p.halfDiagonalPx, p.middle[1] + v * lens * p.halfDiagonalPx]
 }
 
-/** The place of the field seen at a pixel, mm: the lens undone by fixed-point iteration, then the inverse homography. */
+/** A place in half diagonals from the middle, as it would be seen without the lens term; by fixed-point iteration. */
+export function withoutLens(k1: number, u0: number, v0: number): Point {
+  let [u, v] = [u0, v0]
+  for (let i = 0; i < 12; i++) {
+    const lens = 1 + k1 * (u * u + v * v)
+    ;[u, v] = [u0 / lens, v0 / lens]
+  }
+  return [u, v]
+}
+
+/** The place of the field seen at a pixel, mm: the lens undone, then the inverse homography. */
 export function unproject(p: Projection, xPx: number, yPx: number): Point {
   const u0 = (xPx - p.middle[0]) / p.halfDiagonalPx
   const v0 = (yPx - p.middle[1]) / p.halfDiagonalPx
-  let [u, v] = [u0, v0]
-  for (let i = 0; i < 12; i++) {
-    const lens = 1 + p.k1 * (u * u + v * v)
-    u = u0 / lens
-    v = v0 / lens
-  }
+  const [u, v] = withoutLens(p.k1, u0, v0)
   const { h } = p
   // (u·w = h0 x + h1 y + h2, v·w = h3 x + h4 y + h5, w = h6 x + h7 y + 1) is two linear equations in x and y.
   const a = h[0]! - u * h[6]!
@@ -120,13 +126,6 @@ export function fromPairs(pairs: readonly Pair[], widthPx: number, heightPx: num
 export const biweight = (distance: number, spread: number): number => {
   const u = distance / (4.685 * spread)
   return u >= 1 ? 0 : (1 - u * u) ** 2
-}
-
-/** Median without disturbing the order; 0 of nothing. */
-export function median(values: ArrayLike<number>): number {
-  const sorted = Float64Array.from(values).sort()
-  const n = sorted.length
-  return n === 0 ? 0 : n % 2 === 1 ? sorted[n >> 1]! : (sorted[(n >> 1) - 1]! + sorted[n >> 1]!) / 2
 }
 
 /**

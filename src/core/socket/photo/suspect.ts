@@ -1,3 +1,4 @@
+import { micrometre } from '../../units'
 import { fieldOf } from '../socket'
 import type { Socket } from '../socket'
 import { isDamage, isGone } from '../mark'
@@ -18,8 +19,6 @@ const BRIGHT = 1.45
 const OFF_LEVEL_MM = 0.07
 /** Two tips this near one another touch, mm: twice the radius and what the eye misjudges. */
 const TOUCH_MM = 0.24
-
-const micrometre = (mm: number) => Math.round(mm * 1000) / 1000 + 0
 
 /** The neighbour whose tip this one's tip rests against. */
 function against(socket: Socket, tip: MergedTip, byName: ReadonlyMap<string, MergedTip>): string | null {
