@@ -7,6 +7,7 @@ import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
 import { functionGroups } from '@/core/socket/socket'
 import { readContactCsv } from '@/stations/socket/contact-csv'
+import { RATE_MINOR_PER_HOUR } from '@/core/socket/bench-rate'
 import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
 import { sayOrientation } from '@/core/socket/orientation'
@@ -130,7 +131,7 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       runsNow: Joi.number().min(0).max(1).required(),
       runsMended: Joi.number().min(Joi.ref('runsNow')).max(1).required(),
       boardMinor: Joi.number().min(0).required(),
-      rateMinorPerHour: Joi.number().min(0).default(60_000),
+      rateMinorPerHour: Joi.number().min(0).default(RATE_MINOR_PER_HOUR),
       donorContacts: Joi.number().integer().min(0).default(0),
       socketMinor: Joi.number().min(0).allow(null).default(null),
       exchangeMinor: Joi.number().min(0).allow(null).default(null),

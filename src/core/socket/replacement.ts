@@ -49,6 +49,9 @@ const attempt = {
   'whole socket': { holds: 0.82, harms: 0.08, minutes: 0, setUp: 190 },
   exchange: { holds: 0.96, harms: 0, minutes: 0, setUp: 40 },
 } as const
+/** A lost contact is a transplant more: one contact and setting up for it, minutes. */
+export const TRANSPLANT_MINUTES = attempt.transplant.minutes + attempt.transplant.setUp
+
 /** Spring travel that a raised stub has left when the CPU is in, mm (bench default: what a careful hand hits). */
 const STUB_TRAVEL_MM: readonly [number, number] = [0.02, 0.12]
 

@@ -1,24 +1,12 @@
 'use client'
-import { Chart, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
 import { Line } from 'react-chartjs-2'
 import type { PushAdvice } from '@/core/socket/push'
+import { axis, ink } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
-
-Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip)
-Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', 'Noto Sans', sans-serif"
-Chart.defaults.font.size = 13
-
-const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
 
 /** Odds of contact and odds of having lost it, stroke by stroke. */
 export function PushCurve({ advice }: { advice: PushAdvice }) {
   const theme = useTheme()
-  const axis = (title: string) => ({
-    type: 'linear' as const,
-    title: { display: true, text: title, color: ink('soft') },
-    grid: { color: ink('line'), lineWidth: 0.5 },
-    ticks: { color: ink('soft'), precision: 0 },
-  })
   const lost = advice.curve.map((c) => ({ x: c.stroke, y: 100 * c.lostByThen }))
   const makes = advice.curve.map((c) => ({ x: c.stroke, y: 100 * c.makesContact }))
   const line = { borderWidth: 1.8, pointRadius: 3.5, tension: 0 }
@@ -50,7 +38,10 @@ export function PushCurve({ advice }: { advice: PushAdvice }) {
           animation: false,
           maintainAspectRatio: false,
           parsing: false,
-          scales: { x: { ...axis('strokes from here'), min: 0 }, y: { ...axis('of 100'), min: 0, max: 100 } },
+          scales: {
+            x: { ...axis('strokes from here'), min: 0, ticks: { color: ink('soft'), precision: 0 } },
+            y: { ...axis('of 100'), min: 0, max: 100 },
+          },
           plugins: { legend: { display: true, labels: { usePointStyle: true, color: ink('ink') } } },
         }}
       />

@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { RATE_MINOR_PER_HOUR, USUAL_WORTH_MINOR } from '@/core/socket/bench-rate'
 import { isDamage } from '@/core/socket/mark'
 import { WITH_A_LOSS, worthShare } from '@/core/socket/reckon'
 import type { Reckoning } from '@/core/socket/reckon'
@@ -14,9 +15,6 @@ import { crowns, readCrowns } from '@/ui/money'
 import { inHundred } from './ContactPanel'
 import type { Surface } from './use-surface'
 
-/** The shop's rate, an hour, minor units (bench default). */
-const RATE_MINOR = 60_000
-const WORTH_MINOR = 100_000
 /** Odds that a board runs whole with every contact working again (bench default). */
 const MENDED = 0.97
 /** A price that was typed; null while it is none. */
@@ -32,7 +30,7 @@ const ways = ['stub raise', 'transplant', 'whole socket'] as const
 export function Replace({ surface, reckoning }: { surface: Surface; reckoning: Reckoning | null }) {
   const donors = useJob((j) => j.donors)
   const replaced = useJob((j) => j.state.replaced)
-  const boardMinor = useJob((j) => j.state.ticket.valueMinor) ?? WORTH_MINOR
+  const boardMinor = useJob((j) => j.state.ticket.valueMinor) ?? USUAL_WORTH_MINOR
   const [socketPrice, setSocketPrice] = useState('')
   const [boardPrice, setBoardPrice] = useState('')
   const { marks } = surface
@@ -46,7 +44,7 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
     runsNow: worthShare(then),
     runsMended: Math.max(worthShare(then), MENDED),
     boardMinor,
-    rateMinorPerHour: RATE_MINOR,
+    rateMinorPerHour: RATE_MINOR_PER_HOUR,
     donorContacts: donors.reduce((sum, d) => sum + d.left, 0),
     socketMinor: priceIn(socketPrice),
     exchangeMinor: priceIn(boardPrice),
@@ -61,8 +59,8 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
         </h3>
         <p className="text-soft">
           Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)}. The
-          shop’s hour counts {crowns(RATE_MINOR)}, the board {crowns(boardMinor)}; one that runs with a
-          function lost counts {WITH_A_LOSS} of it.
+          shop’s hour counts {crowns(RATE_MINOR_PER_HOUR)}, the board {crowns(boardMinor)}; one that runs with
+          a function lost counts {WITH_A_LOSS} of it.
         </p>
         {stubs + gone > 0 && (
           <table className="mt-1 w-full" aria-label="Ways to replace">

@@ -2,6 +2,7 @@
 import Link from 'next/link'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { StrokeResult } from '@/core/job/entry'
+import { pushedAgainst } from '@/core/socket/open-side'
 import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import { useJob } from '@/stations/job/JobProvider'
@@ -10,7 +11,6 @@ import { StationFoot } from '@/stations/job/StationFoot'
 import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'
 import { Caution } from '@/ui/Caution'
-import { neighboursOf } from '@/core/socket/walk'
 import { ContactPanel } from './ContactPanel'
 import { useEyepiece } from './Eyepiece'
 import type { FieldHandle } from './FieldCanvas'
@@ -64,7 +64,10 @@ function Mapped({ socket }: { socket: Socket }) {
     if (!step) return
     const { contact, technique, tool, from, snaps } = step
     const mark = surface.marks[contact]
-    const touches = result === 'touching' ? (mark?.touches ?? neighboursOf(socket, contact)[0]) : undefined
+    const touches =
+      result === 'touching'
+        ? (mark?.touches ?? pushedAgainst(socket, fieldOf(socket).named.get(contact)!, from))
+        : undefined
     put('stroke', {
       contact,
       technique,

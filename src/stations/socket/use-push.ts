@@ -1,17 +1,13 @@
 'use client'
 import { useEffect, useMemo, useState } from 'react'
+import { minutesMinor, STROKE_MINUTES, USUAL_WORTH_MINOR } from '@/core/socket/bench-rate'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Step } from '@/core/socket/plan'
 import type { ToWeigh } from '@/core/socket/reckon'
+import { TRANSPLANT_MINUTES } from '@/core/socket/replacement'
 import { snapFactors } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
-
-/** A stroke's bench time, and a transplant's, at the shop's rate (bench default: 600 an hour, 1 and 25 minutes). */
-const STROKE_MINOR = 1000
-const LOSS_MINOR = 25_000
-/** What a board is taken to be worth while the ticket does not say. */
-const WORTH_MINOR = 100_000
 
 /** Push once more, stop, or test: for the contact under the needle, reckoned in the worker after each stroke. */
 export function usePush(
@@ -39,9 +35,9 @@ export function usePush(
       technique,
       first,
       strokes: had,
-      worthMinor: valueMinor ?? WORTH_MINOR,
-      strokeMinor: STROKE_MINOR,
-      lossMinor: LOSS_MINOR,
+      worthMinor: valueMinor ?? USUAL_WORTH_MINOR,
+      strokeMinor: minutesMinor(STROKE_MINUTES),
+      lossMinor: minutesMinor(TRANSPLANT_MINUTES),
       factors: snapFactors(record),
     }
   }, [cursor, marks, pass, passes, strokes, record, valueMinor, works, technique])

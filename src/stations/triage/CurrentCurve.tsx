@@ -1,15 +1,9 @@
 'use client'
-import { Chart, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
 import type { Plugin } from 'chart.js'
 import { Line } from 'react-chartjs-2'
 import type { Bodies } from '@/core/job/entry'
+import { axis, ink } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
-
-Chart.register(LinearScale, PointElement, LineElement, Tooltip)
-Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', 'Noto Sans', sans-serif"
-Chart.defaults.font.size = 13
-
-const ink = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
 
 /** Names the stretches along the top, with a thin rule where one ends. */
 function named(
@@ -52,12 +46,6 @@ export function CurrentCurve({
 }) {
   const theme = useTheme()
   const colour = { line: ink('line'), soft: ink('soft'), brass: ink('brass'), slate: ink('slate') }
-  const axis = (title: string) => ({
-    type: 'linear' as const,
-    title: { display: true, text: title, color: colour.soft },
-    grid: { color: colour.line, lineWidth: 0.5 },
-    ticks: { color: colour.soft },
-  })
   const line = { pointRadius: 0, borderWidth: 1.6, fill: false, tension: 0 }
   return (
     <div className="h-56" key={theme}>
@@ -89,6 +77,7 @@ export function CurrentCurve({
           interaction: { mode: 'nearest', axis: 'x', intersect: false },
           scales: { x: axis('seconds'), y: { ...axis('amperes'), min: 0 } },
           plugins: {
+            legend: { display: false },
             tooltip: {
               callbacks: {
                 title: (items) => `${items[0]!.parsed.x!.toFixed(2)} s`,
