@@ -29,6 +29,15 @@ const atSocket = async (page: Page, shop: Shop, tag: string) => {
   await atStation(page, shop, tag, 'socket')
   await expect(page.getByText('runs as it is: ')).not.toContainText('…')
 }
+/** Marks a contact on the tape and puts the needle on it. */
+async function marked(page: Page, line: string): Promise<void> {
+  await type(page, line)
+  await page.getByRole('tab', { name: 'Table' }).click()
+  await page
+    .getByRole('table', { name: 'Marked contacts' })
+    .getByRole('button', { name: line.split(' ')[1], exact: true })
+    .click()
+}
 const photo = (page: Page) => page.getByRole('application')
 
 /** Clicks each contact the page asks for where it is in the picture, or where `instead` says. */
@@ -158,12 +167,7 @@ test('a stroke’s result changes what is left, and with it the advice; light an
   shop,
 }) => {
   await atSocket(page, shop, TAG)
-  await type(page, 'mark M31 low 0.15')
-  await page.getByRole('tab', { name: 'Table' }).click()
-  await page
-    .getByRole('table', { name: 'Marked contacts' })
-    .getByRole('button', { name: 'M31', exact: true })
-    .click()
+  await marked(page, 'mark M31 low 0.15')
   await page.getByRole('tab', { name: 'Stop or push' }).click()
   const panel = page.getByRole('complementary', { name: 'Contact under the needle' })
   await expect(panel.locator('[data-advice]')).toBeVisible()
@@ -226,12 +230,7 @@ test('a transplant is noted with what came out; the donor is counted down, and t
   shop,
 }) => {
   await atSocket(page, shop, TAG)
-  await type(page, 'mark K10 snapped')
-  await page.getByRole('tab', { name: 'Table' }).click()
-  await page
-    .getByRole('table', { name: 'Marked contacts' })
-    .getByRole('button', { name: 'K10', exact: true })
-    .click()
+  await marked(page, 'mark K10 snapped')
   await page.getByRole('tab', { name: 'Replace' }).click()
   const donor = page.getByRole('listitem').filter({ hasText: 'contacts left' })
   await expect(donor).toContainText('61 contacts left')

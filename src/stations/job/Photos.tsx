@@ -2,6 +2,7 @@
 import { Camera, X } from 'lucide-react'
 import { useEffect, useRef, useState } from 'react'
 import { Button } from '@/ui/Button'
+import { DropArea } from '@/ui/DropArea'
 import { Sheet } from '@/ui/Sheet'
 import { When } from '@/ui/When'
 import { useJob } from './JobProvider'
@@ -13,7 +14,6 @@ export function Photos() {
   const tag = useJob((j) => j.tag)
   const photos = useJob((j) => j.state.photos)
   const { waiting, add, cancel } = usePhotos()
-  const [over, setOver] = useState(false)
   const [open, setOpen] = useState<string | null>(null)
   const input = useRef<HTMLInputElement>(null)
   useEffect(() => {
@@ -28,20 +28,7 @@ export function Photos() {
   }, [add])
   const shown = photos.find((p) => p.file === open)
   return (
-    <section
-      aria-label="Photos"
-      onDragOver={(event) => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault()
-        setOver(false)
-        add(event.dataTransfer.files)
-      }}
-      className={`border-t border-line pt-3 ${over ? 'bg-brass-bg' : ''}`}
-    >
+    <DropArea label="Photos" className="border-t border-line pt-3" onFiles={add}>
       <div className="flex items-baseline justify-between gap-4">
         <h2>Photos</h2>
         <Button look="bare" onClick={() => input.current?.click()}>
@@ -105,7 +92,7 @@ export function Photos() {
           </p>
         </Sheet>
       )}
-    </section>
+    </DropArea>
   )
 }
 

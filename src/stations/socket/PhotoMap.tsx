@@ -38,7 +38,9 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
           .slice(0, 190),
       })
     keep(
-      photos.filter((p) => p.answer?.located).map((p) => new File([p.file], p.name, { type: p.file.type })),
+      photos
+        .filter((p) => p.answer?.located && !p.kept)
+        .map((p) => new File([p.file], p.name, { type: p.file.type })),
     )
     setSettled({})
     if (asked[0]) surface.go(asked[0].name)

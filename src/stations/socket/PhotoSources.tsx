@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
+import { DropArea } from '@/ui/DropArea'
 import { cameraViews, SIDE_TILT } from './camera-views'
 import type { CameraView } from './camera-views'
 import type { PhotoMapping } from './use-photo-map'
@@ -13,14 +14,15 @@ export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping;
   const simulated = useJob((j) => j.simulated !== 'no')
   const [busy, setBusy] = useState<CameraView | null>(null)
   const [say, setSay] = useState('')
-  const [over, setOver] = useState(false)
   const take = async (view: CameraView) => {
     setBusy(view)
     setSay('')
     try {
       const answer = await fetch(`/api/jobs/${tag}/camera?view=${encodeURIComponent(view)}`)
       if (answer.ok)
-        await mapping.add(await answer.blob(), `camera, ${view}.jpg`, view === 'near side' ? SIDE_TILT : null)
+        await mapping.add(await answer.blob(), `camera, ${view}.jpg`, {
+          side: view === 'near side' ? SIDE_TILT : null,
+        })
       else setSay(((await answer.json()) as { error: { text: string } }).error.text)
     } catch {
       setSay('The camera does not answer. Try again in a moment.')
@@ -31,23 +33,16 @@ export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping;
     try {
       const answer = await fetch(`/api/jobs/${tag}/files/${file}`)
       if (!answer.ok) throw new Error()
-      await mapping.add(await answer.blob(), name)
+      await mapping.add(await answer.blob(), name, { kept: true })
     } catch {
       setSay(`${name} did not come from the server. Try again in a moment.`)
     }
   }
   return (
-    <div
-      className={`${more ? 'mt-3 border-t border-line pt-2' : 'border border-dashed border-line p-5'} ${over ? 'bg-brass-bg' : ''}`}
-      onDragOver={(event) => {
-        event.preventDefault()
-        setOver(true)
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        event.preventDefault()
-        setOver(false)
-        for (const file of event.dataTransfer.files) void mapping.add(file, file.name)
+    <DropArea
+      className={more ? 'mt-3 border-t border-line pt-2' : 'border border-dashed border-line p-5'}
+      onFiles={(files) => {
+        for (const file of files) void mapping.add(file, file.name)
       }}
     >
       {more ? (
@@ -108,6 +103,6 @@ export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping;
           {say}
         </p>
       )}
-    </div>
+    </DropArea>
   )
 }

@@ -1,5 +1,5 @@
 'use client'
-import { useEffect, useRef } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { sayMark } from '@/core/socket/mark'
 import type { DamageKind } from '@/core/socket/mark'
 import { withKind } from '@/core/socket/marking'
@@ -30,6 +30,7 @@ export function PhotoSuspects({
   onSettle: (name: string, as: 'marked' | 'fine') => void
 }) {
   const put = useJob((j) => j.put)
+  const pictures = usePictures(photos)
   const at = Math.max(
     0,
     asked.findIndex((s) => s.name === surface.cursor),
@@ -91,7 +92,7 @@ export function PhotoSuspects({
                 }}
                 className={`block w-full border-2 text-left ${s === here ? 'border-brass' : 'border-transparent'}`}
               >
-                <Crop suspect={s} photos={photos} sizePx={104} />
+                <Crop suspect={s} photos={photos} pictures={pictures} sizePx={104} />
                 <span className="num">{s.name}</span>{' '}
                 <span
                   className={`text-[0.86rem] ${settled[s.name] === 'fine' ? 'text-verd' : settled[s.name] ? 'text-ink' : 'text-soft'}`}
@@ -104,7 +105,7 @@ export function PhotoSuspects({
         </ul>
       </section>
       <aside aria-label="The one under the needle">
-        <Crop suspect={here} photos={photos} sizePx={252} wideMm />
+        <Crop suspect={here} photos={photos} pictures={pictures} sizePx={252} wideMm />
         <h3 className="num mt-2 text-2xl leading-none font-medium!">{here.name}</h3>
         <p className="text-soft">
           {c?.group}, {c?.net}
@@ -144,15 +145,37 @@ export function PhotoSuspects({
   )
 }
 
+/** Each photo decoded once, turned as its camera was held, for all the crops that are cut from it. */
+function usePictures(photos: readonly PhotoInHand[]): ReadonlyMap<string, ImageBitmap> {
+  const [pictures, setPictures] = useState<ReadonlyMap<string, ImageBitmap>>(new Map())
+  useEffect(() => {
+    let here = true
+    const made: ImageBitmap[] = []
+    for (const { id, file } of photos)
+      void createImageBitmap(file, { imageOrientation: 'from-image' }).then((picture) => {
+        made.push(picture)
+        if (here) setPictures((all) => new Map([...all, [id, picture]]))
+        else picture.close()
+      })
+    return () => {
+      here = false
+      for (const picture of made) picture.close()
+    }
+  }, [photos])
+  return pictures
+}
+
 /** The contact and what is round it, cut from the photo that shows it best. */
 function Crop({
   suspect,
   photos,
+  pictures,
   sizePx,
   wideMm = false,
 }: {
   suspect: Suspect
   photos: readonly PhotoInHand[]
+  pictures: ReadonlyMap<string, ImageBitmap>
   sizePx: number
   wideMm?: boolean
 }) {
@@ -160,21 +183,13 @@ function Crop({
   const photo = photos.find((p) => p.id === suspect.photo) ?? photos[0]
   const pxPerMm = photo?.answer?.located?.pxPerMm ?? 70
   const [x, y] = suspect.px
-  const url = photo?.url
+  const picture = photo && pictures.get(photo.id)
   useEffect(() => {
-    const image = new Image()
-    let here = true
-    image.onload = () => {
-      const half = pxPerMm * (wideMm ? 1.5 : 0.85)
-      if (here)
-        canvas.current
-          ?.getContext('2d')
-          ?.drawImage(image, x - half, y - half, 2 * half, 2 * half, 0, 0, sizePx, sizePx)
-    }
-    if (url) image.src = url
-    return () => {
-      here = false
-    }
-  }, [url, x, y, pxPerMm, sizePx, wideMm])
+    const half = pxPerMm * (wideMm ? 1.5 : 0.85)
+    if (picture)
+      canvas.current
+        ?.getContext('2d')
+        ?.drawImage(picture, x - half, y - half, 2 * half, 2 * half, 0, 0, sizePx, sizePx)
+  }, [picture, x, y, pxPerMm, sizePx, wideMm])
   return <canvas ref={canvas} width={sizePx} height={sizePx} className="bg-ground" aria-hidden="true" />
 }

@@ -21,6 +21,8 @@ export interface PhotoInHand {
   /** Null while it is being opened, or when it cannot be. */
   readonly size: { readonly widthPx: number; readonly heightPx: number } | null
   readonly fault: string
+  /** It hangs on the job already. */
+  readonly kept: boolean
   /** From the side, for heights; null for one from straight above. */
   readonly side: Tilt | null
   readonly mirrored: boolean
@@ -61,7 +63,11 @@ export function usePhotoMap(socket: Socket) {
   )
 
   const add = useCallback(
-    async (file: Blob, name: string, side: Tilt | null = null) => {
+    async (
+      file: Blob,
+      name: string,
+      { side = null, kept = false }: { side?: Tilt | null; kept?: boolean } = {},
+    ) => {
       const id = crypto.randomUUID()
       const url = URL.createObjectURL(file)
       urls.current.push(url)
@@ -72,6 +78,7 @@ export function usePhotoMap(socket: Socket) {
         url,
         size: null,
         fault: '',
+        kept,
         side,
         mirrored: false,
         anchors: [],
