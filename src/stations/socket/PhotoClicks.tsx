@@ -66,7 +66,11 @@ export function PhotoClicks({
       tabIndex={0}
       aria-label={`Photo ${photo.name}. ${contact ? `Put the cross on the tip of ${contact} with the arrows, Enter sets it` : 'Four contacts are clicked'}.`}
       className="relative w-full cursor-crosshair touch-none overflow-hidden border border-line outline-none focus-visible:outline-2 focus-visible:outline-brass"
-      style={{ aspectRatio: `${size.widthPx} / ${size.heightPx}` }}
+      style={{
+        aspectRatio: `${size.widthPx} / ${size.heightPx}`,
+        // The whole photo stays in sight under header and sentence, whatever its shape.
+        maxWidth: `calc((100vh - 15rem) * ${size.widthPx / size.heightPx})`,
+      }}
       onPointerMove={(event) => setAt(place(event))}
       onPointerUp={(event) => contact && onClick(place(event))}
       onKeyDown={onKey}
