@@ -15,18 +15,20 @@ export function shotOf(socket: Socket, { view }: CameraRequest, line: number): S
   const wide = 2 * Math.max(...socket.contacts.map((c) => Math.abs(c.xMm)))
   const high = 2 * Math.max(...socket.contacts.map((c) => Math.abs(c.yMm)))
   const pxPerMm = 72
-  const quarter = view !== 'above' && view !== 'near side'
+  const side = view === 'near side'
+  const quarter = view !== 'above' && !side
   const across = view.endsWith('left') ? -1 : 1
   const away = view.startsWith('far') ? 1 : -1
   const part = quarter ? 0.56 : 1
   const even = (px: number) => 2 * Math.round(px / 2)
   return {
     ...plainShot,
-    pxPerMm,
+    // From the side the near rows come closer to the eye and need more of the picture.
+    pxPerMm: side ? 0.84 * pxPerMm : pxPerMm,
     widthPx: Math.min(4200, even((wide * part + 2.4) * pxPerMm)),
     heightPx: Math.min(4200, even((high * part + 2.4) * pxPerMm)),
     centreMm: quarter ? [(across * wide) / 4, (away * high) / 4] : [0, 0],
-    ...(view === 'near side' ? { tiltDeg: SIDE_TILT.tiltDeg, tiltTowardsDeg: SIDE_TILT.towardsDeg } : {}),
+    ...(side ? { tiltDeg: SIDE_TILT.tiltDeg, tiltTowardsDeg: SIDE_TILT.towardsDeg } : {}),
     seed: line * 16 + cameraViews.indexOf(view),
   }
 }
