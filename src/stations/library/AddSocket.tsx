@@ -170,15 +170,18 @@ export function AddSocket() {
           </div>
         )}
         {answer?.table?.odd && (
-          <Choice
-            label={`By its names the table is ${answer.table.odd}. Keep it`}
-            value={lies}
-            options={['as it stands', 'put right']}
-            onChange={(as) => {
-              setLies(as)
-              if (as === 'put right') changed()
-            }}
-          />
+          <div>
+            <p>By its names the table is {answer.table.odd}.</p>
+            <Choice
+              label="Keep it"
+              value={lies}
+              options={['as it stands', 'put right']}
+              onChange={(as) => {
+                setLies(as)
+                if (as === 'put right') changed()
+              }}
+            />
+          </div>
         )}
         {answer?.kept && (
           <p role="status" className="text-verd">

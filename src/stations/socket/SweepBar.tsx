@@ -1,12 +1,16 @@
 'use client'
+import { useEffect, useRef } from 'react'
 import { Button } from '@/ui/Button'
 import type { Sweep } from './use-sweep'
 
 /** What the eye is on in a sweep, why it comes now, and how much is left. */
 export function SweepBar({ sweep }: { sweep: Sweep }) {
   const { stretch, left, looks, contactsLeft } = sweep
+  const bar = useRef<HTMLDivElement>(null)
+  // Begun from far down the page, the map and what to look at come into sight.
+  useEffect(() => bar.current?.scrollIntoView({ block: 'nearest' }), [])
   return (
-    <div role="status" className="mt-2 flex items-center gap-4 border-l-4 border-brass py-1 pl-3">
+    <div ref={bar} role="status" className="mt-2 flex items-center gap-4 border-l-4 border-brass py-1 pl-3">
       <div className="min-w-0 flex-1">
         {stretch ? (
           <p className="text-lg leading-snug">
