@@ -117,6 +117,7 @@ export function AddSocket() {
                 accept=".csv,text/csv,text/plain"
                 onChange={(event) => {
                   const file = event.target.files?.[0]
+                  setLies('')
                   changed()
                   if (!file) return setCsv(null)
                   if (file.size > MAX_CSV_BYTES)
