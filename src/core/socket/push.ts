@@ -1,3 +1,4 @@
+import { inHundred } from '../in-hundred'
 import { bendOfFold, lifeUsed, pushFor, snapOdds } from './bend'
 import { benchBeam, contactVerdict } from './contact-force'
 import type { Beam } from './contact-force'
@@ -206,8 +207,6 @@ function strokesAhead(
   }
   return curve
 }
-
-const inHundred = (p: number) => (p < 0.005 ? 'fewer than 1' : `${Math.round(100 * p)}`)
 
 function advise(
   q: PushQuestion,

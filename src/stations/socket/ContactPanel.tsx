@@ -1,4 +1,5 @@
 'use client'
+import { inHundred } from '@/core/in-hundred'
 import { useState } from 'react'
 import { contactVerdict } from '@/core/socket/contact-force'
 import { damageKinds, damageWords, isDamage, usualHeightMm } from '@/core/socket/mark'
@@ -75,7 +76,7 @@ export function ContactPanel({
           {sentence(step.say)}
           {step.overTravelMm > 0 && !mark?.touches && `, ${step.overTravelMm.toFixed(2)} mm past level`}.
           {step.strokes > 0 &&
-            ` ${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}; it snaps in ${inHundred(step.snaps)}.`}
+            ` ${strokes} ${strokes === 1 ? 'stroke' : 'strokes'}; it snaps in ${inHundred(step.snaps)} of 100.`}
           {step.after.length > 0 && ` After ${step.after.join(', ')}.`}
           {work && <span className="text-soft"> If it goes: {step.ifLost}.</span>}
         </div>
@@ -168,7 +169,3 @@ function Figure({ name, value, plain = false }: { name: string; value: string; p
 }
 
 const sentence = (s: string) => s.charAt(0).toUpperCase() + s.slice(1)
-
-/** Odds as they are said at the bench: “2 in 100”, “less than 1 in 100”. */
-export const inHundred = (odds: number): string =>
-  odds < 0.005 ? 'fewer than 1 of 100' : `${Math.round(odds * 100)} of 100`

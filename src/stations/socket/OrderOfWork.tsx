@@ -1,9 +1,9 @@
 'use client'
+import { inHundred } from '@/core/in-hundred'
 import type { Plan, Step } from '@/core/socket/plan'
 import { useJob } from '@/stations/job/JobProvider'
 import { Choice } from '@/ui/Choice'
 import { letGo } from '@/ui/keys'
-import { inHundred } from './ContactPanel'
 import { Loupe } from './Loupe'
 import type { Surface } from './use-surface'
 
@@ -58,7 +58,7 @@ function StepLine({ step, here, onGo }: { step: Step; here: boolean; onGo: () =>
   const odds =
     step.technique === 'leave' || step.technique === 'replace' || step.technique === 'look'
       ? ''
-      : inHundred(step.snaps)
+      : `${inHundred(step.snaps)} of 100`
   return (
     <li className={here ? 'border-t-2 border-brass' : 'border-t border-line'}>
       <button

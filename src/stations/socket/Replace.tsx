@@ -1,4 +1,5 @@
 'use client'
+import { inHundred } from '@/core/in-hundred'
 import { useState } from 'react'
 import { RATE_MINOR_PER_HOUR, USUAL_WORTH_MINOR } from '@/core/socket/bench-rate'
 import { isDamage } from '@/core/socket/mark'
@@ -12,7 +13,6 @@ import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
 import { crowns, readCrowns } from '@/ui/money'
-import { inHundred } from './ContactPanel'
 import type { Surface } from './use-surface'
 
 /** Odds that a board runs whole with every contact working again (bench default). */
@@ -58,9 +58,9 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
             : `${gone} snapped off, ${stubs} without a tip: what it would take`}
         </h3>
         <p className="text-soft">
-          Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)}. The
-          shop’s hour counts {crowns(RATE_MINOR_PER_HOUR)}, the board {crowns(boardMinor)}; one that runs with
-          a function lost counts {WITH_A_LOSS} of it.
+          Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)} of 100.
+          The shop’s hour counts {crowns(RATE_MINOR_PER_HOUR)}, the board {crowns(boardMinor)}; one that runs
+          with a function lost counts {WITH_A_LOSS} of it.
         </p>
         {stubs + gone > 0 && (
           <table className="mt-1 w-full" aria-label="Ways to replace">
@@ -80,7 +80,9 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
                     <b className={i === 0 ? 'font-semibold text-brass' : 'font-semibold'}>{w.way}</b>
                     <span className="block text-[0.88rem] text-soft">
                       {w.not ?? w.note}
-                      {w.harms > 0.005 && !w.not && `; harms a good neighbour in ${inHundred(w.harms)}`}
+                      {w.harms > 0.005 &&
+                        !w.not &&
+                        `; harms a good neighbour in ${inHundred(w.harms)} of 100`}
                     </span>
                   </td>
                   <td className="num whitespace-nowrap">{w.not ? '–' : `${Math.round(100 * w.odds)} %`}</td>

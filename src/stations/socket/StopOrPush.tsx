@@ -1,9 +1,9 @@
 'use client'
+import { inHundred } from '@/core/in-hundred'
 import dynamic from 'next/dynamic'
 import type { PushAdvice } from '@/core/socket/push'
 import { learn } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
-import { inHundred } from './ContactPanel'
 import type { Surface } from './use-surface'
 
 const PushCurve = dynamic(() => import('./PushCurve').then((m) => m.PushCurve), {
@@ -41,7 +41,7 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
                       <td className="num">{c.stroke}</td>
                       <td className="num">{c.residualMm.toFixed(2)}</td>
                       <td className="num">{Math.round(100 * c.makesContact)} %</td>
-                      <td>{inHundred(c.snaps)}</td>
+                      <td>{inHundred(c.snaps)} of 100</td>
                     </tr>
                   ))}
                 </tbody>
