@@ -10,6 +10,37 @@ import { BEAM_RUN_MM } from '@/core/socket/short'
 import { fieldOf } from '@/core/socket/socket'
 import type { Contact, Socket } from '@/core/socket/socket'
 
+/** What contacts and housing of one make look like; brightness as share of full scale, sizes in mm. */
+export interface Look {
+  readonly housing: number
+  /** Brightness of the strip at its foot and at its tip. */
+  readonly strip: readonly [foot: number, tip: number]
+  /** Radius and brightness of the rounded tip, and how much longer than wide it is along its strip. */
+  readonly tipMm: number
+  readonly tip: number
+  readonly longer: number
+  /** Where the light catches the tip: how far off its middle, how wide, how bright. */
+  readonly glintOffMm: number
+  readonly glintMm: number
+  readonly glint: number
+  /** How unlike one another they are made: σ of place (mm) and of brightness (share). */
+  readonly madeMm: number
+  readonly gloss: number
+}
+
+export const plainLook: Look = {
+  housing: 0.13,
+  strip: [0.2, 0.36],
+  tipMm: benchBeam.tipRadiusMm,
+  tip: 0.5,
+  longer: 0,
+  glintOffMm: 0.02,
+  glintMm: 0.045,
+  glint: 0.4,
+  madeMm: 0.008,
+  gloss: 0.08,
+}
+
 /** How a photo is taken. */
 export interface Shot {
   readonly widthPx: number
@@ -34,6 +65,7 @@ export interface Shot {
   /** Number and strength (share of full scale at their middle) of patches of glare. */
   readonly glare: number
   readonly glareStrength: number
+  readonly look: Look
   readonly seed: number
 }
 
@@ -53,6 +85,7 @@ export const plainShot: Shot = {
   lightDeg: 60,
   glare: 2,
   glareStrength: 0.4,
+  look: plainLook,
   seed: 1,
 }
 
@@ -75,7 +108,6 @@ export interface Photo {
 /** Distance of the eye and height of a free tip above the housing, mm. */
 const EYE_MM = 140
 const TIP_HEIGHT_MM = 0.7
-const TIP_MM = benchBeam.tipRadiusMm
 
 type Point3 = readonly [number, number, number]
 
@@ -115,16 +147,17 @@ function lensOf(shot: Shot): (place: Point3) => Point {
 }
 
 /** Where a contact's tip really is: what was measured if it was, else the usual for its kind. */
-export function trueTip(
+function trueTip(
   contact: Contact,
   mark: Mark | undefined,
-  touches?: Contact,
+  touches: Contact | undefined,
+  tipMm: number,
 ): Omit<TrueTip, 'name' | 'px' | 'inside'> {
   const gone = mark?.kind === 'snapped' || mark?.kind === 'tip gone'
   let [dx, dy] = mark ? usualLeanMm(mark) : [0, 0]
   if (mark && !mark.leanMm && touches && (mark.kind === 'touching' || mark.kind === 'folded')) {
     const far = Math.hypot(touches.xMm - contact.xMm, touches.yMm - contact.yMm)
-    const reach = mark.kind === 'touching' ? far - 1.9 * TIP_MM : far * 0.82
+    const reach = mark.kind === 'touching' ? far - 1.9 * tipMm : far * 0.82
     dx = ((touches.xMm - contact.xMm) / far) * reach
     dy = ((touches.yMm - contact.yMm) / far) * reach
   }
@@ -183,7 +216,7 @@ export function* takePhoto(socket: Socket, marks: Marks, shot: Shot): Generator<
   const draw = seeded(shot.seed)
   const canvas = new Canvas(shot.widthPx, shot.heightPx)
   const lens = lensOf(shot)
-  plastic(canvas, draw)
+  plastic(canvas, shot.look.housing, draw)
   yield 0.1
   const { named } = fieldOf(socket)
   const light: Point = [Math.cos((shot.lightDeg * Math.PI) / 180), Math.sin((shot.lightDeg * Math.PI) / 180)]
@@ -195,10 +228,11 @@ export function* takePhoto(socket: Socket, marks: Marks, shot: Shot): Generator<
   const laid: (() => void)[] = []
   for (const [contact, i] of order) {
     const mark = marks[contact.name]
-    const truth = trueTip(contact, mark, mark?.touches ? named.get(mark.touches) : undefined)
+    const truth = trueTip(contact, mark, mark?.touches ? named.get(mark.touches) : undefined, shot.look.tipMm)
     // No two contacts are made quite alike.
-    const made: Point = [0.008 * normalDraw(draw), 0.008 * normalDraw(draw)]
-    const gloss = 1 + 0.08 * normalDraw(draw)
+    const { madeMm, gloss: unlike } = shot.look
+    const made: Point = [madeMm * normalDraw(draw), madeMm * normalDraw(draw)]
+    const gloss = 1 + unlike * normalDraw(draw)
     const tip: Point3 = [
       contact.xMm + truth.offsetMm[0] + made[0],
       contact.yMm + truth.offsetMm[1] + made[1],
@@ -207,7 +241,7 @@ export function* takePhoto(socket: Socket, marks: Marks, shot: Shot): Generator<
     const px = lens(tip)
     const inside = px[0] > 6 && px[1] > 6 && px[0] < shot.widthPx - 6 && px[1] < shot.heightPx - 6
     done.set(i, { name: contact.name, px, inside, ...truth })
-    laid.push(() => drawContact(canvas, lens, socket, contact, mark, tip, light, gloss, draw))
+    laid.push(() => drawContact(canvas, lens, socket, contact, mark, tip, light, shot.look, gloss, draw))
   }
   for (const contact of socket.contacts) pocket(canvas, lens, socket, contact)
   for (const lay of laid) lay()
@@ -233,12 +267,12 @@ const span = (socket: Socket, axis: 'xMm' | 'yMm') =>
   2 * Math.max(...socket.contacts.map((c) => Math.abs(c[axis])))
 
 /** Dark moulded plastic, a little uneven. */
-function plastic({ values, widthPx, heightPx }: Canvas, draw: Uniform): void {
+function plastic({ values, widthPx, heightPx }: Canvas, housing: number, draw: Uniform): void {
   const phase = Array.from({ length: 4 }, () => draw() * 6.3)
   for (let y = 0; y < heightPx; y++)
     for (let x = 0; x < widthPx; x++)
       values[y * widthPx + x] =
-        0.13 +
+        housing +
         0.012 * Math.sin(x / 47 + phase[0]!) * Math.sin(y / 59 + phase[1]!) +
         0.004 * Math.sin((x + 0.6 * y) / 23 + phase[2]!)
 }
@@ -271,6 +305,7 @@ function drawContact(
   mark: Mark | undefined,
   tip: Point3,
   light: Point,
+  look: Look,
   gloss: number,
   draw: Uniform,
 ): void {
@@ -279,23 +314,35 @@ function drawContact(
   const tipPx = lens(tip)
   if (mark?.kind === 'tip gone') {
     const broken = lens([(foot[0] + tip[0]) / 2, (foot[1] + tip[1]) / 2, TIP_HEIGHT_MM * 0.6])
-    canvas.rod(footPx, broken, 0.1 * mm, 0.08 * mm, 0.2 * gloss, 0.28 * gloss)
+    canvas.rod(footPx, broken, 0.1 * mm, 0.08 * mm, look.strip[0] * gloss, (look.strip[0] + 0.08) * gloss)
     if (draw() < 0.5) canvas.rod(broken, broken, 0.04 * mm, 0.04 * mm, 0.42 * gloss, 0.42 * gloss)
     return
   }
   const flat = mark?.kind === 'folded'
-  canvas.rod(footPx, tipPx, 0.1 * mm, 0.075 * mm, (flat ? 0.34 : 0.2) * gloss, (flat ? 0.38 : 0.36) * gloss)
+  canvas.rod(
+    footPx,
+    tipPx,
+    0.1 * mm,
+    0.075 * mm,
+    (look.strip[0] + (flat ? 0.14 : 0)) * gloss,
+    (look.strip[1] + (flat ? 0.02 : 0)) * gloss,
+  )
   const sunk = Math.max(0, -tip[2] + TIP_HEIGHT_MM)
   const shine = gloss * (flat ? 0.7 : 1) * Math.exp(-1.2 * sunk) * (mark?.kind === 'twisted' ? 0.72 : 1)
-  canvas.rod(tipPx, tipPx, TIP_MM * mm, TIP_MM * mm, 0.5 * shine, 0.5 * shine)
+  const along = (contact.beamDeg * Math.PI) / 180
+  const half = look.longer * look.tipMm
+  const end = (way: number) =>
+    lens([tip[0] + way * half * Math.cos(along), tip[1] + way * half * Math.sin(along), tip[2]])
+  const round = look.tipMm * mm
+  canvas.rod(end(-1), end(1), round, round, look.tip * shine, look.tip * shine)
   // The light catches the rounded tip on its side; a twisted one shows it elsewhere.
   const turned = mark?.kind === 'twisted' ? Math.PI / 2 : 0
   const catching = [
     light[0] * Math.cos(turned) - light[1] * Math.sin(turned),
     light[0] * Math.sin(turned) + light[1] * Math.cos(turned),
   ] as const
-  const spot = lens([tip[0] + 0.02 * catching[0], tip[1] + 0.02 * catching[1], tip[2]])
-  canvas.glow(spot, 0.045 * mm, 0.4 * shine)
+  const spot = lens([tip[0] + look.glintOffMm * catching[0], tip[1] + look.glintOffMm * catching[1], tip[2]])
+  canvas.glow(spot, look.glintMm * mm, look.glint * shine)
   if (mark?.kind === 'paste') canvas.rod(tipPx, footPx, 0.28 * mm, 0.22 * mm, 0.42, 0.4, 0.85)
   if (mark?.kind === 'lodged') {
     const end: Point = [tipPx[0] + 0.3 * mm * (draw() - 0.5), tipPx[1] + 0.3 * mm * (draw() - 0.5)]

@@ -37,6 +37,8 @@ const BRIGHT = 0.7
 /** Share of pure white round a place from which on a tip cannot be seen there; with a spot just where it should be, more. */
 const WHITE = 0.2
 const WHITE_AT_HOME = 0.7
+/** Share of what tip and strip add to the housing's brightness from which on a place is covered. */
+const COVERED = 0.55
 /** Spots weaker than this share of a neighbour's tip are dirt. */
 const FAINTEST = 0.28
 
@@ -74,10 +76,11 @@ export function claimTips(work: ToClaim): TipSeen[] {
   home.forEach(([x, y], i) => {
     if (!inside[i]) return
     const peak = grid.nearest(x, y, AT_HOME_MM * scale[i]!)
-    if (peak < 0 || peaks.strength[peak]! < AT_HOME_SHINE * work.strong * 0.5) return
+    if (peak < 0 || peaks.strength[peak]! < 0.25 * work.strong) return
     claimed[i] = peak
   })
-  const gain = gains(work, claimed)
+  const usual = usualRound(work, home, claimed, scale)
+  const { gain } = usual
   // From the side a foot is not where it is from above, so a strip says nothing there.
   const strips = known ? 0 : healthyStrips(work, home, claimed, scale)
   for (let i = 0; i < n; i++) {
@@ -89,10 +92,15 @@ export function claimTips(work: ToClaim): TipSeen[] {
       cost[i] = 0
     }
   }
-  const groups = pairUp(work, home, scale, inside, claimed, taken, gain, strips)
+  // A strip out of its pocket lies over the housing and stands out less from it.
+  const plain = Float64Array.from(gain, (g, i) =>
+    Math.max(0, Math.min(strips * g, usual.strip[i]! - usual.ground[i]!)),
+  )
+  const groups = pairUp(work, home, scale, inside, claimed, taken, usual, plain)
   for (const group of groups) settle(group, claimed, cost, other)
-  const cover = usualCover(work, home, claimed, scale)
-  const covered = (i: number) => meanRound(work, home[i]!, 0.13 * scale[i]!) > 0.55 * cover
+  const covered = (i: number) =>
+    meanRound(work, home[i]!, COVER_MM * scale[i]!) - usual.ground[i]! >
+    COVERED * (usual.round[i]! - usual.ground[i]!)
   return socket.contacts.map((c, i): TipSeen => {
     const peak = claimed[i]!
     const none = { name: c.name, px: onPhoto(work, home[i]!), offsetMm: null, shine: 0 }
@@ -116,8 +124,10 @@ export function claimTips(work: ToClaim): TipSeen[] {
     )
     if (hidden) return { ...none, as: 'not seen', confidence: 1, why: hidden }
     const weak = !spot || shine < FAINT
-    const over = weak && !covered(i) ? liesOver(work, i, claimed, scale[i]!, strips * gain[i]!) : null
+    const over = weak && !covered(i) ? liesOver(work, i, claimed, scale[i]!, plain[i]!) : null
     const overMm = over && offsetOf(over.at)
+    if (over && overMm && !over.contact && alongItsBeam(overMm, c.beamDeg))
+      return { ...none, as: 'ambiguous', confidence: 0.5, why: 'its strip stands, its tip is not to be seen' }
     if (overMm && Math.hypot(...overMm) >= DISPLACED_MM)
       return {
         ...none,
@@ -154,6 +164,13 @@ export function claimTips(work: ToClaim): TipSeen[] {
   })
 }
 
+/** Whether a strip ends where a beam that stands as it should ends, more or less. */
+function alongItsBeam([dx, dy]: Point, beamDeg: number): boolean {
+  const angle = (beamDeg * Math.PI) / 180
+  const on = dx * Math.cos(angle) + dy * Math.sin(angle)
+  return Math.abs(on) < 0.3 && Math.abs(dx * Math.sin(angle) - dy * Math.cos(angle)) < 0.12
+}
+
 /**
  * Whether a spot is the broken end of a beam: fainter than half a tip, and drawn back along the beam, where no tip can
  * be pushed without folding.
@@ -178,15 +195,60 @@ function meanRound({ plane }: ToClaim, [x, y]: Point, radiusPx: number): number 
   return sum / n
 }
 
-/** How bright a place with a tip usually is, over some hundred. */
-function usualCover(work: ToClaim, home: readonly Point[], claimed: Int32Array, scale: Float64Array): number {
-  const step = Math.max(1, Math.floor(home.length / 200))
-  const seen: number[] = []
-  for (let i = 0; i < home.length; i += step)
-    if (claimed[i]! >= 0) seen.push(meanRound(work, home[i]!, 0.13 * scale[i]!))
-  return median(seen)
+/** What contacts at home look like round each contact: the light differs from one side of the field to the other. */
+interface Usual {
+  /** Strength of the tip's spot. */
+  readonly gain: Float64Array
+  /** Brightness of the tip, of all round it, of the strip half-way, and of the housing beside it. */
+  readonly tip: Float64Array
+  readonly round: Float64Array
+  readonly strip: Float64Array
+  readonly ground: Float64Array
 }
 
+/** Radii within which a tip, and all that covers a place, is looked at, mm. */
+const TIP_ROUND_MM = 0.05
+const COVER_MM = 0.13
+
+/** Medians over the contacts at home within three pitches of each contact; over the whole field where there are few. */
+function usualRound(work: ToClaim, home: readonly Point[], claimed: Int32Array, scale: Float64Array): Usual {
+  const { socket, grid } = work
+  const { near } = fieldOf(socket)
+  const around = socket.contacts.map((c) =>
+    near.within(c.xMm, c.yMm, socket.pitchMm * 3.1).filter((k) => claimed[k]! >= 0),
+  )
+  const medians = (of: (i: number) => number, usual?: number): Float64Array => {
+    const seen = Float64Array.from(claimed, (peak, i) => (peak < 0 ? NaN : of(i)))
+    const whole = usual ?? median([...seen].filter((v) => !Number.isNaN(v)))
+    return Float64Array.from(around, (ks) => (ks.length < 4 ? whole : median(ks.map((k) => seen[k]!))))
+  }
+  return {
+    gain: medians((i) => grid.peaks.strength[claimed[i]!]!, work.strong),
+    tip: medians((i) =>
+      meanRound(work, [grid.peaks.x[claimed[i]!]!, grid.peaks.y[claimed[i]!]!], TIP_ROUND_MM * scale[i]!),
+    ),
+    round: medians((i) => meanRound(work, home[i]!, COVER_MM * scale[i]!)),
+    strip: medians((i) => {
+      const [x, y] = home[i]!
+      const foot = footOf(work, i)
+      return meanRound(work, [(x + foot[0]) / 2, (y + foot[1]) / 2], TIP_ROUND_MM * scale[i]!)
+    }),
+    ground: medians((i) => {
+      const [x, y] = home[i]!
+      const far = 0.5 * socket.pitchMm * scale[i]!
+      const sides = [
+        [far, far],
+        [-far, far],
+        [far, -far],
+        [-far, -far],
+      ].map(([dx, dy]) => meanRound(work, [x + dx!, y + dy!], TIP_ROUND_MM * scale[i]!))
+      return Math.min(...sides)
+    }),
+  }
+}
+
+/** Least share of a usual strip's contrast that is a strip. */
+const STRIP_SEEN = 0.5
 /** Shortest strip that is taken for a beam with its tip somewhere else, mm; a stub without its tip is shorter. */
 const LEAST_STRIP_MM = 0.5
 
@@ -225,6 +287,7 @@ function liesOver(
     let sum = 0
     let r = 0.15 * scale
     let met: string | null = null
+    let [last, before] = [strip, strip]
     for (; r < 1.6 * socket.pitchMm * scale && met === null; r += step) {
       const [x, y] = [foot[0] + ux * r, foot[1] + uy * r]
       met = tips.find((t) => Math.hypot(t.at[0] - x, t.at[1] - y) < 0.19 * scale)?.name ?? null
@@ -233,7 +296,9 @@ function liesOver(
         sample(plane, x, y) -
         (sample(plane, x - uy * beside, y + ux * beside) + sample(plane, x + uy * beside, y - ux * beside)) /
           2
-      if (seen < 0.45 * strip && met === null) break
+      // Over three steps, so that a grain of noise does not end it.
+      if (seen + last + before < 3 * STRIP_SEEN * strip && met === null) break
+      ;[before, last] = [last, seen]
       sum += Math.min(seen, 1.5 * strip)
     }
     if (r < LEAST_STRIP_MM * scale || sum <= most) continue
@@ -246,17 +311,6 @@ function liesOver(
 
 /** Odds from a margin of cost (bench default: a margin of 0.5 is nine in ten). */
 const odds = (margin: number) => 1 / (1 + Math.exp(-4.4 * margin))
-
-/** Strength of a usual tip round each contact: the median of those at home within three pitches. */
-function gains({ socket, grid, strong }: ToClaim, claimed: Int32Array): Float64Array {
-  const { near } = fieldOf(socket)
-  return Float64Array.from(socket.contacts, (c) => {
-    const around = near
-      .within(c.xMm, c.yMm, socket.pitchMm * 3.1)
-      .flatMap((k) => (claimed[k]! >= 0 ? [grid.peaks.strength[claimed[k]!]!] : []))
-    return around.length >= 4 ? median(around) : strong
-  })
-}
 
 /** Where the strip of a contact begins, in the working picture. */
 function footOf(work: ToClaim, i: number): Point {
@@ -299,8 +353,8 @@ function pairUp(
   inside: readonly boolean[],
   claimed: Int32Array,
   taken: Uint8Array,
-  gain: Float64Array,
-  strips: number,
+  usual: Usual,
+  plain: Float64Array,
 ): readonly (readonly Option[])[] {
   const { socket, grid, plane } = work
   const { peaks } = grid
@@ -318,12 +372,15 @@ function pairUp(
     const [x, y] = home[i]!
     const foot = footOf(work, i)
     for (const peak of grid.within(x, y, (work.known ? BY_HEIGHT : FARTHEST) * socket.pitchMm * scale[i]!)) {
-      const shine = peaks.strength[peak]! / gain[i]!
+      const shine = peaks.strength[peak]! / usual.gain[i]!
       if (taken[peak] || shine < FAINTEST) continue
       const at: Point = [peaks.x[peak]!, peaks.y[peak]!]
+      if (likeATip(work, i, at, scale[i]!, usual) < leastLike(work, i, [x, y], foot, at, scale[i]!)) continue
       const pitches = Math.hypot(at[0] - x, at[1] - y) / (socket.pitchMm * scale[i]!)
-      const strip = strips > 0 ? stripSeen(plane, foot, at, 0.2 * scale[i]!) / (strips * gain[i]!) : 1
-      const cost = costOf(pitches, shine, strip)
+      const strip = plain[i]! > 0 ? stripSeen(plane, foot, at, 0.2 * scale[i]!) / plain[i]! : 1
+      // At home a spot needs no strip to be believed.
+      const atHome = pitches * socket.pitchMm < AT_HOME_MM
+      const cost = costOf(pitches, shine, atHome ? Math.max(strip, 0.6) : strip)
       if (cost > MISSING + 0.6) continue
       options.push({ contact: i, peak, cost })
       parent.set(root(`p${peak}`), root(`c${i}`))
@@ -335,6 +392,31 @@ function pairUp(
     groups.set(key, [...(groups.get(key) ?? []), option])
   }
   return [...groups.values()]
+}
+
+/**
+ * Least share of the way from a strip's to a tip's brightness at which a spot is a tip: anywhere, over the contact's
+ * own strip (where its end lies if it broke off), and over its foot.
+ */
+const LIKE_A_TIP = { anywhere: 0.25, strip: 0.55, foot: 0.85 }
+
+/** How far a spot's brightness is from a strip's (0) to a tip's (1), as they are round it. */
+function likeATip(work: ToClaim, i: number, at: Point, scale: number, usual: Usual): number {
+  const bright = meanRound(work, at, TIP_ROUND_MM * scale)
+  return (bright - usual.strip[i]!) / Math.max(1, usual.tip[i]! - usual.strip[i]!)
+}
+
+/** How like a tip a spot must be there, so that foot and broken end are not taken for one. */
+function leastLike(work: ToClaim, i: number, home: Point, foot: Point, at: Point, scale: number): number {
+  const [bx, by] = [foot[0] - home[0], foot[1] - home[1]]
+  const far = Math.hypot(bx, by)
+  // From the side a foot is not where it is from above; a pin has no strip.
+  if (work.known || far < 1 || Math.hypot(at[0] - home[0], at[1] - home[1]) < AT_HOME_MM * scale)
+    return -Infinity
+  const back = ((at[0] - home[0]) * bx + (at[1] - home[1]) * by) / far
+  const beside = Math.abs((at[0] - home[0]) * by - (at[1] - home[1]) * bx) / far
+  if (back < 0.12 * scale || back > far + 0.15 * scale || beside > 0.16 * scale) return LIKE_A_TIP.anywhere
+  return back > far - 0.13 * scale ? LIKE_A_TIP.foot : LIKE_A_TIP.strip
 }
 
 /** Settles one group: least total cost, each contact having the choice to be missing its tip. */

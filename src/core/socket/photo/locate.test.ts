@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest'
 import { drawDamage, usualDamage } from '@/stand-ins/drawn-damage'
-import { plainShot, takePhoto } from '@/stand-ins/microscope-camera'
+import { plainLook, plainShot, takePhoto } from '@/stand-ins/microscope-camera'
 import type { Photo, Shot } from '@/stand-ins/microscope-camera'
 import { generateField } from '../generate'
 import type { Marks } from '../mark'
@@ -111,6 +111,28 @@ describe('a photo of a damaged field', () => {
     const healthy = socket.contacts.filter((c) => !marks[c.name])
     expect(healthy.filter((c) => names.has(c.name)).length).toBeLessThan(4)
     expect(asked.every((s) => s.say.length > 5)).toBe(true)
+  })
+  it.each([
+    ['pale', { ...plainLook, housing: 0.2, strip: [0.28, 0.38], tip: 0.5, tipMm: 0.09, glint: 0.25 }],
+    ['long', { ...plainLook, housing: 0.08, strip: [0.15, 0.32], tip: 0.42, tipMm: 0.085, longer: 0.5 }],
+    ['wide', { ...plainLook, strip: [0.22, 0.4], tip: 0.52, tipMm: 0.115, glint: 0.2, gloss: 0.14 }],
+  ] as const)('contacts of another make, %s, are read too: foot and broken end are no tips', (_, look) => {
+    const other = take(marks, { look })
+    const { tips } = read(other, click(other, cornerNames)).located!
+    const wrong = other.tips.flatMap((truth, i) => {
+      const [tip, off] = [tips[i]!, Math.hypot(...truth.offsetMm)]
+      const right = truth.gone
+        ? tip.as === 'missing'
+        : off >= 0.15
+          ? tip.as === 'displaced'
+          : off > 0.09 || tip.as === 'in place' || marks[truth.name] !== undefined
+      const apart =
+        tip.offsetMm && !truth.gone
+          ? Math.hypot(tip.offsetMm[0] - truth.offsetMm[0], tip.offsetMm[1] - truth.offsetMm[1])
+          : 0
+      return right && apart < 0.12 ? [] : [`${truth.name} ${marks[truth.name]?.kind}: ${tip.as} ${apart}`]
+    })
+    expect(wrong).toEqual([])
   })
   it('a photo from the side adds heights, to a twentieth of a millimetre', () => {
     const side = take(marks, { tiltDeg: 35, tiltTowardsDeg: 90, seed: 77, glare: 0 })
