@@ -2,6 +2,7 @@ import Joi from 'joi'
 import { assess } from '@/core/socket/assess'
 import { benchBeam } from '@/core/socket/contact-force'
 import { clusters } from '@/core/socket/cluster'
+import { damageKinds } from '@/core/socket/mark'
 import type { Marks } from '@/core/socket/mark'
 import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
@@ -15,6 +16,8 @@ import { pushAdvice } from '@/core/socket/push'
 import type { PushQuestion } from '@/core/socket/push'
 import { replacementWays } from '@/core/socket/replacement'
 import type { ReplacementQuestion } from '@/core/socket/replacement'
+import { learnedEyes, learnedTechniques, snapFactors } from '@/core/socket/snap-record'
+import type { Eye, SnapTally } from '@/core/socket/snap-record'
 import { techniques } from '@/core/socket/technique'
 import { marks, name, oneField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
@@ -107,6 +110,33 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       snapFactor: Joi.number().greater(0).max(20).default(1),
     }),
     (question) => pushAdvice(question),
+  ),
+
+  'socket.record': operation<{ tallies: readonly SnapTally[]; eye: Eye }>(
+    'What a shop’s own strokes say of the odds of snapping, by technique, light and magnification.',
+    Joi.object({
+      tallies: Joi.array()
+        .items(
+          Joi.object({
+            technique: Joi.string().max(60).required(),
+            damage: Joi.valid(...damageKinds, null).default(null),
+            light: Joi.string().allow('', null).max(120).default(null),
+            magnification: Joi.string().allow('', null).max(40).default(null),
+            tried: Joi.number().integer().min(0).required(),
+            snapped: Joi.number().integer().min(0).max(Joi.ref('tried')).required(),
+            predicted: Joi.number().min(0).max(Joi.ref('tried')).required(),
+          }),
+        )
+        .min(1)
+        .max(2000)
+        .required(),
+      eye: Joi.object({ light: Joi.string().max(120), magnification: Joi.string().max(40) }).default({}),
+    }),
+    ({ tallies, eye }) => ({
+      techniques: learnedTechniques(tallies),
+      eyes: learnedEyes(tallies),
+      factors: snapFactors(tallies, eye),
+    }),
   ),
 
   'socket.insert': operation<{ pins: readonly PinAndHole[]; clearanceMm: number }>(

@@ -45,7 +45,8 @@ const offset = (draw: Uniform) => Math.round((draw() - 0.5) * 60) / 100 + 0
 
 /**
  * The shop's past: finished jobs made with a fixed seed, so that the record means something. A folded contact snaps
- * more often than the bench default says, a leaning one less: there is something to be learned from it.
+ * more often than the bench default says, a leaning one less, and under a ring light all of them more: there is
+ * something to be learned from it.
  */
 export function* history(count: number, now: Date, seed = 300): Generator<TapeWriter> {
   const draw = seeded(seed)
@@ -87,6 +88,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     const bent = socket.contacts.slice(first, first + 1 + Math.floor(draw() * 9))
     const [kind, technique] = pick(draw, damage)
     let lost = 0
+    const near = n % 3 !== 0
     for (const contact of bent) {
       const leanMm = [offset(draw), offset(draw)] as const
       tape.mark(contact.name, {
@@ -95,7 +97,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       })
     }
     for (const contact of bent) {
-      const truly = kind === 'folded' ? 0.4 : slipOdds[technique] * 0.8
+      const truly = (kind === 'folded' ? 0.4 : slipOdds[technique] * 0.8) * (near ? 1 : 1.8)
       const snapped = draw() < truly
       if (snapped) lost++
       tape.put('stroke', {
@@ -107,6 +109,8 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
         result: snapped ? 'snapped' : 'there',
         predictedSnaps: slipOdds[technique],
         damage: kind,
+        light: near ? 'low from one side' : 'ring',
+        magnification: near ? '25×' : '12×',
       })
       if (snapped) tape.put('accounted', { item: tape.last, where: 'in the dish' })
       tape.wait(2 + draw() * 3)

@@ -28,7 +28,7 @@ describeDatabase('donor sockets', () => {
 })
 
 describeDatabase('the record of strokes', () => {
-  it('counts what was tried and what snapped by technique and damage; struck lines and lines without odds do not count', async () => {
+  it('counts what was tried and what snapped by technique, damage, light and magnification; struck lines and lines without odds do not count', async () => {
     const ines = await somebody('Ines')
     const job = await someJob(ines)
     const technique = `push ${randomUUID().slice(0, 8)}`
@@ -42,12 +42,15 @@ describeDatabase('the record of strokes', () => {
     }
     await lay(job, ines, 'stroke', { ...stroke, result: 'there', predictedSnaps: 0.1 })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: 0.2 })
+    await lay(job, ines, 'stroke', { ...stroke, result: 'there', predictedSnaps: 0.2, light: 'ring' })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: null })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: 0.4 })
-    await appendEntry(job.id, ines, line('strike', { why: 'mistyped' }, 4, 4))
+    await appendEntry(job.id, ines, line('strike', { why: 'mistyped' }, 5, 5))
     const own = (await strokeRecord()).filter((t) => t.technique === technique)
+    const of = { technique, damage: 'lean', magnification: null }
     expect(own).toEqual([
-      { technique, damage: 'lean', tried: 2, snapped: 1, predicted: expect.closeTo(0.3, 9) as number },
+      { ...of, light: 'ring', tried: 1, snapped: 0, predicted: expect.closeTo(0.2, 9) as number },
+      { ...of, light: null, tried: 2, snapped: 1, predicted: expect.closeTo(0.3, 9) as number },
     ])
   })
 })

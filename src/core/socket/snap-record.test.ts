@@ -1,11 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { between } from '../between.testing'
-import { learn, snapFactors } from './snap-record'
+import { closeness, eyeSaid, learn, learnedEyes, learnedTechniques, snapFactors } from './snap-record'
+import type { SnapTally } from './snap-record'
 
-const tally = (tried: number, snapped: number, p: number) => ({
+const tally = (tried: number, snapped: number, p: number, own: Partial<SnapTally> = {}): SnapTally => ({
   technique: 'push',
-  damage: 'lean' as const,
+  damage: 'lean',
+  light: null,
+  magnification: null,
+  ...own,
   tried,
   snapped,
   predicted: p * tried,
@@ -31,10 +35,8 @@ describe('what the shop learns of its own hands', () => {
     )
   })
   it('without a record says what was predicted', () => {
-    expect(learn({ technique: 'unfold', damage: null, tried: 0, snapped: 0, predicted: 0 }).odds).toBeCloseTo(
-      0.08,
-      6,
-    )
+    const none = { technique: 'unfold', tried: 0, snapped: 0, predicted: 0, damage: null }
+    expect(learnedTechniques([{ ...none, light: null, magnification: null }])[0]!.odds).toBeCloseTo(0.08, 6)
     expect(snapFactors([])).toEqual({})
   })
   it('takes all kinds of damage of a technique together', () => {
@@ -44,4 +46,58 @@ describe('what the shop learns of its own hands', () => {
   it('refuses more snapped than tried', () => {
     expect(() => learn(tally(2, 3, 0.1))).toThrow(RangeError)
   })
+  it('adds up what was done under all lights', () => {
+    const apart = [tally(30, 2, 0.02, { light: 'ring' }), tally(10, 1, 0.04, { magnification: '25×' })]
+    const [one, ...others] = learnedTechniques(apart)
+    expect(others).toEqual([])
+    expect(one).toMatchObject({ technique: 'push', damage: 'lean', tried: 40, snapped: 3 })
+    expect(one!.predicted).toBeCloseTo(1, 9)
+    expect(snapFactors(apart)).toEqual(snapFactors([tally(40, 3, 0.025)]))
+  })
+})
+
+describe('what light and magnification make of it', () => {
+  const record = [
+    tally(200, 16, 0.04, { light: 'Ring ', magnification: '12×' }),
+    tally(400, 8, 0.04, { light: 'low from one side', magnification: '25x' }),
+  ]
+  it('tells what is lost more under one, beyond what the technique explains', () => {
+    const eyes = learnedEyes(record)
+    expect(eyes.map((e) => [e.by, e.as])).toEqual([
+      ['light', 'ring'],
+      ['light', 'low from one side'],
+      ['magnification', '10× to 20×'],
+      ['magnification', 'over 20×'],
+    ])
+    // 24 of 600 were lost and 24 predicted: the technique is as predicted, the ring light is not.
+    expect(eyes[0]!.factor).toBeGreaterThan(1.5)
+    expect(eyes[1]!.factor).toBeLessThan(0.7)
+    expect(eyeSaid(eyes[0]!)).toMatch(/“ring” more are lost than elsewhere: 16 of 200, where 8\.\d were/)
+    expect(eyeSaid(eyes[3]!)).toMatch(/at over 20× fewer/)
+  })
+  it('counts in every technique, also one that was never tried, and only while one looks so', () => {
+    const under = snapFactors(record, { light: 'ring' })
+    const plain = snapFactors(record)
+    expect(under.push).toBeGreaterThan(plain.push! * 1.5)
+    expect(under.unfold).toBeGreaterThan(1.5)
+    expect(snapFactors(record, { light: 'a torch', magnification: '' })).toEqual(plain)
+  })
+  it('says nothing where nothing tells: a bad technique is not blamed on the light it was done under', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 20, max: 400 }), between(0.02, 0.2), (tried, p) => {
+        const snapped = Math.round(3 * p * tried) > tried ? tried : Math.round(3 * p * tried)
+        const eyes = learnedEyes([tally(tried, snapped, p, { light: 'ring' })])
+        expect(eyeSaid(eyes[0]!)).toBeNull()
+        expect(Math.abs(Math.log(eyes[0]!.factor))).toBeLessThan(0.4)
+      }),
+    )
+  })
+  it.each([
+    ['7x', 'under 10×'],
+    ['10', '10× to 20×'],
+    ['20 ×', '10× to 20×'],
+    ['x 22,5', 'over 20×'],
+    ['near', null],
+    ['', null],
+  ])('%s is %s', (said, as) => expect(closeness(said)).toBe(as))
 })

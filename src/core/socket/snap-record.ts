@@ -3,23 +3,60 @@ import type { DamageKind } from './mark'
 import { slipOdds, techniques } from './technique'
 import type { Technique } from './technique'
 
-/** What the shop's tapes say of one technique on one kind of damage. */
+/** Lights one works under; others may be typed. */
+export const lights = ['ring', 'low from one side', 'from both sides', 'diffused'] as const
+
+/** How closely it was looked at: a loupe, a stereo microscope at its middle, and nearer. */
+export const closenesses = ['under 10×', '10× to 20×', 'over 20×'] as const
+export type Closeness = (typeof closenesses)[number]
+
+/** “20×”, “x 20” or “20” as one of three; null where no number is given. */
+export function closeness(magnification: string): Closeness | null {
+  const times = Number(/\d+(?:[.,]\d+)?/.exec(magnification)?.[0].replace(',', '.') ?? NaN)
+  if (!(times > 0)) return null
+  return times < 10 ? 'under 10×' : times <= 20 ? '10× to 20×' : 'over 20×'
+}
+
+/** What the shop's tapes say of one technique on one kind of damage, under one light and magnification. */
 export interface SnapTally {
   readonly technique: string
   readonly damage: DamageKind | null
+  readonly light: string | null
+  readonly magnification: string | null
   readonly tried: number
   readonly snapped: number
   /** Sum of the odds that were predicted for them. */
   readonly predicted: number
 }
 
-export interface Learned extends SnapTally {
+/** What was tried and what became of it, whatever it is counted by. */
+type Counts = Pick<SnapTally, 'tried' | 'snapped' | 'predicted'>
+
+export interface Learned extends Counts {
   /** Odds of losing one, the record weighed against what was predicted, with a 90 % interval. */
   readonly odds: number
   readonly low: number
   readonly high: number
   /** What predicted odds are multiplied by from now on. */
   readonly factor: number
+}
+
+/** What was learned of one technique on one kind of damage. */
+export interface LearnedTechnique extends Learned {
+  readonly technique: string
+  readonly damage: DamageKind | null
+}
+
+/** What was learned of one light, or of how closely one looked. */
+export interface LearnedEye extends Learned {
+  readonly by: 'light' | 'magnification'
+  readonly as: string
+}
+
+/** How one looks now. */
+export interface Eye {
+  readonly light?: string
+  readonly magnification?: string
 }
 
 /** The record of all techniques as factors on the predicted odds; 1 where there is none. */
@@ -31,21 +68,19 @@ const PRIOR_ATTEMPTS = 40
 /**
  * Beta-binomial: the predicted odds p₀ stand for 40 attempts, so Beta(40·p₀ + snapped, 40·(1 − p₀) + held).
  * Source: conjugate prior of the binomial, any text of Bayesian statistics.
+ * @param usual odds where nothing was tried
  * @throws RangeError if more snapped than were tried
  */
-export function learn(tally: SnapTally): Learned {
-  const { tried, snapped, predicted, technique } = tally
+export function learn({ tried, snapped, predicted }: Counts, usual = 0.02): Learned {
   if (!(snapped >= 0 && snapped <= tried)) throw new RangeError(`${snapped} of ${tried} cannot have snapped`)
-  const known = (techniques as readonly string[]).includes(technique)
-  const prior = Math.min(
-    0.95,
-    Math.max(0.002, tried > 0 ? predicted / tried : known ? slipOdds[technique as Technique] : 0.02),
-  )
+  const prior = Math.min(0.95, Math.max(0.002, tried > 0 ? predicted / tried : usual))
   const a = PRIOR_ATTEMPTS * prior + snapped
   const b = PRIOR_ATTEMPTS * (1 - prior) + tried - snapped
   const odds = a / (a + b)
   return {
-    ...tally,
+    tried,
+    snapped,
+    predicted,
     odds,
     low: betaQuantile(0.05, a, b),
     high: betaQuantile(0.95, a, b),
@@ -53,20 +88,85 @@ export function learn(tally: SnapTally): Learned {
   }
 }
 
-/** Factors by technique, all kinds of damage taken together. */
-export function snapFactors(tallies: readonly SnapTally[]): SnapFactors {
-  const factors: Partial<Record<Technique, number>> = {}
-  for (const technique of techniques) {
-    const own = tallies.filter((t) => t.technique === technique)
-    const sum = (of: (t: SnapTally) => number) => own.reduce((all, t) => all + of(t), 0)
-    if (own.length > 0)
-      factors[technique] = learn({
-        technique,
-        damage: null,
-        tried: sum((t) => t.tried),
-        snapped: sum((t) => t.snapped),
-        predicted: sum((t) => t.predicted),
-      }).factor
+/** Tallies added up by what they have in common, in the order in which they come. */
+function addedUp<K extends string>(
+  tallies: readonly SnapTally[],
+  keyOf: (t: SnapTally) => K | null,
+  predictedOf = (t: SnapTally) => t.predicted,
+): Map<K, Counts> {
+  const sums = new Map<K, Counts>()
+  for (const t of tallies) {
+    const key = keyOf(t)
+    if (key === null) continue
+    const sum = sums.get(key) ?? { tried: 0, snapped: 0, predicted: 0 }
+    sums.set(key, {
+      tried: sum.tried + t.tried,
+      snapped: sum.snapped + t.snapped,
+      predicted: sum.predicted + predictedOf(t),
+    })
   }
-  return factors
+  return sums
+}
+
+const isTechnique = (name: string): name is Technique => (techniques as readonly string[]).includes(name)
+
+/** What was learned by technique and damage. */
+export function learnedTechniques(tallies: readonly SnapTally[]): LearnedTechnique[] {
+  const sums = addedUp(tallies, (t) => `${t.technique}|${t.damage ?? ''}`)
+  return [...sums].map(([key, sum]) => {
+    const [technique = '', damage = ''] = key.split('|')
+    const usual = isTechnique(technique) ? slipOdds[technique] : undefined
+    return { technique, damage: (damage || null) as DamageKind | null, ...learn(sum, usual) }
+  })
+}
+
+/** Factors by technique, all kinds of damage taken together. */
+function techniqueFactors(tallies: readonly SnapTally[]): SnapFactors {
+  const sums = addedUp(tallies, (t) => (isTechnique(t.technique) ? t.technique : null))
+  return Object.fromEntries([...sums].map(([technique, sum]) => [technique, learn(sum).factor]))
+}
+
+const eyeOf = {
+  light: (light: string) => light.trim().toLowerCase() || null,
+  magnification: closeness,
+} as const
+
+/** What a technique is taken to lose of what is predicted, for comparing lights: its own share, half a contact added to both. */
+const HALF = 0.5
+
+/**
+ * What was learned by light and by closeness, beyond what the technique itself explains: what counts as predicted is
+ * the technique's own share of losses. Light and closeness are taken to act apart from one another, which a small
+ * shop's record cannot tell from acting together.
+ */
+export function learnedEyes(tallies: readonly SnapTally[]): LearnedEye[] {
+  const whole = addedUp(tallies, (t) => t.technique)
+  const expected = (t: SnapTally) => {
+    const own = whole.get(t.technique)!
+    return Math.min(t.tried, (t.predicted * (own.snapped + HALF)) / (own.predicted + HALF))
+  }
+  return (['light', 'magnification'] as const).flatMap((by) =>
+    [...addedUp(tallies, (t) => eyeOf[by](t[by] ?? ''), expected)].map(([as, sum]) => ({
+      by,
+      as,
+      ...learn(sum),
+    })),
+  )
+}
+
+/** Factors by technique, under the light and magnification one looks with now. */
+export function snapFactors(tallies: readonly SnapTally[], eye: Eye = {}): SnapFactors {
+  const now = learnedEyes(tallies).filter((e) => eyeOf[e.by](eye[e.by] ?? '') === e.as)
+  const byEye = now.reduce((all, e) => all * e.factor, 1)
+  const factors = techniqueFactors(tallies)
+  if (byEye === 1) return factors
+  return Object.fromEntries(techniques.map((t) => [t, (factors[t] ?? 1) * byEye]))
+}
+
+/** What the record says of a light or a magnification, if it plainly says something: beyond nine in ten. */
+export function eyeSaid({ by, as, tried, snapped, predicted, low, high }: LearnedEye): string | null {
+  const expected = predicted / tried
+  if (low <= expected && high >= expected) return null
+  const where = by === 'light' ? `under the light “${as}”` : `at ${as}`
+  return `${where} ${low > expected ? 'more' : 'fewer'} are lost than elsewhere: ${snapped} of ${tried}, where ${predicted.toFixed(1)} were to be expected`
 }

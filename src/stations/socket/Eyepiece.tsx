@@ -1,36 +1,57 @@
 'use client'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
+import { lights, snapFactors } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
+import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 
-/** How one looks while straightening: it stays until it is changed, and goes with each attempt. */
+const isUsual = (light: string) => (lights as readonly string[]).includes(light)
+
+/** How one looks while straightening: it stays until it is changed, goes with each attempt, and counts in the odds. */
 export function useEyepiece() {
   const last = useJob((j) => j.state.strokes.findLast((s) => s.light ?? s.magnification))
-  const [light, setLight] = useState<string | null>(null)
-  const [magnification, setMagnification] = useState<string | null>(null)
-  const [lightNow, times] = [light ?? last?.light ?? '', magnification ?? last?.magnification ?? '']
+  const record = useJob((j) => j.record)
+  const [typedLight, setLight] = useState<string | null>(null)
+  const [typedTimes, setMagnification] = useState<string | null>(null)
+  const light = (typedLight ?? last?.light ?? '').trim()
+  const magnification = (typedTimes ?? last?.magnification ?? '').trim()
+  /** What the shop's record makes of the odds under this light and magnification. */
+  const factors = useMemo(() => snapFactors(record, { light, magnification }), [record, light, magnification])
   return {
-    light: lightNow,
-    magnification: times,
+    light: typedLight ?? last?.light ?? '',
+    magnification: typedTimes ?? last?.magnification ?? '',
     setLight,
     setMagnification,
-    noted: {
-      ...(lightNow.trim() ? { light: lightNow.trim() } : {}),
-      ...(times.trim() ? { magnification: times.trim() } : {}),
-    },
+    factors,
+    noted: { ...(light ? { light } : {}), ...(magnification ? { magnification } : {}) },
   }
 }
+export type EyepieceNow = ReturnType<typeof useEyepiece>
 
 /** Light and magnification, kept with each attempt so that the record can tell what helps. */
-export function Eyepiece({ eye }: { eye: ReturnType<typeof useEyepiece> }) {
+export function Eyepiece({ eye }: { eye: EyepieceNow }) {
+  const [other, setOther] = useState(false)
+  const own = eye.light !== '' && !isUsual(eye.light)
   return (
-    <div className="mt-3 grid max-w-xl grid-cols-2 gap-4 border-t border-line pt-2">
-      <TextField
+    <div className="mb-3 flex flex-wrap items-end gap-x-6 gap-y-2 border-b border-line pb-3">
+      <Choice
         label="Light"
-        value={eye.light}
-        placeholder="low from the left, diffused"
-        onChange={(e) => eye.setLight(e.target.value)}
+        value={own || other ? 'another' : eye.light}
+        options={[...lights, 'another']}
+        none=""
+        onChange={(as) => {
+          setOther(as === 'another')
+          eye.setLight(as === 'another' ? '' : as)
+        }}
       />
+      {(own || other) && (
+        <TextField
+          label="Which light"
+          value={eye.light}
+          placeholder="torch from the near side"
+          onChange={(e) => eye.setLight(e.target.value)}
+        />
+      )}
       <TextField
         label="Magnification"
         value={eye.magnification}

@@ -50,15 +50,15 @@ export function SocketStation() {
 
 function Mapped({ socket }: { socket: Socket }) {
   const surface = useSurface(socket)
-  const { reckoning, fresh, weigh } = useReckoning(socket)
+  const eye = useEyepiece()
+  const { reckoning, fresh, weigh } = useReckoning(socket, eye.factors)
   const map = useRef<FieldHandle>(null)
   const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
   const [extra, setExtra] = useState(0)
   const strokes = Math.max(1, (step?.strokes ?? 1) + extra)
   const put = useJob((j) => j.put)
 
-  const advice = usePush(surface, step, weigh)
-  const eye = useEyepiece()
+  const advice = usePush(surface, step, weigh, eye.factors)
 
   function tried(result: StrokeResult) {
     if (!step) return

@@ -8,7 +8,7 @@ import { Photos } from '@/stations/job/Photos'
 import { ContactTable } from './ContactTable'
 import { DropIn } from './DropIn'
 import { Eyepiece } from './Eyepiece'
-import type { useEyepiece } from './Eyepiece'
+import type { EyepieceNow } from './Eyepiece'
 import { OrderOfWork } from './OrderOfWork'
 import { Passes } from './Passes'
 import { Replace } from './Replace'
@@ -27,7 +27,7 @@ export function SocketTabs({
   surface: Surface
   reckoning: Reckoning | null
   advice: PushAdvice | null
-  eye: ReturnType<typeof useEyepiece>
+  eye: EyepieceNow
 }) {
   const planned = reckoning?.planned ?? null
   const tabs: readonly (readonly [string, ReactNode])[] = [
@@ -35,8 +35,8 @@ export function SocketTabs({
     [
       'Stop or push',
       <div key="push">
-        <StopOrPush surface={surface} advice={advice} />
         <Eyepiece eye={eye} />
+        <StopOrPush surface={surface} advice={advice} />
       </div>,
     ],
     ...(surface.socket.kind === 'pin-grid'

@@ -2,7 +2,8 @@
 import { inHundred } from '@/core/in-hundred'
 import dynamic from 'next/dynamic'
 import type { PushAdvice } from '@/core/socket/push'
-import { learn } from '@/core/socket/snap-record'
+import { eyeSaid, learnedEyes, learnedTechniques } from '@/core/socket/snap-record'
+import type { Learned } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
 
@@ -60,52 +61,78 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
   )
 }
 
-/** What snapped of what was tried in this shop, beside what was predicted. */
+/** What snapped of what was tried in this shop, beside what was predicted; and whether light and magnification told. */
 function Record() {
   const record = useJob((j) => j.record)
+  const eyes = learnedEyes(record)
+  const said = eyes.flatMap((e) => eyeSaid(e) ?? [])
   return (
     <section>
       <h3 className="font-semibold">What this shop’s hands have done</h3>
       {record.length === 0 ? (
         <p className="text-soft">No stroke is on any tape yet: the bench defaults hold.</p>
       ) : (
-        <table className="w-full text-[0.95rem]">
-          <thead>
-            <tr>
-              <th>How, on what</th>
-              <th>Lost</th>
-              <th>Predicted</th>
-              <th>Taken now</th>
-            </tr>
-          </thead>
-          <tbody>
-            {record.map((tally) => {
-              const { technique, damage, tried, snapped, predicted, odds, low, high } = learn(tally)
-              return (
-                <tr key={`${technique} ${damage}`}>
-                  <td>
-                    {technique}
-                    {damage ? `, ${damage}` : ''}
-                  </td>
-                  <td className="num whitespace-nowrap">
-                    {snapped} of {tried}
-                  </td>
-                  <td className="num">{((100 * predicted) / tried).toFixed(1)} %</td>
-                  <td className="num">
-                    {(100 * odds).toFixed(1)} %
-                    <span className="block text-[0.86rem] text-soft">
-                      ({(100 * low).toFixed(0)}–{(100 * high).toFixed(0)})
-                    </span>
-                  </td>
-                </tr>
-              )
-            })}
-          </tbody>
-        </table>
+        <LearnedTable
+          head="How, on what"
+          lines={learnedTechniques(record).map((l) => [
+            `${l.technique}${l.damage ? `, ${l.damage}` : ''}`,
+            l,
+          ])}
+        />
       )}
       <p className="mt-1 text-[0.9rem] text-soft">
         The prediction counts as 40 attempts against the record; in brackets, where nine in ten would lie.
       </p>
+      {eyes.length > 0 && (
+        <>
+          <h4 className="mt-3 font-semibold">By light and magnification</h4>
+          <LearnedTable head="Looked at" lines={eyes.map((e) => [e.as, e])} />
+          <p className="mt-1 text-[0.9rem] text-soft">
+            {said.length > 0
+              ? `${said.map((s) => s.charAt(0).toUpperCase() + s.slice(1)).join('. ')}.`
+              : 'So far none of them tells: what is lost under each is what the techniques explain.'}{' '}
+            The light and magnification set above count in every odds on this page.
+          </p>
+        </>
+      )}
     </section>
+  )
+}
+
+function LearnedTable({
+  head,
+  lines,
+}: {
+  head: string
+  lines: readonly (readonly [what: string, learned: Learned])[]
+}) {
+  return (
+    <table className="w-full text-[0.95rem]" aria-label={head}>
+      <thead>
+        <tr>
+          <th>{head}</th>
+          <th>Lost</th>
+          <th>Predicted</th>
+          <th>Taken now</th>
+        </tr>
+      </thead>
+      <tbody>
+        {lines.map(([what, { tried, snapped, predicted, odds, low, high }]) => (
+          <tr key={what}>
+            <td>{what}</td>
+            <td className="num whitespace-nowrap">
+              {snapped} of {tried}
+            </td>
+            <td className="num">{((100 * predicted) / tried).toFixed(1)} %</td>
+            <td className="num">
+              {(100 * odds).toFixed(1)} %
+              <span className="block text-[0.86rem] text-soft">
+                ({(100 * low).toFixed(0)}–{(100 * high).toFixed(0)})
+              </span>
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }

@@ -5,7 +5,7 @@ import type { PushAdvice } from '@/core/socket/push'
 import type { Step } from '@/core/socket/plan'
 import type { ToWeigh } from '@/core/socket/reckon'
 import { TRANSPLANT_MINUTES } from '@/core/socket/replacement'
-import { snapFactors } from '@/core/socket/snap-record'
+import type { SnapFactors } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
 
@@ -14,11 +14,11 @@ export function usePush(
   surface: Surface,
   step: Step | null,
   weigh: (asked: ToWeigh) => Promise<PushAdvice | null>,
+  factors: SnapFactors,
 ): PushAdvice | null {
   const { cursor, marks, pass } = surface
   const passes = useJob((j) => j.state.passes)
   const strokes = useJob((j) => j.state.strokes)
-  const record = useJob((j) => j.record)
   const valueMinor = useJob((j) => j.state.ticket.valueMinor)
   const [answer, setAnswer] = useState<{ asked: ToWeigh; advice: PushAdvice | null } | null>(null)
   const works = step !== null && step.strokes > 0
@@ -38,9 +38,9 @@ export function usePush(
       worthMinor: valueMinor ?? USUAL_WORTH_MINOR,
       strokeMinor: minutesMinor(STROKE_MINUTES),
       lossMinor: minutesMinor(TRANSPLANT_MINUTES),
-      factors: snapFactors(record),
+      factors,
     }
-  }, [cursor, marks, pass, passes, strokes, record, valueMinor, works, technique])
+  }, [cursor, marks, pass, passes, strokes, factors, valueMinor, works, technique])
   useEffect(() => {
     if (!asked) return
     let here = true

@@ -4,14 +4,17 @@ import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Reckoning, ToReckon, ToWeigh } from '@/core/socket/reckon'
-import { snapFactors } from '@/core/socket/snap-record'
+import type { SnapFactors } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import { currentPass } from '@/core/job/state'
 import { useJob } from '@/stations/job/JobProvider'
 import type { ReckonDesk } from '@/workers/reckon.worker'
 
 /** Odds, order and outlook of the field, reckoned in a worker; while a newer one is under way the last one stays. */
-export function useReckoning(socket: Socket): {
+export function useReckoning(
+  socket: Socket,
+  factors: SnapFactors,
+): {
   readonly reckoning: Reckoning | null
   readonly fresh: boolean
   readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
@@ -20,7 +23,6 @@ export function useReckoning(socket: Socket): {
   const school = useJob((j) => j.state.school)
   const left = useJob((j) => j.state.left)
   const done = useJob((j) => j.state.strokes)
-  const record = useJob((j) => j.record)
   const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
   const desk = useRef<Remote<ReckonDesk> | null>(null)
   const latest = useRef<ToReckon | null>(null)
@@ -35,9 +37,9 @@ export function useReckoning(socket: Socket): {
       school,
       left,
       strokes,
-      factors: snapFactors(record),
+      factors,
     }
-  }, [pass, school, left, done, record])
+  }, [pass, school, left, done, factors])
 
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/reckon.worker.ts', import.meta.url), { type: 'module' })

@@ -32,6 +32,9 @@ const FARTHEST = 1.35
 const BY_HEIGHT = 0.4
 /** A spot fainter than this may be a broken end, or the back of a tip. */
 const FAINT = 0.5
+/** One fainter than this, off its place, is a tip only if the strip ends near it, mm. */
+const DIM = 0.65
+const PAST_MM = 0.25
 /** A spot as bright as this is a tip and not dirt: it belongs to somebody. */
 const BRIGHT = 0.7
 /** Share of pure white round a place from which on a tip cannot be seen there; with a spot just where it should be, more. */
@@ -124,11 +127,16 @@ export function claimTips(work: ToClaim): TipSeen[] {
     )
     if (hidden) return { ...none, as: 'not seen', confidence: 1, why: hidden }
     const weak = !spot || shine < FAINT
-    const over = weak && !covered(i) ? liesOver(work, i, claimed, scale[i]!, plain[i]!) : null
-    const overMm = over && offsetOf(over.at)
-    if (over && overMm && !over.contact && alongItsBeam(overMm, c.beamDeg))
+    const dim = weak || (shine < DIM && Math.hypot(...offsetMm!) >= DISPLACED_MM)
+    const strip = dim && !covered(i) ? liesOver(work, i, claimed, scale[i]!, plain[i]!) : null
+    const stripMm = strip && offsetOf(strip.at)
+    // A dim spot that the strip runs to is its tip; one it runs past is not.
+    const past =
+      weak || (stripMm && Math.hypot(stripMm[0] - offsetMm![0], stripMm[1] - offsetMm![1]) > PAST_MM)
+    const over = past ? strip : null
+    if (over && stripMm && !over.contact && alongItsBeam(stripMm, c.beamDeg))
       return { ...none, as: 'ambiguous', confidence: 0.5, why: 'its strip stands, its tip is not to be seen' }
-    if (overMm && Math.hypot(...overMm) >= DISPLACED_MM)
+    if (over && stripMm && Math.hypot(...stripMm) >= DISPLACED_MM)
       return {
         ...none,
         as: 'displaced',
