@@ -2,7 +2,14 @@
 import { chromium } from '@playwright/test'
 import type { Browser, Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { performance } from 'node:perf_hooks'
+import { runOut } from '@/core/run-out'
+import { seeded } from '@/core/seeded'
+import { generateField, rowName } from '@/core/socket/generate'
+import { takePhoto } from '@/stand-ins/microscope-camera'
+import { shotOf } from '@/stations/socket/camera-shot'
+import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
 import type { Figure } from './figure'
 import {
@@ -33,6 +40,9 @@ const pages = [
   ),
   '/jobs/Q-0410/socket',
 ]
+
+/** A job over whose board the simulated camera stands, with a socket of 1,284 contacts. */
+const CAMERA_JOB = 'Q-0409'
 
 export async function browserFigures(): Promise<Figure[]> {
   const checkout = process.cwd()
@@ -74,7 +84,12 @@ export async function browserFigures(): Promise<Figure[]> {
     await page.goto(`${url}/sign-in`)
     await page.getByRole('button', { name: /^Tolliver/ }).click()
     await page.waitForURL(`${url}/`)
-    return [...(await pageFigures(page, url)), ...(await mapFigures(page, url))]
+    return [
+      ...(await pageFigures(page, url)),
+      ...(await mapFigures(page, url, 'Q-0410', '1,716')),
+      ...(await largestFigures(page, url)),
+      await photoInWorker(page, url),
+    ]
   } finally {
     process.off('SIGINT', interrupted)
     process.off('SIGTERM', interrupted)
@@ -99,44 +114,53 @@ async function pageFigures(page: Page, url: string): Promise<Figure[]> {
   return figures
 }
 
-async function mapFigures(page: Page, url: string): Promise<Figure[]> {
-  await page.goto(`${url}/jobs/Q-0410/socket`)
+/** Goes to the map of a job, and waits until it has reckoned. */
+async function atMap(page: Page, url: string, tag: string): Promise<{ x: number; y: number }> {
+  await page.goto(`${url}/jobs/${tag}/socket`)
   await page.waitForSelector('#map canvas')
   await page.waitForSelector('[data-fresh="true"]')
   const box = (await page.locator('#map').boundingBox())!
-  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+  return { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+}
+
+/** Times between frames while something is done so many times, ms. */
+async function frames(page: Page, steps: number, move: (i: number) => Promise<void>): Promise<number[]> {
+  await page.evaluate(() => {
+    const times: number[] = []
+    const held = window as unknown as { times: number[]; watching: boolean }
+    held.times = times
+    held.watching = true
+    let last = performance.now()
+    const watch = (now: number) => {
+      times.push(now - last)
+      last = now
+      if (held.watching) requestAnimationFrame(watch)
+    }
+    requestAnimationFrame(watch)
+  })
+  for (let i = 0; i < steps; i++) await move(i)
+  return page.evaluate(() => {
+    const held = window as unknown as { times: number[]; watching: boolean }
+    held.watching = false
+    return held.times.slice(2)
+  })
+}
+
+/** Zooming, panning and marking on the map of a job, from the press of a key to the frame that shows it. */
+async function mapFigures(page: Page, url: string, tag: string, contacts: string): Promise<Figure[]> {
+  const middle = await atMap(page, url, tag)
   await page.mouse.move(middle.x, middle.y)
-  const frames = async (move: (i: number) => Promise<void>, steps: number) => {
-    await page.evaluate(() => {
-      const times: number[] = []
-      const held = window as unknown as { times: number[]; watching: boolean }
-      held.times = times
-      held.watching = true
-      let last = performance.now()
-      const watch = (now: number) => {
-        times.push(now - last)
-        last = now
-        if (held.watching) requestAnimationFrame(watch)
-      }
-      requestAnimationFrame(watch)
-    })
-    for (let i = 0; i < steps; i++) await move(i)
-    return page.evaluate(() => {
-      const held = window as unknown as { times: number[]; watching: boolean }
-      held.watching = false
-      return held.times.slice(2)
-    })
-  }
-  const zoomed = await frames((i) => page.mouse.wheel(0, i < 30 ? -60 : 60), 60)
+  const zoomed = await frames(page, 60, (i) => page.mouse.wheel(0, i < 30 ? -60 : 60))
   for (let i = 0; i < 4; i++) await page.mouse.wheel(0, -100)
   await page.mouse.move(middle.x, middle.y - 60)
   await page.mouse.down()
-  const panned = await frames((i) => page.mouse.move(middle.x + 40 * Math.sin(i / 5), middle.y - 60 + i), 80)
+  const panned = await frames(page, 80, (i) =>
+    page.mouse.move(middle.x + 40 * Math.sin(i / 5), middle.y - 60 + i),
+  )
   await page.mouse.up()
   await page.keyboard.press('f')
-  await page.mouse.click(box.x + box.width * 0.3, box.y + box.height * 0.2)
+  await page.mouse.click(middle.x - 60, middle.y - 120)
 
-  // From the press of a key to the next frame that shows the mark on the tape.
   const marks: number[] = []
   for (let i = 0; i < 20; i++) {
     await page.keyboard.press('ArrowDown')
@@ -154,8 +178,88 @@ async function mapFigures(page: Page, url: string): Promise<Figure[]> {
     )
   }
   return [
-    figure('map of 1,716 contacts, zooming: time between frames', zoomed, 'ms', 33),
-    figure('map of 1,716 contacts, panning: time between frames', panned, 'ms', 33),
-    figure('a mark on the screen after its key', marks, 'ms', 50),
+    figure(`map of ${contacts} contacts, zooming: time between frames`, zoomed, 'ms', 33),
+    figure(`map of ${contacts} contacts, panning: time between frames`, panned, 'ms', 33),
+    figure(`a mark on that map on the screen after its key`, marks, 'ms', 50),
   ]
+}
+
+const LARGEST = { rows: 80, columns: 81, pitchMm: 0.7 }
+
+/** The largest field there is on a job of its own, 60 of its contacts leaning. */
+async function largestFigures(page: Page, url: string): Promise<Figure[]> {
+  const send = async (path: string, data: unknown) => {
+    const answer = await page.request.post(`${url}${path}`, { data })
+    if (!answer.ok()) throw new Error(`${path}: ${answer.status()} ${await answer.text()}`)
+    return (await answer.json()) as Record<string, unknown>
+  }
+  const grid = {
+    ...LARGEST,
+    hole: '',
+    regions: `A1 ${rowName(LARGEST.rows - 1)}${LARGEST.columns} memory A`,
+    beamDeg: [45, 225],
+  }
+  const { kept } = await send('/api/sockets', { name: 'bench field', kind: 'land-grid', look: false, grid })
+  const { tag } = (await send('/api/jobs', { id: randomUUID() })) as { tag: string }
+  const socket = generateField({
+    id: '',
+    name: '',
+    kind: 'land-grid',
+    ...LARGEST,
+    holes: [],
+    beamDeg: [45, 225],
+    regions: [],
+  })
+  const draw = seeded(6480)
+  const put = async (kind: string, body: object) => {
+    const { entries } = (await (await page.request.get(`${url}/api/jobs/${tag}/tape`)).json()) as {
+      entries: { seq: number }[]
+    }
+    const basis = Math.max(0, ...entries.map((e) => e.seq))
+    const at = new Date().toISOString()
+    await send(`/api/jobs/${tag}/tape`, { id: randomUUID(), kind, strikes: null, at, basis, body })
+  }
+  await put('ticket', { set: { socketId: kept } })
+  await put('pass', { name: 'before' })
+  for (let i = 0; i < 60; i++)
+    await put('mark', {
+      contacts: [socket.contacts[Math.floor(draw() * socket.contacts.length)]!.name],
+      mark: { kind: 'lean', leanMm: [0.3 * (draw() - 0.5), 0.3 * (draw() - 0.5)] },
+    })
+  return mapFigures(page, url, tag, (LARGEST.rows * LARGEST.columns).toLocaleString())
+}
+
+/** From the key to what was read, with the photo of the camera stand-in, in the worker of the page. */
+async function photoInWorker(page: Page, url: string): Promise<Figure> {
+  await atMap(page, url, CAMERA_JOB)
+  const { entries } = (await (await page.request.get(`${url}/api/jobs/${CAMERA_JOB}/tape`)).json()) as {
+    entries: { seq: number }[]
+  }
+  const socket = demoSockets.lg1284
+  const shot = shotOf(socket, { view: 'above' }, Math.max(...entries.map((e) => e.seq)))
+  const truth = runOut(takePhoto(socket, {}, shot))
+  await page.keyboard.press('y')
+  await page.getByRole('button', { name: 'from above', exact: true }).click()
+  const photo = page.getByRole('application')
+  for (let i = 0; i < 4; i++) {
+    await photo.waitFor()
+    const asked = /tip of (\w+)/.exec((await photo.getAttribute('aria-label'))!)![1]!
+    const { px } = truth.tips.find((t) => t.name === asked)!
+    const box = (await photo.boundingBox())!
+    await page.mouse.click(
+      box.x + (px[0] / shot.widthPx) * box.width,
+      box.y + (px[1] / shot.heightPx) * box.height,
+    )
+    await page.getByRole('button', { name: `Take the click on ${asked} away` }).waitFor()
+  }
+  const samples: number[] = []
+  for (let i = 0; i < 5; i++) {
+    const began = performance.now()
+    await page.keyboard.press('a')
+    await page.getByRole('progressbar', { name: /^Reading/ }).waitFor()
+    await page.getByText('Read. Another click may be added').waitFor()
+    samples.push(performance.now() - began)
+  }
+  const megapixels = Math.round((shot.widthPx * shot.heightPx) / 1e6)
+  return figure(`a photo of ${megapixels} MP read in a browser’s worker`, samples, 'ms', 3000)
 }

@@ -17,6 +17,7 @@ import { figure } from './figure'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
+import { pushFigures } from './push'
 import { triageFigures } from './triage'
 
 function timed(what: string, target: number | null, work: () => unknown, runs = 15): Figure {
@@ -90,6 +91,7 @@ function core(): Figure[] {
 console.log(`${'figure'.padEnd(62)} ${'median'.padStart(8)} ${'p95'.padStart(8)}`)
 print(core())
 photoFigures(24)
+pushFigures(200)
 await insertionFigures(10)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {

@@ -1,11 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { between } from '../between.testing'
-import { lifeUsed, pushFor, snapOdds } from './bend'
-import { contactVerdict } from './contact-force'
+import { benchBeam } from './contact-force'
 import { lifeSoFar, offsetOf, pushAdvice } from './push'
+import { exhaustive, stakes } from './push.testing'
 import type { PushQuestion } from './push'
-import { slipOdds } from './technique'
 
 const question: PushQuestion = {
   kind: 'land-grid',
@@ -30,58 +29,29 @@ const any: fc.Arbitrary<PushQuestion> = fc.record({
   worthMinor: fc.integer({ min: 0, max: 300_000 }),
   strokeMinor: fc.integer({ min: 0, max: 3000 }),
   lossMinor: fc.integer({ min: 0, max: 60_000 }),
+  snapFactor: between(0.5, 3),
 })
-
-/**
- * Exhaustive search: every sequence of outcomes, stroke after stroke, without a grid of life; the offset on the same
- * grid of 0.02 mm as the programme. Exponential in the strokes left, so for few of them.
- */
-function exhaustive(q: PushQuestion, strokes: number): number {
-  const shares = [
-    [0.05, 0.25],
-    [0.25, 0.3],
-    [0.45, 0.25],
-    [0.7, 0.12],
-    [-0.25, 0.08],
-  ] as const
-  const round = (mm: number) => Math.min(30, Math.round(Math.abs(mm) / 0.02)) * 0.02
-  const stop = (r: number) => {
-    const makes =
-      r < 1e-9
-        ? 1
-        : contactVerdict(
-            q.isHeight ? { kind: 'low', heightMm: -r } : { kind: 'lean', leanMm: [r, 0] },
-            q.kind,
-          ).makesContact
-    return q.worthMinor * (q.runsLost + makes * (q.runsGood - q.runsLost))
-  }
-  const value = (r: number, life: number, n: number): number =>
-    n === 0 || r < 1e-9 ? stop(r) : Math.max(stop(r), push(r, life, n))
-  const push = (r: number, life: number, n: number): number => {
-    const after = life + lifeUsed(pushFor(r).curvature)
-    const snaps = 1 - (1 - snapOdds(life, after)) * (1 - slipOdds[q.technique])
-    const then = shares.reduce((sum, [share, odds]) => sum + odds * value(round(r * share), after, n - 1), 0)
-    return -q.strokeMinor + (1 - snaps) * then + snaps * (q.worthMinor * q.runsLost - q.lossMinor)
-  }
-  const r = round(q.residualMm)
-  return r < 1e-9 ? 0 : push(r, q.lifeUsed, strokes) - stop(r)
-}
 
 describe('stop or push', () => {
   it('agrees with an exhaustive search of all that can come of the strokes', () => {
     fc.assert(
       fc.property(any, (q) => {
-        const found = pushAdvice(q).gainMinor
+        const found = pushAdvice(q, benchBeam, 5).gainMinor
         const oracle = exhaustive(q, 5)
-        // Five strokes ahead or eight: the last ones hardly count. Life stands on a grid of 0.05.
-        const apart = Math.abs(found - oracle)
-        expect(apart).toBeLessThanOrEqual(
-          0.03 * (q.worthMinor * (q.runsGood - q.runsLost) + q.lossMinor + q.strokeMinor) + 1,
-        )
-        if (Math.abs(oracle) > 0.04 * (q.worthMinor + q.lossMinor + q.strokeMinor))
-          expect(found > 0).toBe(oracle > 0)
+        // Life stands on a grid of 0.05.
+        expect(Math.abs(found - oracle)).toBeLessThanOrEqual(0.02 * stakes(q) + 1)
+        if (Math.abs(oracle) > 0.02 * stakes(q)) expect(found > 0).toBe(oracle > 0)
       }),
       { numRuns: 60 },
+    )
+  })
+  it('looking farther ahead than five strokes hardly changes what the next one is worth', () => {
+    fc.assert(
+      fc.property(any, (q) => {
+        const apart = pushAdvice(q).gainMinor - pushAdvice(q, benchBeam, 5).gainMinor
+        expect(apart).toBeGreaterThanOrEqual(-1e-6)
+        expect(apart).toBeLessThanOrEqual(0.02 * stakes(q) + 1)
+      }),
     )
   })
   it('more to lose never makes it push where it would stop', () => {

@@ -85,7 +85,7 @@ const STEPS = 31
 /** Steps of life used, and the largest sum that is told apart. */
 const LIFE_STEPS = 41
 const MOST_LIFE = 2
-/** Strokes looked ahead. */
+/** Strokes looked ahead (bench default). */
 const HORIZON = 8
 /**
  * Where a stroke meant to bring the tip home leaves it: shares of the way that is left over, with their odds. The hand
@@ -129,7 +129,7 @@ const lifeStep = (life: number) =>
  * On a grid of 0.02 mm and 41 steps of life, which `push.test.ts` checks against an exhaustive search.
  * @returns push, stop, or test: good enough that trying tells more than another stroke
  */
-export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam): PushAdvice {
+export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HORIZON): PushAdvice {
   const bends = Float64Array.from({ length: STEPS }, (_, i) =>
     lifeUsed(pushFor(i * STEP_MM, beam).curvature, beam),
   )
@@ -152,12 +152,12 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam): PushAdvice 
   const r0 = step(q.residualMm)
   const d0 = lifeStep(q.lifeUsed)
   let first = -Infinity
-  for (let n = 1; n <= HORIZON; n++) {
+  for (let n = 1; n <= horizon; n++) {
     const next = new Float64Array(STEPS * LIFE_STEPS)
     for (let r = 0; r < STEPS; r++)
       for (let d = 0; d < LIFE_STEPS; d++)
         next[r * LIFE_STEPS + d] = r === 0 ? stopAt[0]! : Math.max(stopAt[r]!, strokeFrom(r, d, value))
-    if (n === HORIZON) first = r0 === 0 ? -Infinity : strokeFrom(r0, d0, value)
+    if (n === horizon) first = r0 === 0 ? -Infinity : strokeFrom(r0, d0, value)
     value = next
   }
   const gainMinor = first === -Infinity ? 0 : first - stopAt[r0]!

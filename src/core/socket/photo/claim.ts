@@ -364,7 +364,7 @@ function pairUp(
   usual: Usual,
   plain: Float64Array,
 ): readonly (readonly Option[])[] {
-  const { socket, grid, plane } = work
+  const { socket, grid, plane, known } = work
   const { peaks } = grid
   const options: Option[] = []
   const parent = new Map<string, string>()
@@ -383,12 +383,14 @@ function pairUp(
       const shine = peaks.strength[peak]! / usual.gain[i]!
       if (taken[peak] || shine < FAINTEST) continue
       const at: Point = [peaks.x[peak]!, peaks.y[peak]!]
-      if (likeATip(work, i, at, scale[i]!, usual) < leastLike(work, i, [x, y], foot, at, scale[i]!)) continue
+      const over = known ? null : overItsStrip([x, y], foot, at, scale[i]!)
+      if (over && likeATip(work, i, at, scale[i]!, usual) < LIKE_A_TIP[over]) continue
       const pitches = Math.hypot(at[0] - x, at[1] - y) / (socket.pitchMm * scale[i]!)
       const strip = plain[i]! > 0 ? stripSeen(plane, foot, at, 0.2 * scale[i]!) / plain[i]! : 1
       // At home a spot needs no strip to be believed.
       const atHome = pitches * socket.pitchMm < AT_HOME_MM
-      const cost = costOf(pitches, shine, atHome ? Math.max(strip, 0.6) : strip)
+      const cost =
+        costOf(pitches, shine, atHome ? Math.max(strip, 0.6) : strip) + (over === 'foot' ? AT_FOOT : 0)
       if (cost > MISSING + 0.6) continue
       options.push({ contact: i, peak, cost })
       parent.set(root(`p${peak}`), root(`c${i}`))
@@ -403,10 +405,12 @@ function pairUp(
 }
 
 /**
- * Least share of the way from a strip's to a tip's brightness at which a spot is a tip: anywhere, over the contact's
- * own strip (where its end lies if it broke off), and over its foot.
+ * Least share of the way from a strip's to a tip's brightness at which a spot is a tip: beside the contact's own strip,
+ * over it (where its end lies if it broke off), and over its foot.
  */
-const LIKE_A_TIP = { anywhere: 0.25, strip: 0.55, foot: 0.85 }
+const LIKE_A_TIP = { beside: 0.25, strip: 0.55, foot: 0.65 }
+/** What it costs to say that a tip lies over its own foot: it would have been folded, and the next one's tip may. */
+const AT_FOOT = 0.5
 
 /** How far a spot's brightness is from a strip's (0) to a tip's (1), as they are round it. */
 function likeATip(work: ToClaim, i: number, at: Point, scale: number, usual: Usual): number {
@@ -414,17 +418,16 @@ function likeATip(work: ToClaim, i: number, at: Point, scale: number, usual: Usu
   return (bright - usual.strip[i]!) / Math.max(1, usual.tip[i]! - usual.strip[i]!)
 }
 
-/** How like a tip a spot must be there, so that foot and broken end are not taken for one. */
-function leastLike(work: ToClaim, i: number, home: Point, foot: Point, at: Point, scale: number): number {
+/** Where a spot lies by a contact's own strip; null at home, and for a pin, which has no strip. */
+function overItsStrip(home: Point, foot: Point, at: Point, scale: number): keyof typeof LIKE_A_TIP | null {
   const [bx, by] = [foot[0] - home[0], foot[1] - home[1]]
+  const [dx, dy] = [at[0] - home[0], at[1] - home[1]]
   const far = Math.hypot(bx, by)
-  // From the side a foot is not where it is from above; a pin has no strip.
-  if (work.known || far < 1 || Math.hypot(at[0] - home[0], at[1] - home[1]) < AT_HOME_MM * scale)
-    return -Infinity
-  const back = ((at[0] - home[0]) * bx + (at[1] - home[1]) * by) / far
-  const beside = Math.abs((at[0] - home[0]) * by - (at[1] - home[1]) * bx) / far
-  if (back < 0.12 * scale || back > far + 0.15 * scale || beside > 0.16 * scale) return LIKE_A_TIP.anywhere
-  return back > far - 0.13 * scale ? LIKE_A_TIP.foot : LIKE_A_TIP.strip
+  if (far < 1 || Math.hypot(dx, dy) < AT_HOME_MM * scale) return null
+  const back = (dx * bx + dy * by) / far
+  const beside = Math.abs(dx * by - dy * bx) / far
+  if (back < 0.12 * scale || back > far + 0.15 * scale || beside > 0.16 * scale) return 'beside'
+  return back > far - 0.13 * scale ? 'foot' : 'strip'
 }
 
 /** Settles one group: least total cost, each contact having the choice to be missing its tip. */
