@@ -1,3 +1,4 @@
+import Link from 'next/link'
 import { functionLaw } from '@/core/socket/function-law'
 import { fieldOf, functionGroups, trustOdds, trusts } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
@@ -27,6 +28,13 @@ export function SocketSheet({ socket }: { socket: Socket }) {
         >
           The table as CSV
         </a>
+        ,{' '}
+        <Link
+          href={`/library/sockets/${socket.id}/edit`}
+          className="underline decoration-line underline-offset-4"
+        >
+          make another field from it
+        </Link>
       </p>
       <div className="mt-4 grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-8">
         <SocketPicture socket={socket} />

@@ -1,0 +1,20 @@
+import type { Metadata } from 'next'
+import { notFound } from 'next/navigation'
+import { socketById } from '@/data/sockets'
+import { signedIn } from '@/stations/job/signed-in'
+import { FieldEditor } from '@/stations/library/FieldEditor'
+import { ShopFrame } from '@/stations/shop/ShopFrame'
+
+export const metadata: Metadata = { title: 'Edit a field' }
+
+export default async function EditFieldPage({ params }: { params: Promise<{ id: string }> }) {
+  const { id } = await params
+  const account = await signedIn(`/library/sockets/${id}/edit`)
+  const socket = await socketById(id)
+  if (!socket) notFound()
+  return (
+    <ShopFrame account={account} here="/library">
+      <FieldEditor socket={socket} />
+    </ShopFrame>
+  )
+}
