@@ -2,12 +2,14 @@ import Joi from 'joi'
 import { assess } from '@/core/socket/assess'
 import { benchBeam } from '@/core/socket/contact-force'
 import { clusters } from '@/core/socket/cluster'
+import { editField, sayEdit } from '@/core/socket/edit-field'
+import type { EditedField, FieldEdit } from '@/core/socket/edit-field'
 import { damageKinds } from '@/core/socket/mark'
 import type { Marks } from '@/core/socket/mark'
 import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
-import { functionGroups } from '@/core/socket/socket'
-import { readContactCsv } from '@/stations/socket/contact-csv'
+import { functionGroups, trusts } from '@/core/socket/socket'
+import { contactCsv, readContactCsv } from '@/stations/socket/contact-csv'
 import { RATE_MINOR_PER_HOUR } from '@/core/socket/bench-rate'
 import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
@@ -21,7 +23,7 @@ import type { Eye, SnapTally } from '@/core/socket/snap-record'
 import { techniques } from '@/core/socket/technique'
 import { marks, name, oneField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
-import { operation, readFile } from './operation'
+import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
 interface PlanInput extends FieldInput {
@@ -33,6 +35,21 @@ interface PlanInput extends FieldInput {
 
 const place = Joi.number().min(-100).max(100).required()
 const point = Joi.array().items(place, place).length(2)
+
+const chosen = { contacts: Joi.array().items(name).min(1).max(6500).required() }
+const fieldEdit = Joi.alternatives(
+  Joi.object({ edit: Joi.valid('gap', 'fill').required(), ...chosen }),
+  Joi.object({ edit: Joi.valid('beams').required(), ...chosen, beamDeg: Joi.number().required() }),
+  Joi.object({
+    edit: Joi.valid('function').required(),
+    ...chosen,
+    group: Joi.valid(...functionGroups).required(),
+    trust: Joi.valid(...trusts).default('region'),
+  }),
+  Joi.object({ edit: Joi.valid('move').required(), ...chosen, byMm: point.required() }),
+  Joi.object({ edit: Joi.valid('rename').required(), contact: name.required(), as: name.required() }),
+  Joi.object({ edit: Joi.valid('add').required(), contact: name.required(), atMm: point.required() }),
+)
 
 /** What is computed of a socket’s contacts. */
 export const socketOperations: Readonly<Record<string, Operation>> = {
@@ -55,6 +72,27 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
         lies,
         groups,
         findings,
+      }
+    },
+  ),
+
+  'socket.edit': operation<FieldInput & { edits: readonly FieldEdit[] }>(
+    'Changes a field: gaps, beams, functions, places, names; gives its table back as CSV.',
+    oneField({ edits: Joi.array().items(fieldEdit).min(1).max(2000).required() }),
+    ({ edits, ...rest }) => {
+      const socket = socketOf(rest)
+      let field: EditedField = { contacts: socket.contacts, gaps: [] }
+      edits.forEach((edit, i) => {
+        const next = editField(field, edit)
+        if (typeof next === 'string') throw new BadInput(`edits[${i}]`, next)
+        field = next
+      })
+      const { contacts, gaps } = field
+      return {
+        contacts: contacts.length,
+        gaps: gaps.map((g) => g.name),
+        done: edits.map(sayEdit),
+        csv: contactCsv({ contacts }),
       }
     },
   ),

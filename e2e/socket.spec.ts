@@ -288,3 +288,72 @@ test('needle practice: past the mark, let go, it springs back; snapped or home, 
   await page.keyboard.press('Space')
   await expect(page.getByText(/^\d+, 1 contacts$/)).toBeVisible()
 })
+
+test.describe('a field of the library', () => {
+  const { id, name, contacts } = demoSockets.lg1284
+  test('is edited into another: chosen by words and by dragging, undone, kept through a reload, named', async ({
+    bench: page,
+    shop,
+  }) => {
+    await page.goto(`${shop.url}/library/sockets/${id}`)
+    await page.getByRole('link', { name: 'make another field from it' }).click()
+    const choose = page.getByLabel('Choose')
+    const said = page.getByRole('list', { name: 'Changes' }).getByRole('listitem')
+    await choose.fill('A1 b9 Q')
+    await choose.press('Enter')
+    await expect(page.getByRole('alert').filter({ hasText: 'no contact' })).toContainText(
+      'two corners (A1 H12)',
+    )
+    await choose.fill('A1 B2')
+    await choose.press('Enter')
+    await choose.press('Escape')
+    await page.keyboard.press('Delete')
+    await expect(said).toHaveText(['A1 … B2, 4 contacts taken out'])
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(
+      (contacts.length - 4).toLocaleString(),
+    )
+
+    const picture = page.getByRole('img', { name: new RegExp(`^${name}`) })
+    const box = (await picture.boundingBox())!
+    const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 }
+    await page.mouse.move(middle.x - 130, middle.y + 90)
+    await page.mouse.down()
+    await page.mouse.move(middle.x - 60, middle.y + 140)
+    await page.mouse.up()
+    await expect(page.getByText(/contacts chosen\.$/)).toBeVisible()
+    await page.getByLabel('Beams run to, degrees').fill('90')
+    await page.getByRole('button', { name: 'Turn' }).click()
+    await expect(said).toHaveCount(2)
+    await page.keyboard.press('z')
+    await expect(said).toHaveCount(1)
+    await page.keyboard.press('Shift+Z')
+    await expect(said.last()).toContainText('beams run to 90°')
+
+    await choose.fill('A3')
+    await choose.press('Enter')
+    await page.getByLabel('Its name').fill('A4')
+    await page.getByRole('button', { name: 'Rename' }).click()
+    await expect(page.getByText('There is a contact A4 already.')).toBeVisible()
+    await page.reload()
+    await expect(said).toHaveCount(2)
+    await expect(picture).toHaveAccessibleName(/4 taken out/)
+
+    await page.getByLabel('Keep it as').fill(name)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByText(/give it another name/)).toBeVisible()
+    await page.getByLabel('Keep it as').fill(`${name} with a gap`)
+    await page.getByRole('button', { name: 'Keep it' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toContainText(
+      `${name} with a gap: ${(contacts.length - 4).toLocaleString()} contacts`,
+    )
+    const table = await page.request.get(
+      `${shop.url}${await page.getByRole('link', { name: 'The table as CSV' }).getAttribute('href')}`,
+    )
+    const lines = (await table.text()).trim().split('\n')
+    expect(lines).toHaveLength(contacts.length - 4 + 1)
+    expect(lines.filter((l) => l.includes(',90,')).length).toBeGreaterThan(4)
+    // What was edited is in the library; the next one begins anew.
+    await page.goto(`${shop.url}/library/sockets/${id}/edit`)
+    await expect(page.getByText('Nothing is changed yet')).toBeVisible()
+  })
+})

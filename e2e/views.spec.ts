@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
+import { demoSockets } from '../demo/sockets'
 import { expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const views = [
@@ -10,6 +11,8 @@ const views = [
   '/shelf',
   '/library/faults',
   '/library/boards/br-sound-7',
+  `/library/sockets/${demoSockets.pg906.id}`,
+  `/library/sockets/${demoSockets.pg906.id}/edit`,
   '/record',
   '/people',
   '/jobs/Q-0417/intake',

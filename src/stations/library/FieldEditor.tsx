@@ -8,7 +8,7 @@ import { functionGroups, trusts } from '@/core/socket/socket'
 import type { FunctionGroup, Socket, Trust } from '@/core/socket/socket'
 import { Button } from '@/ui/Button'
 import { SelectField, TextField } from '@/ui/Field'
-import { useKeys } from '@/ui/keys'
+import { useEscapeLeaves, useKeys } from '@/ui/keys'
 import { sentence } from '@/ui/sentence'
 import { EditPicture } from './EditPicture'
 import { KeepField } from './KeepField'
@@ -27,6 +27,7 @@ export function FieldEditor({ socket }: { socket: Socket }) {
   const standing = now.contacts.filter((c) => chosen.has(c.name)).map((c) => c.name)
   const out = gaps.filter((g) => chosen.has(g.name)).map((g) => g.name)
   const takeOut = () => standing.length > 0 && work.edit({ edit: 'gap', contacts: standing })
+  useEscapeLeaves()
   useKeys({
     z: work.undo,
     'shift+z': work.redo,
@@ -178,7 +179,8 @@ function Changes({
           {work.now.kind === 'land-grid' && (
             <Line onDo={() => work.edit({ edit: 'beams', contacts: standing, beamDeg: number(beam) })}>
               <TextField
-                label="Beams run to, degrees (0 right, 90 away)"
+                label="Beams run to, degrees"
+                placeholder="0 right, 90 away"
                 inputMode="decimal"
                 value={beam}
                 onChange={(e) => setBeam(e.target.value)}
