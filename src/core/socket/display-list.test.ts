@@ -47,6 +47,29 @@ describe('displayList', () => {
     expect(stroke({ ...plainView, exaggeration: 2, mirrored: true })).toBe('M2.5 -2.5L2.3 -2.5')
     expect(stroke({ ...plainView, exaggeration: 2, quarterTurns: 1 })).toBe('M2.5 -2.5L2.5 -2.3')
   })
+  it('lays the ground of contacts side by side as one piece, covering what each of them did', () => {
+    const guessed = smallField('land-grid', 'region')
+    const paths = new Map(displayList(guessed, null).shapes.map((p) => [p.ink, p.d]))
+    const zones = zonesOf(guessed)
+    for (const zone of ['memory', 'power'] as const) {
+      const d = paths.get(`zone ${zone}`) ?? ''
+      const wide = [...d.matchAll(/M\S+ \S+h(\S+?)v/g)].reduce((sum, m) => sum + Number(m[1]), 0)
+      expect(wide).toBeCloseTo(zones.filter((z) => z === zone).length * guessed.pitchMm, 6)
+      expect(circles(d)).toBeLessThan(zones.filter((z) => z === zone).length / 2 + 1)
+    }
+    const lines = [...paths.get('untrusted')!.matchAll(/M(\S+) (\S+?)L(\S+) (\S+?)(?=M|$)/g)]
+    const pitches = lines.reduce((sum, [, x0, , x1]) => sum + (Number(x1) - Number(x0)), 0)
+    expect(pitches).toBeCloseTo(guessed.contacts.length * guessed.pitchMm, 6)
+    expect(lines.length).toBeLessThan(guessed.contacts.length / 2)
+    for (const [, x0, y0, x1, y1] of lines)
+      expect(Number(x1) - Number(x0)).toBeCloseTo(Number(y0) - Number(y1), 6)
+  })
+  it('gives the dots by their places too, and as paths only when asked', () => {
+    const { dots, shapes, paths } = displayList(socket, { marks: {}, looked: { A1: true } })
+    expect([dots.healthy.at.length, dots.unseen.at.length]).toEqual([2, 118])
+    expect(shapes.some((p) => p.ink === 'healthy' || p.ink === 'unseen')).toBe(false)
+    expect(paths.length).toBe(shapes.length + 2)
+  })
   it('hatches what is only guessed', () => {
     expect(inked(null).has('untrusted')).toBe(false)
     expect(

@@ -3,6 +3,7 @@ import type { Mark, Marks } from './mark'
 import type { Pass } from './pass'
 import { fieldOf } from './socket'
 import { zonesOf } from './zones'
+import type { Zone } from './zones'
 import type { Contact, Socket } from './socket'
 
 /** How the field is turned to match the eyepiece, and how far leans are exaggerated. */
@@ -34,6 +35,15 @@ export const inks = [
 ] as const
 export type Ink = (typeof inks)[number]
 
+/** Inks of contacts that are not marked. */
+export type Dot = 'healthy' | 'unseen'
+
+/** Middles of dots in the view's mm, x and y in turn, and their radius. */
+export interface Dots {
+  readonly at: Float64Array
+  readonly radiusMm: number
+}
+
 /** All shapes of one ink as one SVG path, mm in the view's orientation, y downwards. */
 export interface InkedPath {
   readonly ink: Ink
@@ -41,7 +51,11 @@ export interface InkedPath {
 }
 
 export interface DisplayList {
+  /** All of it, in the order in which it is put down; written out when it is asked for. */
   readonly paths: readonly InkedPath[]
+  /** The same without the dots of contacts that are not marked, which a canvas draws faster by their places. */
+  readonly shapes: readonly InkedPath[]
+  readonly dots: Readonly<Record<Dot, Dots>>
   /** Bounds: left, top, width, height in mm. */
   readonly box: readonly [number, number, number, number]
 }
@@ -65,8 +79,7 @@ export function fromView(view: View, vx: number, vy: number): readonly [number, 
 /** What of a field does not change with its marks: regions, the pin-1 mark, each contact's dot in both its forms. */
 interface Ground {
   readonly inked: ReadonlyMap<Ink, string>
-  readonly healthy: readonly string[]
-  readonly unseen: readonly string[]
+  readonly places: readonly (readonly [number, number])[]
   readonly box: DisplayList['box']
 }
 
@@ -95,8 +108,7 @@ function groundOf(socket: Socket, view: View): Ground {
   d['pin 1'].push(`M${n(cx)} ${n(cy)}l${n(-sx * p * 0.75)} 0l${n(sx * p * 0.75)} ${n(-sy * p * 0.75)}Z`)
   const ground: Ground = {
     inked: new Map(inks.filter((ink) => d[ink].length > 0).map((ink) => [ink, d[ink].join('')])),
-    healthy: places.map(([x, y]) => circle(x, y, p * 0.11)),
-    unseen: places.map(([x, y]) => circle(x, y, p * 0.15)),
+    places,
     box: [left - margin, top - margin, right - left + 2 * margin, bottom - top + 2 * margin],
   }
   kept.set(key, ground)
@@ -115,29 +127,51 @@ export function displayList(
   const ground = groundOf(socket, view)
   const d = blank()
   const { named } = fieldOf(socket)
+  const unmarked: Record<Dot, number[]> = { healthy: [], unseen: [] }
   socket.contacts.forEach((contact, i) => {
     const mark = pass?.marks[contact.name]
     if (mark && isDamage(mark))
       drawMark(d, socket.pitchMm, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
-    else if (pass?.looked && !pass.looked[contact.name]) d.unseen.push(ground.unseen[i]!)
-    else d.healthy.push(ground.healthy[i]!)
+    else
+      unmarked[pass?.looked && !pass.looked[contact.name] ? 'unseen' : 'healthy'].push(...ground.places[i]!)
   })
-  const paths = inks.flatMap((ink) => {
-    const path = ground.inked.get(ink) ?? d[ink].join('')
-    return path === '' ? [] : [{ ink, d: path }]
-  })
-  return { paths, box: ground.box }
+  const dots: DisplayList['dots'] = {
+    healthy: { at: Float64Array.from(unmarked.healthy), radiusMm: socket.pitchMm * 0.11 },
+    unseen: { at: Float64Array.from(unmarked.unseen), radiusMm: socket.pitchMm * 0.15 },
+  }
+  const put = (of: (ink: Ink) => string): InkedPath[] =>
+    inks.flatMap((ink) => {
+      const path = of(ink)
+      return path === '' ? [] : [{ ink, d: path }]
+    })
+  const shape = (ink: Ink) => ground.inked.get(ink) ?? d[ink].join('')
+  return {
+    shapes: put(shape),
+    dots,
+    box: ground.box,
+    get paths() {
+      return put((ink) => (ink === 'healthy' || ink === 'unseen' ? dotted(dots[ink]) : shape(ink)))
+    },
+  }
+}
+
+function dotted({ at, radiusMm }: Dots): string {
+  const all: string[] = []
+  for (let i = 0; i < at.length; i += 2) all.push(circle(at[i]!, at[i + 1]!, radiusMm))
+  return all.join('')
 }
 
 /** Tints and patterns of the broad regions; a function that is only guessed is hatched. */
 function drawZones(socket: Socket, view: View, d: Record<Ink, string[]>): void {
   const h = socket.pitchMm / 2
   const zones = zonesOf(socket)
+  const tiles: Tile[] = []
+  const slants: Slant[] = []
   socket.contacts.forEach((contact, i) => {
     const zone = zones[i]
     const [x, y] = toView(view, contact.xMm, contact.yMm)
     if (zone) {
-      d[`zone ${zone}`].push(`M${n(x - h)} ${n(y - h)}h${n(2 * h)}v${n(2 * h)}h${n(-2 * h)}Z`)
+      tiles.push({ zone, x, y })
       if (zone === 'power') d.pattern.push(`M${n(x - h * 0.4)} ${n(y + h)}h${n(h * 0.8)}`)
       if (zone === 'lanes') d.pattern.push(`M${n(x + h)} ${n(y - h * 0.4)}v${n(h * 0.8)}`)
       if (zone === 'control')
@@ -145,8 +179,48 @@ function drawZones(socket: Socket, view: View, d: Record<Ink, string[]>): void {
           `M${n(x + h * 0.6)} ${n(y + h)}h${n(h * 0.8)}M${n(x + h)} ${n(y + h * 0.6)}v${n(h * 0.8)}`,
         )
     }
-    if (contact.trust === 'region' || contact.trust === 'none')
-      d.untrusted.push(`M${n(x - h)} ${n(y + h)}L${n(x + h)} ${n(y - h)}`)
+    if (contact.trust === 'region' || contact.trust === 'none') slants.push({ x, y })
+  })
+  for (const { zone, x, y, long } of rowsOf(tiles, 2 * h))
+    d[`zone ${zone}`].push(`M${n(x - h)} ${n(y - h)}h${n(2 * h * long)}v${n(2 * h)}h${n(-2 * h * long)}Z`)
+  for (const { x, y, long } of hatches(slants, 2 * h))
+    d.untrusted.push(`M${n(x - h)} ${n(y + h)}L${n(x - h + 2 * h * long)} ${n(y + h - 2 * h * long)}`)
+}
+
+interface Slant {
+  readonly x: number
+  readonly y: number
+}
+interface Tile extends Slant {
+  readonly zone: Zone
+}
+
+/** Tiles of one zone that stand side by side, as one: the first of them and how many. */
+function rowsOf(tiles: readonly Tile[], pitch: number): (Tile & { readonly long: number })[] {
+  const sorted = [...tiles].sort((a, b) => a.y - b.y || a.x - b.x)
+  const rows: (Tile & { long: number })[] = []
+  for (const tile of sorted) {
+    const row = rows.at(-1)
+    if (
+      row?.zone === tile.zone &&
+      Math.abs(row.y - tile.y) < 1e-6 &&
+      Math.abs(row.x + row.long * pitch - tile.x) < 1e-3 * pitch
+    )
+      row.long++
+    else rows.push({ ...tile, long: 1 })
+  }
+  return rows
+}
+
+/** Slanting strokes that meet end to end, as one: the lowest left of them and how many. */
+function hatches(slants: readonly Slant[], pitch: number): (Slant & { readonly long: number })[] {
+  const key = (x: number, y: number) => `${Math.round((100 * x) / pitch)} ${Math.round((100 * y) / pitch)}`
+  const all = new Map(slants.map((s) => [key(s.x, s.y), s]))
+  return slants.flatMap((s) => {
+    if (all.has(key(s.x - pitch, s.y + pitch))) return []
+    let long = 1
+    while (all.has(key(s.x + long * pitch, s.y - long * pitch))) long++
+    return [{ ...s, long }]
   })
 }
 

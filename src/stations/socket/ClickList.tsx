@@ -1,22 +1,26 @@
 'use client'
-import { contactsToClick, whereIs } from '@/core/socket/photo/clicks'
+import { nextToClick, parts, roughly, whereIs } from '@/core/socket/photo/clicks'
+import type { NextClick } from '@/core/socket/photo/clicks'
 import { fieldOf } from '@/core/socket/socket'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
-import { TextField } from '@/ui/Field'
+import { SelectField, TextField } from '@/ui/Field'
 import { useKeys } from '@/ui/keys'
 import type { PhotoInHand, PhotoMapping } from './use-photo-map'
 import type { Surface } from './use-surface'
 
 /** What is to be clicked next: the suggestion, or what was typed. */
-export function nextClick(photo: PhotoInHand, surface: Surface, typed: string): string | null {
+export function nextClick(photo: PhotoInHand, surface: Surface, typed: string): NextClick | null {
+  const { socket, marks } = surface
+  const { anchors, mirrored, part, size } = photo
   const wanted = typed.trim().toUpperCase()
-  if (wanted) return fieldOf(surface.socket).named.has(wanted) ? wanted : null
-  return (
-    contactsToClick(surface.socket, surface.marks).find(
-      (name) => !photo.anchors.some((a) => a.contact === name),
-    ) ?? null
-  )
+  if (wanted) {
+    const c = fieldOf(socket).named.get(wanted)
+    return c
+      ? { contact: wanted, aboutPx: roughly(socket, anchors, mirrored)?.([c.xMm, c.yMm]) ?? null }
+      : null
+  }
+  return size && nextToClick(socket, marks, { part, anchors, mirrored, ...size })
 }
 
 /** What to click, what is clicked, and reading it. */
@@ -46,7 +50,7 @@ export function ClickList({
           ? 'Read a photo from straight above first: this one is told against it.'
           : photo.anchors.length < 4
             ? next
-              ? `Click the tip of ${next}: ${whereIs(socket, next)}.`
+              ? `Click the tip of ${next.contact}: ${whereIs(socket, next.contact)}.`
               : `${socket.name} has no contact ${typed}.`
             : photo.answer?.located
               ? 'Read. Another click may be added and it is read again.'
@@ -104,10 +108,21 @@ export function ClickList({
       <TextField
         label="Click another contact"
         value={typed}
-        placeholder={next ?? 'such as M31'}
+        placeholder={next?.contact ?? 'such as M31'}
         onChange={(e) => setTyped(e.target.value)}
       />
       <div className="mt-2">
+        <SelectField
+          label="Shows"
+          value={photo.part}
+          onChange={(e) => change(photo.id, { part: e.target.value as PhotoInHand['part'] })}
+        >
+          {parts.map((part) => (
+            <option key={part} value={part}>
+              {part === 'whole' ? 'the whole field' : `a part, ${part}`}
+            </option>
+          ))}
+        </SelectField>
         <Choice
           label="Shows it"
           value={photo.mirrored ? 'mirrored' : 'plain'}

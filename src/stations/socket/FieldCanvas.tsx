@@ -138,6 +138,7 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
               socket,
               view,
               paths,
+              dots: list.dots,
               theme,
               camera,
               width,

@@ -20,11 +20,14 @@ const steps: Readonly<Record<string, Point>> = {
 export function PhotoClicks({
   photo,
   contact,
+  aboutPx,
   asked,
   onClick,
 }: {
   photo: PhotoInHand
   contact: string | null
+  /** About where the contact to click is. */
+  aboutPx: Point | null
   /** Shown on it once it is read. */
   asked: readonly Suspect[]
   onClick: (px: Point) => void
@@ -110,6 +113,12 @@ export function PhotoClicks({
               />
             ))}
         </svg>
+      )}
+      {contact && aboutPx && (
+        <span
+          className="pointer-events-none absolute -mt-4 -ml-4 size-8 rounded-full border-2 border-dashed border-brass"
+          style={{ left: share(aboutPx)[0], top: share(aboutPx)[1] }}
+        />
       )}
       {at && contact && (
         <>

@@ -1,5 +1,5 @@
 'use client'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { suspects } from '@/core/socket/photo/suspect'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import { useJob } from '@/stations/job/JobProvider'
@@ -17,7 +17,10 @@ import type { Surface } from './use-surface'
 
 /** From photos to the map: four clicks, every tip found, and only what breaks the pattern is asked about. */
 export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () => void }) {
-  const mapping = usePhotoMap(surface.socket)
+  const mapping = usePhotoMap(
+    useJob((j) => j.tag),
+    surface.socket,
+  )
   const { photos, photo, merged } = mapping
   const put = useJob((j) => j.put)
   const { add: keep } = usePhotos()
@@ -27,6 +30,12 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
     const names = new Set(asked.map((s) => s.name))
     return merged?.tips.filter((t) => t.as === 'in place' && !names.has(t.name)).map((t) => t.name) ?? []
   }, [merged, asked])
+
+  const { done } = mapping
+  const allSettled = settled !== null && asked.every((s) => settled[s.name])
+  useEffect(() => {
+    if (allSettled) done()
+  }, [allSettled, done])
 
   const take = () => {
     if (fine.length > 0)
@@ -142,9 +151,10 @@ function OnePhoto({
     <PhotoClicks
       photo={photo}
       asked={photo.side ? [] : asked}
-      contact={photo.progress === null ? next : null}
+      contact={photo.progress === null ? (next?.contact ?? null) : null}
+      aboutPx={next?.aboutPx ?? null}
       onClick={(px) => {
-        if (next) mapping.click(photo, next, px)
+        if (next) mapping.click(photo, next.contact, px)
         mapping.setTyped('')
       }}
     />

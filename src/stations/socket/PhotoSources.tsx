@@ -22,6 +22,7 @@ export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping;
       if (answer.ok)
         await mapping.add(await answer.blob(), `camera, ${view}.jpg`, {
           side: view === 'near side' ? SIDE_TILT : null,
+          part: view === 'above' || view === 'near side' ? 'whole' : view,
         })
       else setSay(((await answer.json()) as { error: { text: string } }).error.text)
     } catch {

@@ -1,6 +1,6 @@
 import type { Cluster } from '@/core/socket/cluster'
 import { toView } from '@/core/socket/display-list'
-import type { DisplayList, Ink, View } from '@/core/socket/display-list'
+import type { DisplayList, Dot, Dots, Ink, View } from '@/core/socket/display-list'
 import { fieldOf } from '@/core/socket/socket'
 import type { Contact, Socket } from '@/core/socket/socket'
 import { inkColours, inkStyle } from '@/core/socket/svg'
@@ -19,9 +19,9 @@ export type InkPath = readonly [Ink, Path2D]
 const made = new Map<string, Path2D>()
 const MOST_KEPT = 200
 
-/** The list as paths for a canvas. */
+/** The list's shapes as paths for a canvas. */
 export const inkPaths = (list: DisplayList): InkPath[] =>
-  list.paths.map(({ ink, d }) => {
+  list.shapes.map(({ ink, d }) => {
     const path = made.get(d) ?? new Path2D(d)
     if (made.size >= MOST_KEPT) made.clear()
     made.set(d, path)
@@ -32,6 +32,7 @@ interface Drawn {
   readonly socket: Socket
   readonly view: View
   readonly paths: readonly InkPath[]
+  readonly dots: DisplayList['dots']
   readonly theme: Theme
   readonly camera: Camera
   readonly width: number
@@ -54,9 +55,15 @@ export function drawField(ctx: CanvasRenderingContext2D, d: Drawn): void {
   ctx.save()
   ctx.translate(camera.xPx, camera.yPx)
   ctx.scale(camera.pxPerMm, camera.pxPerMm)
-  ctx.lineCap = 'round'
+  let dotted = false
   for (const [ink, path] of d.paths) {
+    // What is of the ground lies under the dots, what is marked over them.
+    if (!dotted && !isGround(ink)) {
+      drawDots(ctx, d, pitchPx)
+      dotted = true
+    }
     const style = inkStyle[ink]
+    ctx.lineCap = isGround(ink) ? 'butt' : 'round'
     if (style.fill) {
       ctx.fillStyle = colours[ink]
       ctx.fill(path)
@@ -67,6 +74,7 @@ export function drawField(ctx: CanvasRenderingContext2D, d: Drawn): void {
       ctx.stroke(path)
     }
   }
+  if (!dotted) drawDots(ctx, d, pitchPx)
   ctx.restore()
 
   const at = (c: { xMm: number; yMm: number }): readonly [number, number] => {
@@ -91,6 +99,46 @@ export function drawField(ctx: CanvasRenderingContext2D, d: Drawn): void {
   if (pitchPx >= NAMES_PX) drawNames(ctx, d, at, pitchPx)
   else if (pitchPx < CLUSTERS_PX) drawClusters(ctx, d, at)
   if (d.cursor) drawNeedle(ctx, at(d.cursor), Math.max(9, pitchPx * 0.55), colours['pin 1'], d.width)
+}
+
+const isGround = (ink: Ink) => ink.startsWith('zone') || ink === 'pattern' || ink === 'untrusted'
+
+/** Pixels of a pitch below which a dot is no larger than a few pixels and is drawn as a square. */
+const SQUARE_PX = 16
+
+/** Contacts that are not marked, those in sight: filled where they were looked at, hollow where nobody has looked. */
+function drawDots(ctx: CanvasRenderingContext2D, d: Drawn, pitchPx: number): void {
+  const { camera, width, height } = d
+  const [left, top] = [-camera.xPx / camera.pxPerMm, -camera.yPx / camera.pxPerMm]
+  const [right, low] = [left + width / camera.pxPerMm, top + height / camera.pxPerMm]
+  const each = ({ at, radiusMm: r }: Dots, put: (x: number, y: number) => void) => {
+    for (let i = 0; i < at.length; i += 2) {
+      const [x, y] = [at[i]!, at[i + 1]!]
+      if (x > left - r && x < right + r && y > top - r && y < low + r) put(x, y)
+    }
+  }
+  const draw = (ink: Dot) => {
+    const dots = d.dots[ink]
+    const r = dots.radiusMm
+    ctx.beginPath()
+    if (pitchPx < SQUARE_PX) each(dots, (x, y) => ctx.rect(x - r, y - r, 2 * r, 2 * r))
+    else
+      each(dots, (x, y) => {
+        ctx.moveTo(x + r, y)
+        ctx.arc(x, y, r, 0, 2 * Math.PI)
+      })
+  }
+  const colours = inkColours[d.theme]
+  ctx.fillStyle = colours.healthy
+  draw('healthy')
+  ctx.fill()
+  const { width: line, dash } = inkStyle.unseen
+  ctx.strokeStyle = colours.unseen
+  ctx.lineCap = 'round'
+  ctx.lineWidth = Math.max(line * d.socket.pitchMm, 0.9 / camera.pxPerMm)
+  ctx.setLineDash(dash && pitchPx >= SQUARE_PX ? dash.map((v) => v * d.socket.pitchMm) : [])
+  draw('unseen')
+  ctx.stroke()
 }
 
 const corner = ([x, y]: readonly [number, number], half: number) => [x - half, y - half] as const

@@ -4,6 +4,7 @@ import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Anchor } from '@/core/socket/photo/anchors'
 import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
+import type { Part } from '@/core/socket/photo/clicks'
 import { mergePhotos } from '@/core/socket/photo/merge'
 import type { Merged } from '@/core/socket/photo/merge'
 import { tipHeights } from '@/core/socket/photo/tip-height'
@@ -11,6 +12,7 @@ import type { Tilt } from '@/core/socket/photo/tip-height'
 import type { Point } from '@/core/socket/photo/projection'
 import type { Socket } from '@/core/socket/socket'
 import type { PhotoDesk } from '@/workers/photo.worker'
+import { dropInHand, inHandOf, keepInHand } from './kept-photos'
 
 /** A photo being made into a map. */
 export interface PhotoInHand {
@@ -26,14 +28,16 @@ export interface PhotoInHand {
   /** From the side, for heights; null for one from straight above. */
   readonly side: Tilt | null
   readonly mirrored: boolean
+  /** What of the field it shows. */
+  readonly part: Part
   readonly anchors: readonly Anchor[]
   /** Share read; null when it is not being read. */
   readonly progress: number | null
   readonly answer: LocateAnswer | null
 }
 
-/** Photos in hand, read in a worker: clicks in, one map out. */
-export function usePhotoMap(socket: Socket) {
+/** Photos in hand, read in a worker: clicks in, one map out. They outlast the page until they are on the map. */
+export function usePhotoMap(tag: string, socket: Socket) {
   const [photos, setPhotos] = useState<readonly PhotoInHand[]>([])
   const [chosen, setChosen] = useState<string | null>(null)
   /** A contact to click that somebody has typed. */
@@ -62,36 +66,49 @@ export function usePhotoMap(socket: Socket) {
     [],
   )
 
+  const take = useCallback(
+    async (photo: PhotoInHand) => {
+      urls.current.push(photo.url)
+      setPhotos((all) => (all.some((p) => p.id === photo.id) ? all : [...all, photo]))
+      const opened = await remote().open(photo.id, photo.file)
+      change(photo.id, 'fault' in opened ? { fault: opened.fault } : { size: opened })
+    },
+    [change, remote],
+  )
   const add = useCallback(
     async (
       file: Blob,
       name: string,
-      { side = null, kept = false }: { side?: Tilt | null; kept?: boolean } = {},
+      { side = null, kept = false, part = 'whole' }: { side?: Tilt | null; kept?: boolean; part?: Part } = {},
     ) => {
       const id = crypto.randomUUID()
       const url = URL.createObjectURL(file)
-      urls.current.push(url)
-      const photo: PhotoInHand = {
-        id,
-        name,
-        file,
-        url,
-        size: null,
-        fault: '',
-        kept,
-        side,
-        mirrored: false,
-        anchors: [],
-        progress: null,
-        answer: null,
-      }
-      setPhotos((all) => [...all, photo])
       setChosen(id)
-      const opened = await remote().open(id, file)
-      change(id, 'fault' in opened ? { fault: opened.fault } : { size: opened })
+      await take({ ...fresh, id, name, file, url, kept, side, part })
     },
-    [change, remote],
+    [take],
   )
+  // What was in hand when the page was left comes back with its clicks, to be read again.
+  useEffect(() => {
+    let here = true
+    void inHandOf(tag).then((kept) => {
+      if (!here) return
+      for (const { tag: _, order: __, ...photo } of kept)
+        void take({ ...fresh, ...photo, url: URL.createObjectURL(photo.file) })
+    })
+    return () => {
+      here = false
+    }
+  }, [tag, take])
+  const keptAs = useRef(new Map<string, string>())
+  useEffect(() => {
+    photos.forEach(({ id, name, file, kept, side, mirrored, part, anchors, fault }, order) => {
+      const now = JSON.stringify([side, mirrored, part, anchors])
+      if (fault || keptAs.current.get(id) === now) return
+      keptAs.current.set(id, now)
+      void keepInHand({ id, tag, order, name, file, kept, side, mirrored, part, anchors })
+    })
+  }, [photos, tag])
   const click = useCallback(
     (photo: PhotoInHand, contact: string, px: Point) =>
       change(photo.id, {
@@ -120,11 +137,17 @@ export function usePhotoMap(socket: Socket) {
     (id: string) => {
       void remote().drop(id)
       void remote().close(id)
+      void dropInHand(id)
       setPhotos((all) => all.filter((p) => p.id !== id))
       setChosen(null)
     },
     [remote],
   )
+
+  /** All that is in hand is on the map: it need not come back. */
+  const done = useCallback(() => {
+    for (const id of keptAs.current.keys()) void dropInHand(id)
+  }, [])
 
   /** The photo from above that heights are told against: the one that shows most. */
   const above = useMemo(() => {
@@ -156,10 +179,25 @@ export function usePhotoMap(socket: Socket) {
     read,
     cancel,
     remove,
+    done,
     above,
     merged,
   }
 }
+
+/** A photo that nothing is known of yet. */
+const fresh = {
+  size: null,
+  fault: '',
+  kept: false,
+  side: null,
+  mirrored: false,
+  part: 'whole',
+  anchors: [],
+  progress: null,
+  answer: null,
+} as const
+
 export type PhotoMapping = ReturnType<typeof usePhotoMap>
 
 const seenIn = (photo: PhotoInHand) =>

@@ -3,7 +3,6 @@ import { describe, expect, it } from 'vitest'
 import { anyMark, smallField } from '../field.testing'
 import { isDamage } from '../mark'
 import type { Mark } from '../mark'
-import { contactsToClick, whereIs } from './clicks'
 import type { MergedTip } from './merge'
 import { markOf, suspects, together } from './suspect'
 
@@ -96,19 +95,4 @@ describe('a photo beside what is marked already', () => {
       }),
     )
   })
-})
-
-describe('which contacts to click', () => {
-  it('the corners, or the nearest sound ones', () => {
-    expect(contactsToClick(socket, {})).toEqual(['A1', 'A8', 'H8', 'H1'])
-    expect(contactsToClick(socket, { A1: { kind: 'low' }, H8: { kind: 'snapped' } })).not.toContain('A1')
-    expect(new Set(contactsToClick(socket, { A1: { kind: 'low' } })).size).toBe(4)
-  })
-  it.each([
-    ['A1', 'far row, leftmost'],
-    ['H8', 'near row, rightmost'],
-    ['B3', '2nd row from the far side, 3rd from the left'],
-    ['G6', '2nd row from the near side, 3rd from the right'],
-    ['ZZ1', 'no such contact'],
-  ])('%s is in the %s', (name, words) => expect(whereIs(socket, name)).toBe(words))
 })
