@@ -127,17 +127,22 @@ export function displayList(
   const ground = groundOf(socket, view)
   const d = blank()
   const { named } = fieldOf(socket)
-  const unmarked: Record<Dot, number[]> = { healthy: [], unseen: [] }
+  const most = 2 * socket.contacts.length
+  const unmarked = { healthy: new Float64Array(most), unseen: new Float64Array(most) }
+  const count = { healthy: 0, unseen: 0 }
   socket.contacts.forEach((contact, i) => {
     const mark = pass?.marks[contact.name]
-    if (mark && isDamage(mark))
+    if (mark && isDamage(mark)) {
       drawMark(d, socket.pitchMm, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
-    else
-      unmarked[pass?.looked && !pass.looked[contact.name] ? 'unseen' : 'healthy'].push(...ground.places[i]!)
+      return
+    }
+    const ink = pass?.looked && !pass.looked[contact.name] ? 'unseen' : 'healthy'
+    unmarked[ink].set(ground.places[i]!, count[ink])
+    count[ink] += 2
   })
   const dots: DisplayList['dots'] = {
-    healthy: { at: Float64Array.from(unmarked.healthy), radiusMm: socket.pitchMm * 0.11 },
-    unseen: { at: Float64Array.from(unmarked.unseen), radiusMm: socket.pitchMm * 0.15 },
+    healthy: { at: unmarked.healthy.subarray(0, count.healthy), radiusMm: socket.pitchMm * 0.11 },
+    unseen: { at: unmarked.unseen.subarray(0, count.unseen), radiusMm: socket.pitchMm * 0.15 },
   }
   const put = (of: (ink: Ink) => string): InkedPath[] =>
     inks.flatMap((ink) => {

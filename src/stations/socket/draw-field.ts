@@ -106,39 +106,45 @@ const isGround = (ink: Ink) => ink.startsWith('zone') || ink === 'pattern' || in
 /** Pixels of a pitch below which a dot is no larger than a few pixels and is drawn as a square. */
 const SQUARE_PX = 16
 
-/** Contacts that are not marked, those in sight: filled where they were looked at, hollow where nobody has looked. */
+/** All dots of an ink as squares; they are the same at every scale, so they are laid once. */
+const squares = new WeakMap<Dots, Path2D>()
+function squaresOf(dots: Dots): Path2D {
+  const known = squares.get(dots)
+  if (known) return known
+  const { at, radiusMm: r } = dots
+  const path = new Path2D()
+  for (let i = 0; i < at.length; i += 2) path.rect(at[i]! - r, at[i + 1]! - r, 2 * r, 2 * r)
+  squares.set(dots, path)
+  return path
+}
+
+/** The dots in sight as circles. */
+function circlesOf({ at, radiusMm: r }: Dots, { camera, width, height }: Drawn): Path2D {
+  const [left, top] = [-camera.xPx / camera.pxPerMm - r, -camera.yPx / camera.pxPerMm - r]
+  const [right, low] = [left + width / camera.pxPerMm + 2 * r, top + height / camera.pxPerMm + 2 * r]
+  const path = new Path2D()
+  for (let i = 0; i < at.length; i += 2) {
+    const [x, y] = [at[i]!, at[i + 1]!]
+    if (x < left || x > right || y < top || y > low) continue
+    path.moveTo(x + r, y)
+    path.arc(x, y, r, 0, 2 * Math.PI)
+  }
+  return path
+}
+
+/** Contacts that are not marked: filled where they were looked at, hollow where nobody has looked. */
 function drawDots(ctx: CanvasRenderingContext2D, d: Drawn, pitchPx: number): void {
-  const { camera, width, height } = d
-  const [left, top] = [-camera.xPx / camera.pxPerMm, -camera.yPx / camera.pxPerMm]
-  const [right, low] = [left + width / camera.pxPerMm, top + height / camera.pxPerMm]
-  const each = ({ at, radiusMm: r }: Dots, put: (x: number, y: number) => void) => {
-    for (let i = 0; i < at.length; i += 2) {
-      const [x, y] = [at[i]!, at[i + 1]!]
-      if (x > left - r && x < right + r && y > top - r && y < low + r) put(x, y)
-    }
-  }
-  const draw = (ink: Dot) => {
-    const dots = d.dots[ink]
-    const r = dots.radiusMm
-    ctx.beginPath()
-    if (pitchPx < SQUARE_PX) each(dots, (x, y) => ctx.rect(x - r, y - r, 2 * r, 2 * r))
-    else
-      each(dots, (x, y) => {
-        ctx.moveTo(x + r, y)
-        ctx.arc(x, y, r, 0, 2 * Math.PI)
-      })
-  }
+  const small = pitchPx < SQUARE_PX
+  const path = (ink: Dot) => (small ? squaresOf(d.dots[ink]) : circlesOf(d.dots[ink], d))
   const colours = inkColours[d.theme]
   ctx.fillStyle = colours.healthy
-  draw('healthy')
-  ctx.fill()
+  ctx.fill(path('healthy'))
   const { width: line, dash } = inkStyle.unseen
   ctx.strokeStyle = colours.unseen
   ctx.lineCap = 'round'
-  ctx.lineWidth = Math.max(line * d.socket.pitchMm, 0.9 / camera.pxPerMm)
-  ctx.setLineDash(dash && pitchPx >= SQUARE_PX ? dash.map((v) => v * d.socket.pitchMm) : [])
-  draw('unseen')
-  ctx.stroke()
+  ctx.lineWidth = Math.max(line * d.socket.pitchMm, 0.9 / d.camera.pxPerMm)
+  ctx.setLineDash(dash && !small ? dash.map((v) => v * d.socket.pitchMm) : [])
+  ctx.stroke(path('unseen'))
 }
 
 const corner = ([x, y]: readonly [number, number], half: number) => [x - half, y - half] as const
