@@ -113,7 +113,7 @@ export function ClickList({
       />
       <div className="mt-2">
         <SelectField
-          label="Shows"
+          label="What it shows"
           value={photo.part}
           onChange={(e) => change(photo.id, { part: e.target.value as PhotoInHand['part'] })}
         >
@@ -124,7 +124,7 @@ export function ClickList({
           ))}
         </SelectField>
         <Choice
-          label="Shows it"
+          label="Seen"
           value={photo.mirrored ? 'mirrored' : 'plain'}
           options={['plain', 'mirrored']}
           onChange={(as) => change(photo.id, { mirrored: as === 'mirrored', answer: null })}

@@ -94,6 +94,9 @@ describe('what to click', () => {
     const lens = camera(3, 70, [800, 800], false)
     expect(clickAll(lens, {}).map((a) => a.contact)).toEqual(['A1', 'A20', 'Y20', 'Y1'])
     expect(clickAll(lens, {}, { A1: { kind: 'low' } }).map((a) => a.contact)).not.toContain('A1')
+    // Clicked as in a mirror, not said to be: the corners are asked for all the same.
+    const mirror = camera(0, 70, [800, 800], true)
+    expect(clickAll(mirror, {}).map((a) => a.contact)).toEqual(['A1', 'A20', 'Y20', 'Y1'])
   })
   it.each([
     ['far left', [1500, 1500], 'A1'],
@@ -114,10 +117,10 @@ describe('what to click', () => {
         }
     },
   )
-  it('two clicks on a part nobody has named are enough to ask for what is in it, and to show about where', () => {
+  it('two clicks on a part, whichever they are, are enough to ask for what is in it, and to show about where', () => {
     const lens = camera(8, 150, [-300, 1900], false)
     const anchors = ['A16', 'B20'].map((contact) => ({ contact, px: lens(at(contact)) }))
-    const next = nextToClick(socket, {}, { ...question, anchors })!
+    const next = nextToClick(socket, {}, { ...question, part: 'far right', anchors })!
     const [x, y] = lens(at(next.contact))
     expect(x > 0 && y > 0 && x < 1600 && y < 1600).toBe(true)
     expect(Math.hypot(next.aboutPx![0] - x, next.aboutPx![1] - y)).toBeLessThan(1)

@@ -25,7 +25,8 @@ export interface ClickQuestion {
 
 /**
  * What to click next: sound contacts near the corners of what the photo shows, going round them. Before two are
- * clicked that is the part it is said to show; then what lies within the picture by the clicks themselves.
+ * clicked that is the part it is said to show; then what of a part lies within the picture by the clicks themselves.
+ * The whole field is asked for by its corners to the end, so that clicks on a mirrored photo show as such.
  * @returns null once four corners are clicked
  */
 export function nextToClick(socket: Socket, marks: Marks, asked: ClickQuestion): NextClick | null {
@@ -36,6 +37,7 @@ export function nextToClick(socket: Socket, marks: Marks, asked: ClickQuestion):
   const [midX, midY] = [(Math.min(...xs) + Math.max(...xs)) / 2, (Math.min(...ys) + Math.max(...ys)) / 2]
   const margin = 0.04 * Math.min(widthPx, heightPx)
   const shown = sound.filter((c) => {
+    if (part === 'whole') return true
     if (onPhoto) {
       const [x, y] = onPhoto([c.xMm, c.yMm])
       return x > margin && y > margin && x < widthPx - margin && y < heightPx - margin
