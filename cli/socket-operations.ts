@@ -10,7 +10,9 @@ import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
 import { functionGroups, trusts } from '@/core/socket/socket'
 import { contactCsv, readContactCsv } from '@/stations/socket/contact-csv'
-import { RATE_MINOR_PER_HOUR } from '@/core/socket/bench-rate'
+import { figureFault, figureNames, figuresOf } from '@/core/socket/bench-figures'
+import type { FigureName } from '@/core/socket/bench-figures'
+import { giveBack } from '@/core/socket/reckon'
 import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
 import { sayOrientation } from '@/core/socket/orientation'
@@ -50,6 +52,19 @@ const fieldEdit = Joi.alternatives(
   Joi.object({ edit: Joi.valid('rename').required(), contact: name.required(), as: name.required() }),
   Joi.object({ edit: Joi.valid('add').required(), contact: name.required(), atMm: point.required() }),
 )
+
+type OwnFigures = Readonly<Partial<Record<FigureName, number>>>
+const ownFigures = Joi.object(
+  Object.fromEntries(
+    figureNames.map((figure) => [
+      figure,
+      Joi.number().custom((value: number, helpers) => {
+        const fault = figureFault(figure, value)
+        return fault === null ? value : helpers.message({ custom: `${figure} is ${fault}` })
+      }),
+    ]),
+  ),
+).default({})
 
 /** What is computed of a socket’s contacts. */
 export const socketOperations: Readonly<Record<string, Operation>> = {
@@ -191,7 +206,7 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
     ({ pins, clearanceMm }) => bestFit(pins, clearanceMm),
   ),
 
-  'socket.replace': operation<ReplacementQuestion>(
+  'socket.replace': operation<ReplacementQuestion & { figures: OwnFigures }>(
     'Contacts that are gone: leave, raise the stub, transplant, whole socket or exchange, compared.',
     Joi.object({
       stubs: Joi.number().integer().min(0).max(200).default(0),
@@ -199,12 +214,32 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       runsNow: Joi.number().min(0).max(1).required(),
       runsMended: Joi.number().min(Joi.ref('runsNow')).max(1).required(),
       boardMinor: Joi.number().min(0).required(),
-      rateMinorPerHour: Joi.number().min(0).default(RATE_MINOR_PER_HOUR),
+      figures: ownFigures,
       donorContacts: Joi.number().integer().min(0).default(0),
       socketMinor: Joi.number().min(0).allow(null).default(null),
       exchangeMinor: Joi.number().min(0).allow(null).default(null),
       stubShare: Joi.number().greater(0).max(1).default(0.55),
     }),
-    (question) => ({ ways: replacementWays(question) }),
+    ({ figures, ...question }) => ({ ways: replacementWays(question, figuresOf(figures)) }),
+  ),
+
+  'socket.giveback': operation<
+    FieldInput & { marks: Marks; looked: readonly string[]; boardMinor: number; figures: OwnFigures }
+  >(
+    'Contacts that are gone, one by one: which are worth giving back, how, and what leaving each would cost.',
+    oneField({
+      marks: marks.required(),
+      looked: Joi.array().items(name).default([]),
+      boardMinor: Joi.number().min(0).required(),
+      figures: ownFigures,
+    }),
+    ({ marks: seen, looked, boardMinor, figures, ...rest }) => ({
+      contacts: giveBack(socketOf(rest, seen), {
+        marks: seen,
+        looked,
+        boardMinor,
+        figures: figuresOf(figures),
+      }),
+    }),
   ),
 }

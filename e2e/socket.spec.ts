@@ -390,3 +390,35 @@ test.describe('a field of the library', () => {
     await expect(page.getByText('Nothing is changed yet')).toBeVisible()
   })
 })
+
+test('the bench reckons with the shop’s own figures; what is wrong is named, and nothing typed is lost', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/library/bench`)
+  const hour = page.getByLabel('an hour at the bench')
+  const share = page.getByLabel('a board that runs with a function lost')
+  await hour.fill('1 250,50')
+  await share.fill('1.6')
+  await page.getByRole('button', { name: 'Keep them' }).click()
+  await expect(page.getByText('It should be a share from 0 to 1')).toBeVisible()
+  await expect(hour).toHaveValue('1 250,50')
+  await share.fill('')
+  await page.getByRole('button', { name: 'Keep them' }).click()
+  await expect(page.getByText('It counts on every job from now on')).toBeVisible()
+  await expect(page.getByText(/1 of \d+ are this shop’s own/)).toBeVisible()
+
+  await atSocket(page, shop, TAG)
+  await marked(page, 'mark M32 snapped')
+  await page.getByRole('tab', { name: 'Replace' }).click()
+  await expect(page.getByText(/hour counts 1,250.5 kr|hour counts 1,250.50 kr/)).toBeVisible()
+  const each = page.getByRole('list', { name: 'One by one' })
+  await expect(each.getByRole('button', { name: 'M32' })).toBeVisible()
+  await expect(each.getByRole('listitem').filter({ hasText: 'M32' })).toContainText('left, it costs')
+
+  await page.goto(`${shop.url}/library/bench`)
+  await page.getByRole('button', { name: 'Back to the defaults' }).click()
+  await expect(page.getByText('All are bench defaults')).toBeVisible()
+  const refused = await page.request.put(`${shop.url}/api/figures`, { data: { figures: { hour: 3 } } })
+  expect([refused.status(), await refused.json()]).toMatchObject([422, { error: { field: 'hour' } }])
+})

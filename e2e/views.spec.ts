@@ -10,6 +10,7 @@ const views = [
   '/practice/needle',
   '/shelf',
   '/library/faults',
+  '/library/bench',
   '/library/boards/br-sound-7',
   `/library/sockets/${demoSockets.pg906.id}`,
   `/library/sockets/${demoSockets.pg906.id}/edit`,

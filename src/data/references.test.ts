@@ -2,6 +2,7 @@ import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
+import { keepFigures, ownFigures } from './bench-figures'
 import { keepFaultOdds, ownFaultOdds } from './fault-odds'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
@@ -53,6 +54,14 @@ describeDatabase('a shop’s own odds', () => {
     expect(await ownFaultOdds()).toEqual({ module: 0.1 })
     await keepFaultOdds({})
     expect(await ownFaultOdds()).toEqual({})
+  })
+  it('keeps the figures of its bench, all or nothing; what it does not say is the default again', async () => {
+    await keepFigures({ hourMinor: 90_000, withALoss: 0.5 })
+    expect(await ownFigures()).toEqual({ hourMinor: 90_000, withALoss: 0.5 })
+    await expect(keepFigures({ hourMinor: 'much' as never })).rejects.toThrow()
+    expect(await ownFigures()).toEqual({ hourMinor: 90_000, withALoss: 0.5 })
+    await keepFigures({})
+    expect(await ownFigures()).toEqual({})
   })
 })
 

@@ -1,7 +1,8 @@
 import { expose } from 'comlink'
-import { reckon, weigh } from '@/core/socket/reckon'
+import { giveBack, reckon, weigh } from '@/core/socket/reckon'
 import type { PushAdvice } from '@/core/socket/push'
-import type { Reckoning, ToReckon, ToWeigh } from '@/core/socket/reckon'
+import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/reckon'
+import type { GivenBack } from '@/core/socket/replacement'
 import type { Socket } from '@/core/socket/socket'
 
 let socket: Socket | null = null
@@ -15,6 +16,9 @@ const desk = {
   },
   weigh(asked: ToWeigh): PushAdvice | null {
     return socket && weigh(socket, asked)
+  },
+  giveBack(asked: ToGiveBack): GivenBack[] | null {
+    return socket && giveBack(socket, asked)
   },
 }
 

@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { assess } from './assess'
 import { smallField } from './field.testing'
-import { reckon, weigh } from './reckon'
+import { usualFigures } from './bench-figures'
+import type { Marks } from './mark'
+import { giveBack, reckon, weigh } from './reckon'
 import type { ToWeigh } from './reckon'
 
 const socket = smallField()
@@ -15,6 +17,7 @@ const ask: ToWeigh = {
   worthMinor: 100_000,
   strokeMinor: 1000,
   lossMinor: 20_000,
+  withALoss: 0.6,
 }
 
 describe('one more stroke at a contact of a field', () => {
@@ -52,5 +55,25 @@ describe('one more stroke at a contact of a field', () => {
     const pins = reckon({ ...socket, kind: 'pin-grid' }, asked).pins!
     expect(pins.fit).toMatchObject({ fits: false, binding: [{ name: 'C3' }] })
     expect(pins.channels[0]).toMatchObject({ along: 'column', push: 'left', pins: ['C3'] })
+  })
+})
+
+describe('which contacts that are gone are worth giving back', () => {
+  const back = (marks: Marks, boardMinor = 300_000) =>
+    giveBack(socket, { marks, looked: ask.looked, boardMinor, figures: usualFigures })
+  const group = (g: string) => socket.contacts.filter((c) => c.group === g).map((c) => c.name)
+  it('a lone signal is, one ground of many is not', () => {
+    const ground = group('ground')[0]!
+    const told = back({ H1: { kind: 'snapped' }, [ground]: { kind: 'snapped' } })
+    expect(told.find((g) => g.contact === 'H1')).toMatchObject({ worthIt: true, way: 'transplant' })
+    expect(told.find((g) => g.contact === ground)).toMatchObject({ worthIt: false })
+    expect(told.find((g) => g.contact === 'H1')!.costsLeft).toBeGreaterThan(0.3)
+  })
+  it('for a cheap board none is; a doubtful one is not counted; of very many it does not speak', () => {
+    expect(back({ H1: { kind: 'snapped' } }, 1000).every((g) => !g.worthIt)).toBe(true)
+    expect(back({ H1: { kind: 'snapped', unsure: true } })).toEqual([])
+    expect(
+      back(Object.fromEntries(socket.contacts.slice(0, 11).map((c) => [c.name, { kind: 'snapped' }]))),
+    ).toEqual([])
   })
 })

@@ -1,4 +1,5 @@
 import { assess } from './assess'
+import type { BenchFigures } from './bench-figures'
 import type { Assessment } from './assess'
 import { bladeChannels, pinLines } from './blade-channels'
 import type { BladeChannel, PinLine } from './blade-channels'
@@ -13,6 +14,8 @@ import { afterPlan, plan } from './plan'
 import type { Plan, School } from './plan'
 import { lifeSoFar, offsetOf, pushAdvice } from './push'
 import type { PushAdvice } from './push'
+import { worthGivingBack } from './replacement'
+import type { GivenBack } from './replacement'
 import type { SnapFactors } from './snap-record'
 import type { Socket } from './socket'
 import type { Technique } from './technique'
@@ -87,15 +90,14 @@ export interface ToWeigh {
   readonly worthMinor: number
   readonly strokeMinor: number
   readonly lossMinor: number
+  /** What a board that runs with a function lost is worth of a whole one. */
+  readonly withALoss: number
   readonly factors?: SnapFactors
 }
 
-/** What a board that runs with a function lost is worth of one that has lost nothing (bench default). */
-export const WITH_A_LOSS = 0.6
-
 /** Share of the board's worth: all of it with nothing lost, less where it runs with a channel, a slot or a picture gone. */
-export const worthShare = ({ runs, whole }: Assessment) =>
-  WITH_A_LOSS * runs + (1 - WITH_A_LOSS) * Math.min(runs, whole)
+export const worthShare = ({ runs, whole }: Assessment, withALoss: number) =>
+  withALoss * runs + (1 - withALoss) * Math.min(runs, whole)
 
 /**
  * One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. The rest
@@ -109,8 +111,8 @@ export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
   const looked = new Set([...w.looked, w.contact])
   // The same seed on both sides: what differs is this contact and nothing else.
   const seen = { looked, mayBeGone, draws: 1000 }
-  const good = worthShare(assess(socket, others, seen))
-  const lost = worthShare(assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, seen))
+  const good = worthShare(assess(socket, others, seen), w.withALoss)
+  const lost = worthShare(assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, seen), w.withALoss)
   const { offsetMm, isHeight } = offsetOf(mark)
   return pushAdvice({
     kind: socket.kind,
@@ -125,4 +127,37 @@ export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
     lossMinor: w.lossMinor,
     snapFactor: w.factors?.[w.technique] ?? 1,
   })
+}
+
+export interface ToGiveBack {
+  readonly marks: Marks
+  readonly looked: readonly string[]
+  readonly boardMinor: number
+  readonly figures: BenchFigures
+  readonly factors?: SnapFactors
+}
+
+/** Contacts beyond this many are not told apart one by one: then it is a whole socket. */
+export const MOST_ONE_BY_ONE = 10
+
+/** Which contacts that are gone are worth giving back, the rest of the order taken to go as it usually goes. */
+export function giveBack(
+  socket: Socket,
+  { marks, looked, boardMinor, figures, factors }: ToGiveBack,
+): GivenBack[] {
+  const gone = socket.contacts.flatMap((c) => {
+    const mark = marks[c.name]
+    return mark && !mark.unsure && (mark.kind === 'snapped' || mark.kind === 'tip gone')
+      ? [{ contact: c.name, stub: mark.kind === 'tip gone' }]
+      : []
+  })
+  if (gone.length > MOST_ONE_BY_ONE) return []
+  const { marks: after, mayBeGone } = afterPlan(plan(socket, marks, 'A', {}, {}, factors), marks)
+  const worthWith = (back: readonly string[]) => {
+    const left = { ...after }
+    for (const name of back) delete left[name]
+    const seen = { looked: new Set([...looked, ...back]), mayBeGone, draws: 500 }
+    return worthShare(assess(socket, left, seen), figures.withALoss)
+  }
+  return worthGivingBack(gone, worthWith, boardMinor, figures)
 }

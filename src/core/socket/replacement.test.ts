@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { between } from '../between.testing'
 import { benchBeam, rootStress, stiffness } from './contact-force'
-import { replacementWays, stubForce } from './replacement'
+import { figuresOf, usualFigures } from './bench-figures'
+import { replacementWays, stubForce, worthGivingBack } from './replacement'
 import type { ReplacementQuestion } from './replacement'
 
 const question: ReplacementQuestion = {
@@ -11,7 +12,6 @@ const question: ReplacementQuestion = {
   runsNow: 0.2,
   runsMended: 0.92,
   boardMinor: 200_000,
-  rateMinorPerHour: 60_000,
   donorContacts: 40,
   socketMinor: 90_000,
   exchangeMinor: 150_000,
@@ -23,7 +23,6 @@ const any: fc.Arbitrary<ReplacementQuestion> = fc.record({
   runsNow: share.map((p) => p * 0.5),
   runsMended: share.map((p) => 0.5 + p * 0.5),
   boardMinor: fc.integer({ min: 0, max: 500_000 }),
-  rateMinorPerHour: fc.integer({ min: 0, max: 100_000 }),
   donorContacts: fc.integer({ min: 0, max: 60 }),
   socketMinor: fc.option(fc.integer({ min: 0, max: 200_000 })),
   exchangeMinor: fc.option(fc.integer({ min: 0, max: 400_000 })),
@@ -92,5 +91,83 @@ describe('ways to replace', () => {
       replacementWays({ ...question, stubs: 0, gone }).find((w) => w.way === 'transplant')!
     expect(of(3).odds).toBeLessThan(of(1).odds)
     expect([of(1).donorContacts, of(3).donorContacts]).toEqual([1, 3])
+  })
+  it('reckons with the shop’s own figures', () => {
+    const own = (hourMinor: number) =>
+      replacementWays({ ...question, stubs: 0, gone: 1 }, figuresOf({ hourMinor })).find(
+        (w) => w.way === 'transplant',
+      )!
+    expect(own(120_000).worthMinor).toBeCloseTo(own(60_000).worthMinor - (45 / 60) * 60_000, 6)
+    const sure = replacementWays(question, figuresOf({ raiseHolds: 1 })).find((w) => w.way === 'stub raise')!
+    expect(sure.odds).toBeGreaterThan(replacementWays(question)[0]!.odds)
+  })
+})
+
+describe('one by one', () => {
+  /** A board that runs with odds 0.1 + what each contact adds; `both` adds only where two are together. */
+  const anyBoard = fc.record({
+    adds: fc.array(between(0, 0.15), { minLength: 1, maxLength: 6 }),
+    stubs: fc.array(fc.boolean(), { minLength: 6, maxLength: 6 }),
+    both: between(0, 0.4),
+    boardMinor: fc.integer({ min: 1000, max: 600_000 }),
+  })
+  const worthOf =
+    (adds: readonly number[], both: number) =>
+    (names: readonly string[]): number =>
+      Math.min(
+        1,
+        0.1 +
+          names.reduce((sum, n) => sum + adds[Number(n.slice(1))]!, 0) +
+          (names.includes('A0') && names.includes('A1') ? both : 0),
+      )
+  /** Worth of a set by the formula, written out anew; every subset is tried. */
+  function best(
+    gone: readonly { contact: string; stub: boolean }[],
+    worth: (names: readonly string[]) => number,
+    boardMinor: number,
+  ): number {
+    const f = usualFigures
+    const raise = [f.raiseHolds * stubForce(0.55).enough, f.raiseHarms, f.raiseMinutes, f.raiseSetUp] as const
+    const plant = [f.transplantHolds, f.transplantHarms, f.transplantMinutes, f.transplantSetUp] as const
+    const alone = ([holds, harms, minutes]: typeof raise | typeof plant) =>
+      holds * (1 - harms / 2) * boardMinor - (minutes / 60) * f.hourMinor
+    let most = -Infinity
+    for (let set = 0; set < 2 ** gone.length; set++) {
+      const back = gone.filter((_, i) => set & (1 << i))
+      const ways = back.map((g) => (g.stub && alone(raise) >= alone(plant) ? raise : plant))
+      const minutes =
+        ways.reduce((sum, w) => sum + w[2], 0) + [...new Set(ways)].reduce((sum, w) => sum + w[3], 0)
+      const holds = ways.reduce((all, w) => all * w[0], 1)
+      const unharmed = ways.reduce((all, w) => all * (1 - w[1]), 1)
+      const share = (0.1 + holds * (worth(back.map((g) => g.contact)) - 0.1)) * (1 - (1 - unharmed) / 2)
+      most = Math.max(most, share * boardMinor - (minutes / 60) * f.hourMinor)
+    }
+    return most
+  }
+  it('leaves and gives back nearly as well as trying every set, and never worse than all or none', () => {
+    fc.assert(
+      fc.property(anyBoard, ({ adds, stubs, both, boardMinor }) => {
+        const gone = adds.map((_, i) => ({ contact: `A${i}`, stub: stubs[i]! }))
+        const worth = worthOf(adds, both)
+        const told = worthGivingBack(gone, worth, boardMinor)
+        const chosen = told.filter((g) => g.worthIt).map((g) => g.contact)
+        const value = (set: readonly string[]) => {
+          const of = gone.filter((g) => set.includes(g.contact))
+          // The same search with only these on offer, all of them taken: its own best is at most theirs together.
+          return best(of, worth, boardMinor)
+        }
+        expect(value(chosen)).toBeGreaterThanOrEqual(best(gone, worth, boardMinor) - 0.1 * boardMinor - 1e-6)
+        for (const g of told) expect(g.costsLeft).toBeGreaterThanOrEqual(0)
+      }),
+    )
+  })
+  it('two that only help together are both given back', () => {
+    const gone = [
+      { contact: 'A0', stub: true },
+      { contact: 'A1', stub: true },
+    ]
+    const told = worthGivingBack(gone, worthOf([0, 0], 0.8), 400_000)
+    expect(told.every((g) => g.worthIt)).toBe(true)
+    expect(told[0]!.costsLeft).toBeCloseTo(0.8, 9)
   })
 })

@@ -1,5 +1,7 @@
 import { benchBeam, rootStress, stiffness } from './contact-force'
 import type { Beam } from './contact-force'
+import { minutesMinor, usualFigures } from './bench-figures'
+import type { BenchFigures } from './bench-figures'
 
 export const replacements = ['leave', 'stub raise', 'transplant', 'whole socket', 'exchange'] as const
 export type Replacement = (typeof replacements)[number]
@@ -13,7 +15,6 @@ export interface ReplacementQuestion {
   readonly runsNow: number
   readonly runsMended: number
   readonly boardMinor: number
-  readonly rateMinorPerHour: number
   /** Contacts left on donor sockets of this kind. */
   readonly donorContacts: number
   /** Price of a whole socket; null when none can be had or there is no ball-grid equipment. */
@@ -42,15 +43,19 @@ export interface ReplacementWay {
   readonly not: string | null
 }
 
-/** Odds that one attempt holds, and that it harms a neighbour; minutes for one and for setting up (bench default). */
-const attempt = {
-  'stub raise': { holds: 0.8, harms: 0.02, minutes: 8, setUp: 3 },
-  transplant: { holds: 0.72, harms: 0.12, minutes: 25, setUp: 20 },
-  'whole socket': { holds: 0.82, harms: 0.08, minutes: 0, setUp: 190 },
-  exchange: { holds: 0.96, harms: 0, minutes: 0, setUp: 40 },
-} as const
-/** A lost contact is a transplant more: one contact and setting up for it, minutes. */
-export const TRANSPLANT_MINUTES = attempt.transplant.minutes + attempt.transplant.setUp
+/** Odds that one attempt of a way holds, and that it harms a neighbour; minutes for one and for setting up. */
+const attempts = (f: BenchFigures) =>
+  ({
+    'stub raise': { holds: f.raiseHolds, harms: f.raiseHarms, minutes: f.raiseMinutes, setUp: f.raiseSetUp },
+    transplant: {
+      holds: f.transplantHolds,
+      harms: f.transplantHarms,
+      minutes: f.transplantMinutes,
+      setUp: f.transplantSetUp,
+    },
+    'whole socket': { holds: f.socketHolds, harms: f.socketHarms, minutes: 0, setUp: f.socketMinutes },
+    exchange: { holds: f.exchangeHolds, harms: 0, minutes: 0, setUp: f.exchangeMinutes },
+  }) as const
 
 /** Spring travel that a raised stub has left when the CPU is in, mm (bench default: what a careful hand hits). */
 const STUB_TRAVEL_MM: readonly [number, number] = [0.02, 0.12]
@@ -80,7 +85,12 @@ export function stubForce(
 }
 
 /** The ways to give a contact back, or not, compared; the one worth most first, those that cannot be done last. */
-export function replacementWays(q: ReplacementQuestion, beam: Beam = benchBeam): ReplacementWay[] {
+export function replacementWays(
+  q: ReplacementQuestion,
+  figures: BenchFigures = usualFigures,
+  beam: Beam = benchBeam,
+): ReplacementWay[] {
+  const attempt = attempts(figures)
   const wanted = q.stubs + q.gone
   const force = stubForce(q.stubShare ?? 0.55, beam)
   const way = (
@@ -101,7 +111,7 @@ export function replacementWays(q: ReplacementQuestion, beam: Beam = benchBeam):
         : name === 'leave'
           ? q.runsNow
           : (q.runsNow + all * (q.runsMended - q.runsNow)) * (1 - harms * 0.5)
-    const worthMinor = odds * q.boardMinor - (minutes / 60) * q.rateMinorPerHour - moneyMinor
+    const worthMinor = odds * q.boardMinor - minutesMinor(minutes, figures) - moneyMinor
     return {
       way: name,
       odds,
@@ -156,4 +166,77 @@ export function replacementWays(q: ReplacementQuestion, beam: Beam = benchBeam):
       q.exchangeMinor === null ? 'no board to be had' : null,
     ),
   ].sort((a, b) => Number(a.not !== null) - Number(b.not !== null) || b.worthMinor - a.worthMinor)
+}
+
+/** A contact that is gone: what the board gains by having it back, and whether that is worth what it takes. */
+export interface GivenBack {
+  readonly contact: string
+  /** How it is best given back, on its own. */
+  readonly way: 'stub raise' | 'transplant'
+  /** Share of the board's worth that goes when it alone of those worth it is left. */
+  readonly costsLeft: number
+  readonly worthIt: boolean
+}
+
+/**
+ * Which of the contacts that are gone are worth giving back. Begins with all of them and leaves, one after another, the
+ * one whose leaving is worth most, while it is worth anything: so two contacts that are both needed are kept together,
+ * which adding them one by one would miss.
+ * Worth of a set S = board · (w₀ + ∏ holds · (w(S) − w₀)) · (1 − harms/2) − minutes, as in `replacementWays`.
+ * @param gone names, and whether the beam stands as a stub
+ * @param worthWith share of the board's worth with these given back and the others left as they are
+ */
+export function worthGivingBack(
+  gone: readonly { readonly contact: string; readonly stub: boolean }[],
+  worthWith: (back: readonly string[]) => number,
+  boardMinor: number,
+  figures: BenchFigures = usualFigures,
+  beam: Beam = benchBeam,
+): GivenBack[] {
+  const attempt = attempts(figures)
+  const enough = stubForce(0.55, beam).enough
+  const raise = { ...attempt['stub raise'], holds: attempt['stub raise'].holds * enough }
+  const value = ({ holds, harms, minutes }: typeof raise) =>
+    holds * (1 - harms / 2) * boardMinor - minutesMinor(minutes, figures)
+  const wayOf = (stub: boolean) =>
+    stub && value(raise) >= value(attempt.transplant) ? ('stub raise' as const) : ('transplant' as const)
+  const kept = new Map<string, number>()
+  const withBack = (names: readonly string[]) => {
+    const key = names.join(' ')
+    const known = kept.get(key) ?? worthWith(names)
+    kept.set(key, known)
+    return known
+  }
+  const worth = (back: typeof gone): number => {
+    const w0 = withBack([])
+    let [all, unharmed, minutes] = [1, 1, 0]
+    const ways = new Set(back.map((g) => wayOf(g.stub)))
+    for (const way of ways) minutes += way === 'stub raise' ? raise.setUp : attempt.transplant.setUp
+    for (const g of back) {
+      const t = wayOf(g.stub) === 'stub raise' ? raise : attempt.transplant
+      all *= t.holds
+      unharmed *= 1 - t.harms
+      minutes += t.minutes
+    }
+    const share = (w0 + all * (withBack(back.map((g) => g.contact)) - w0)) * (1 - (1 - unharmed) / 2)
+    return share * boardMinor - minutesMinor(minutes, figures)
+  }
+  let back = [...gone]
+  for (;;) {
+    let [best, most] = [-1, worth(back)]
+    back.forEach((_, i) => {
+      const without = worth(back.filter((__, j) => j !== i))
+      if (without > most) [best, most] = [i, without]
+    })
+    if (best < 0) break
+    back = back.filter((_, i) => i !== best)
+  }
+  const names = back.map((g) => g.contact)
+  return gone.map(({ contact, stub }) => {
+    const worthIt = names.includes(contact)
+    const [has, lacks] = worthIt
+      ? [names, names.filter((n) => n !== contact)]
+      : [gone.map((g) => g.contact).filter((n) => names.includes(n) || n === contact), names]
+    return { contact, way: wayOf(stub), worthIt, costsLeft: Math.max(0, withBack(has) - withBack(lacks)) }
+  })
 }

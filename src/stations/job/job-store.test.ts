@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import type { Entry } from '@/core/job/entry'
+import { usualFigures } from '@/core/socket/bench-figures'
 import { smallField } from '@/core/socket/field.testing'
 import { createJobStore } from './job-store'
 import type { JobSeed, Surroundings } from './job-store'
@@ -12,6 +13,7 @@ const nothingRound: Surroundings = {
   shelf: [],
   own: {},
   record: [],
+  figures: usualFigures,
   donors: [],
 }
 const seed: JobSeed = {

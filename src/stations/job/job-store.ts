@@ -9,6 +9,7 @@ import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
 import type { Donor } from '@/data/donors'
+import type { BenchFigures } from '@/core/socket/bench-figures'
 import type { SnapTally } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import type { ShelfItem } from '@/core/triage/bench-test'
@@ -38,6 +39,8 @@ export interface Surroundings {
   readonly own: FaultOdds
   /** What snapped of what was tried, over all jobs. */
   readonly record: readonly SnapTally[]
+  /** What the bench reckons with: the shop's own figures over the bench defaults. */
+  readonly figures: BenchFigures
   /** Sockets of this kind that are kept for their contacts. */
   readonly donors: readonly Donor[]
 }
@@ -112,8 +115,19 @@ const surroundingsIn = ({
   shelf,
   own,
   record,
+  figures,
   donors,
-}: Surroundings): Surroundings => ({ socket, landmarks, references, earlier, shelf, own, record, donors })
+}: Surroundings): Surroundings => ({
+  socket,
+  landmarks,
+  references,
+  earlier,
+  shelf,
+  own,
+  record,
+  figures,
+  donors,
+})
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 

@@ -1,7 +1,9 @@
 import 'server-only'
 import type { JobState } from '@/core/job/state'
+import { figuresOf } from '@/core/socket/bench-figures'
 import type { Socket } from '@/core/socket/socket'
 import { landmarksOf } from '@/data/boards'
+import { ownFigures } from '@/data/bench-figures'
 import { donors } from '@/data/donors'
 import { ownFaultOdds } from '@/data/fault-odds'
 import { earlierJobs } from '@/data/jobs'
@@ -17,14 +19,25 @@ export async function surroundingsOf(
   { ticket }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own, record, kept] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own, record, set, kept] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
     shelf(),
     ownFaultOdds(),
     strokeRecord(),
+    ownFigures(),
     socket ? donors(socket.id) : [],
   ])
-  return { socket, landmarks, references, earlier, shelf: atHand, own, record, donors: kept }
+  return {
+    socket,
+    landmarks,
+    references,
+    earlier,
+    shelf: atHand,
+    own,
+    record,
+    figures: figuresOf(set),
+    donors: kept,
+  }
 }

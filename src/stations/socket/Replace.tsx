@@ -1,11 +1,12 @@
 'use client'
+import Link from 'next/link'
 import { inHundred } from '@/core/in-hundred'
-import { useState } from 'react'
-import { RATE_MINOR_PER_HOUR, USUAL_WORTH_MINOR } from '@/core/socket/bench-rate'
+import { useEffect, useState } from 'react'
 import { isDamage } from '@/core/socket/mark'
-import { WITH_A_LOSS, worthShare } from '@/core/socket/reckon'
-import type { Reckoning } from '@/core/socket/reckon'
+import { MOST_ONE_BY_ONE, worthShare } from '@/core/socket/reckon'
+import type { Reckoning, ToGiveBack } from '@/core/socket/reckon'
 import { replacementWays } from '@/core/socket/replacement'
+import type { GivenBack } from '@/core/socket/replacement'
 import { neighboursOf } from '@/core/socket/walk'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -15,8 +16,6 @@ import { SelectField, TextField } from '@/ui/Field'
 import { crowns, readCrowns } from '@/ui/money'
 import type { Surface } from './use-surface'
 
-/** Odds that a board runs whole with every contact working again (bench default). */
-const MENDED = 0.97
 /** A price that was typed; null while it is none. */
 const priceIn = (text: string) => {
   const minor = readCrowns(text)
@@ -27,41 +26,62 @@ const wrongPrice = (text: string) =>
 const ways = ['stub raise', 'transplant', 'whole socket'] as const
 
 /** Contacts that are gone: what can be done about them, compared by odds, hours and money; and what was done. */
-export function Replace({ surface, reckoning }: { surface: Surface; reckoning: Reckoning | null }) {
+export function Replace({
+  surface,
+  reckoning,
+  giveBack,
+}: {
+  surface: Surface
+  reckoning: Reckoning | null
+  giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
+}) {
   const donors = useJob((j) => j.donors)
   const replaced = useJob((j) => j.state.replaced)
-  const boardMinor = useJob((j) => j.state.ticket.valueMinor) ?? USUAL_WORTH_MINOR
+  const figures = useJob((j) => j.figures)
+  const boardMinor = useJob((j) => j.state.ticket.valueMinor) ?? figures.boardMinor
   const [socketPrice, setSocketPrice] = useState('')
   const [boardPrice, setBoardPrice] = useState('')
   const { marks } = surface
-  const of = (kind: string) => Object.values(marks).filter((m) => m.kind === kind && !m.unsure).length
+  const back = useGiveBack(surface, boardMinor, giveBack)
+  const wanted = back?.filter((g) => g.worthIt).map((g) => g.contact)
+  const of = (kind: string) =>
+    Object.entries(marks).filter(
+      ([name, m]) => m.kind === kind && !m.unsure && (!wanted?.length || wanted.includes(name)),
+    ).length
   const [stubs, gone] = [of('tip gone'), of('snapped')]
+  const all = Object.values(marks).filter((m) => m.kind === 'tip gone' || m.kind === 'snapped').length
   if (!reckoning) return <p className="text-soft">Reckoning…</p>
   const { now, then } = reckoning
-  const compared = replacementWays({
-    stubs,
-    gone,
-    runsNow: worthShare(then),
-    runsMended: Math.max(worthShare(then), MENDED),
-    boardMinor,
-    rateMinorPerHour: RATE_MINOR_PER_HOUR,
-    donorContacts: donors.reduce((sum, d) => sum + d.left, 0),
-    socketMinor: priceIn(socketPrice),
-    exchangeMinor: priceIn(boardPrice),
-  })
+  const compared = replacementWays(
+    {
+      stubs,
+      gone,
+      runsNow: worthShare(then, figures.withALoss),
+      runsMended: Math.max(worthShare(then, figures.withALoss), figures.mended),
+      boardMinor,
+      donorContacts: donors.reduce((sum, d) => sum + d.left, 0),
+      socketMinor: priceIn(socketPrice),
+      exchangeMinor: priceIn(boardPrice),
+    },
+    figures,
+  )
   return (
     <div className="grid grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-x-8">
       <section>
         <h3 className="font-semibold">
           {stubs + gone === 0
             ? 'No contact is gone'
-            : `${gone} snapped off, ${stubs} without a tip: what it would take`}
+            : `${gone} snapped off, ${stubs} without a tip: what it would take${all > MOST_ONE_BY_ONE ? ' all together' : ''}`}
         </h3>
         <p className="text-soft">
           Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)} of 100.
-          The shop’s hour counts {crowns(RATE_MINOR_PER_HOUR)}, the board {crowns(boardMinor)}; one that runs
-          with a function lost counts {WITH_A_LOSS} of it.
+          The shop’s hour counts {crowns(figures.hourMinor)}, the board {crowns(boardMinor)}; one that runs
+          with a function lost counts {figures.withALoss} of it.{' '}
+          <Link href="/library/bench" className="underline decoration-line underline-offset-4">
+            What the bench reckons with
+          </Link>
         </p>
+        {back && back.length > 0 && <OneByOne back={back} surface={surface} />}
         {stubs + gone > 0 && (
           <table className="mt-1 w-full" aria-label="Ways to replace">
             <thead>
@@ -140,6 +160,61 @@ export function Replace({ surface, reckoning }: { surface: Surface; reckoning: R
         </ul>
       </section>
     </div>
+  )
+}
+
+/** Which contacts that are gone are worth giving back, told by the worker; null until it has, or for too many. */
+function useGiveBack(
+  { marks, pass }: Surface,
+  boardMinor: number,
+  giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>,
+): readonly GivenBack[] | null {
+  const figures = useJob((j) => j.figures)
+  const [told, setTold] = useState<{ of: Surface['marks']; back: GivenBack[] | null } | null>(null)
+  useEffect(() => {
+    let here = true
+    void giveBack({ marks, looked: Object.keys(pass?.looked ?? {}), boardMinor, figures }).then(
+      (back) => here && setTold({ of: marks, back }),
+    )
+    return () => {
+      here = false
+    }
+  }, [marks, pass, boardMinor, figures, giveBack])
+  return told?.of === marks ? told.back : null
+}
+
+/** The contacts that are gone, each with what leaving it would cost. */
+function OneByOne({ back, surface }: { back: readonly GivenBack[]; surface: Surface }) {
+  const left = back.filter((g) => !g.worthIt).length
+  const said =
+    left === 0
+      ? 'Each of them is worth giving back.'
+      : left === back.length
+        ? 'None of them is worth the heat: leave them.'
+        : `${back.length - left} are worth giving back, ${left} can be left.`
+  return (
+    <>
+      <p className="mt-2 font-semibold">{said}</p>
+      <ul aria-label="One by one" className="mt-1">
+        {back.map((g) => (
+          <li key={g.contact} className="flex items-baseline gap-3 border-b border-line py-0.5">
+            <button
+              type="button"
+              className="num w-14 text-left underline"
+              onClick={() => surface.go(g.contact)}
+            >
+              {g.contact}
+            </button>
+            <span className={g.worthIt ? 'w-24 font-semibold' : 'w-24 text-soft'}>
+              {g.worthIt ? g.way : 'leave it'}
+            </span>
+            <span className="text-soft">
+              left, it costs {inHundred(g.costsLeft)} of 100 of the board’s worth
+            </span>
+          </li>
+        ))}
+      </ul>
+    </>
   )
 }
 

@@ -51,7 +51,7 @@ export function SocketStation() {
 function Mapped({ socket }: { socket: Socket }) {
   const surface = useSurface(socket)
   const eye = useEyepiece()
-  const { reckoning, fresh, weigh } = useReckoning(socket, eye.factors)
+  const { reckoning, fresh, weigh, giveBack } = useReckoning(socket, eye.factors)
   const map = useRef<FieldHandle>(null)
   const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
   const [extra, setExtra] = useState(0)
@@ -144,7 +144,7 @@ function Mapped({ socket }: { socket: Socket }) {
         <ContactPanel surface={surface} step={step} strokes={strokes} advice={advice} onTried={tried} />
       </div>
       <Standing surface={surface} reckoning={reckoning} fresh={fresh} />
-      <SocketTabs surface={surface} reckoning={reckoning} advice={advice} eye={eye} />
+      <SocketTabs surface={surface} reckoning={reckoning} advice={advice} eye={eye} giveBack={giveBack} />
       <div className="mt-4">
         <Caution>
           Unplug, discharge, wrist strap on. Needles and blades point away from the hand; eye protection.

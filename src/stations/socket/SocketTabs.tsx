@@ -2,7 +2,8 @@
 import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import type { ReactNode } from 'react'
 import type { PushAdvice } from '@/core/socket/push'
-import type { Reckoning } from '@/core/socket/reckon'
+import type { Reckoning, ToGiveBack } from '@/core/socket/reckon'
+import type { GivenBack } from '@/core/socket/replacement'
 import { Ledger } from '@/stations/job/Ledger'
 import { Photos } from '@/stations/job/Photos'
 import { ContactTable } from './ContactTable'
@@ -23,11 +24,13 @@ export function SocketTabs({
   reckoning,
   advice,
   eye,
+  giveBack,
 }: {
   surface: Surface
   reckoning: Reckoning | null
   advice: PushAdvice | null
   eye: EyepieceNow
+  giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 }) {
   const planned = reckoning?.planned ?? null
   const tabs: readonly (readonly [string, ReactNode])[] = [
@@ -42,7 +45,7 @@ export function SocketTabs({
     ...(surface.socket.kind === 'pin-grid'
       ? [['Does it drop in', <DropIn key="drop" surface={surface} pins={reckoning?.pins ?? null} />] as const]
       : []),
-    ['Replace', <Replace key="replace" surface={surface} reckoning={reckoning} />],
+    ['Replace', <Replace key="replace" surface={surface} reckoning={reckoning} giveBack={giveBack} />],
     ['What it does', <WhatItDoes key="does" now={reckoning?.now ?? null} />],
     ['Table', <ContactTable key="table" surface={surface} planned={planned} />],
     ['Passes', <Passes key="passes" surface={surface} />],

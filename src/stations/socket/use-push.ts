@@ -1,10 +1,9 @@
 'use client'
 import { useEffect, useMemo, useState } from 'react'
-import { minutesMinor, STROKE_MINUTES, USUAL_WORTH_MINOR } from '@/core/socket/bench-rate'
+import { lostMinor, minutesMinor } from '@/core/socket/bench-figures'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Step } from '@/core/socket/plan'
 import type { ToWeigh } from '@/core/socket/reckon'
-import { TRANSPLANT_MINUTES } from '@/core/socket/replacement'
 import type { SnapFactors } from '@/core/socket/snap-record'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
@@ -20,6 +19,7 @@ export function usePush(
   const passes = useJob((j) => j.state.passes)
   const strokes = useJob((j) => j.state.strokes)
   const valueMinor = useJob((j) => j.state.ticket.valueMinor)
+  const figures = useJob((j) => j.figures)
   const [answer, setAnswer] = useState<{ asked: ToWeigh; advice: PushAdvice | null } | null>(null)
   const works = step !== null && step.strokes > 0
   const technique = step?.technique
@@ -35,12 +35,13 @@ export function usePush(
       technique,
       first,
       strokes: had,
-      worthMinor: valueMinor ?? USUAL_WORTH_MINOR,
-      strokeMinor: minutesMinor(STROKE_MINUTES),
-      lossMinor: minutesMinor(TRANSPLANT_MINUTES),
+      worthMinor: valueMinor ?? figures.boardMinor,
+      strokeMinor: minutesMinor(figures.strokeMinutes, figures),
+      lossMinor: lostMinor(figures),
+      withALoss: figures.withALoss,
       factors,
     }
-  }, [cursor, marks, pass, passes, strokes, factors, valueMinor, works, technique])
+  }, [cursor, marks, pass, passes, strokes, factors, figures, valueMinor, works, technique])
   useEffect(() => {
     if (!asked) return
     let here = true

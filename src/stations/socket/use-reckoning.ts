@@ -3,7 +3,8 @@ import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { PushAdvice } from '@/core/socket/push'
-import type { Reckoning, ToReckon, ToWeigh } from '@/core/socket/reckon'
+import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/reckon'
+import type { GivenBack } from '@/core/socket/replacement'
 import type { SnapFactors } from '@/core/socket/snap-record'
 import type { Socket } from '@/core/socket/socket'
 import { currentPass } from '@/core/job/state'
@@ -18,6 +19,7 @@ export function useReckoning(
   readonly reckoning: Reckoning | null
   readonly fresh: boolean
   readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
+  readonly giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 } {
   const pass = useJob((j) => currentPass(j.state))
   const school = useJob((j) => j.state.school)
@@ -69,5 +71,9 @@ export function useReckoning(
   }, [asked, socket])
 
   const weigh = useCallback(async (to: ToWeigh) => (desk.current ? desk.current.weigh(to) : null), [])
-  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, weigh }
+  const giveBack = useCallback(
+    async (to: ToGiveBack) => (desk.current ? desk.current.giveBack(to) : null),
+    [],
+  )
+  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, weigh, giveBack }
 }
