@@ -104,7 +104,8 @@ export function ticketKiosk(now: DemoNow): DemoJob {
       strokes: 2,
       result: 'there',
       predictedSnaps: 0.012,
-      light: 'ring light low from the east, 20×',
+      light: 'low from one side',
+      magnification: '20×',
     })
     .put('stroke', {
       contact: 'N30',
