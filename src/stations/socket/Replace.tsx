@@ -108,7 +108,9 @@ export function Replace({
                   <td className="num whitespace-nowrap">{w.not ? '–' : `${Math.round(100 * w.odds)} %`}</td>
                   <td className="num whitespace-nowrap">{w.not ? '–' : Math.round(w.minutes)}</td>
                   <td className="num whitespace-nowrap">{w.not ? '–' : crowns(w.moneyMinor)}</td>
-                  <td className="num whitespace-nowrap">{w.not ? '–' : crowns(100 * Math.round(w.worthMinor / 100))}</td>
+                  <td className="num whitespace-nowrap">
+                    {w.not ? '–' : crowns(100 * Math.round(w.worthMinor / 100))}
+                  </td>
                 </tr>
               ))}
             </tbody>
