@@ -1,29 +1,20 @@
-import { median } from '../../median'
 import { assign } from './assign'
 import { sample } from './grey-image'
-import type { LightField } from './light-field'
 import { DISPLACED_MM, onPhoto, onPlane } from './work'
-import type { TipSeen, Work } from './work'
+import type { TipSeen } from './work'
 import { stripSeen } from './peaks'
-import type { PeakGrid } from './peaks'
 import { project, scaleAt, unproject } from './projection'
-import type { Point, Projection } from './projection'
-import { fieldOf } from '../socket'
-import { BEAM_RUN_MM } from '../short'
+import type { Point } from './projection'
+import { AT_HOME_MM, footOf, healthyStrips, liesOver, overItsStrip } from './strip'
+import type { ToClaim } from './strip'
+import { COVER_MM, likeATip, LIKE_A_TIP, meanRound, usualRound } from './usual-look'
+import type { Usual } from './usual-look'
 
-interface ToClaim extends Work {
-  readonly projection: Projection
-  readonly shift: LightField
-  readonly grid: PeakGrid
-  /** Strength of a usual tip in the whole picture. */
-  readonly strong: number
-  /** Leans another photo gave, mm, in order of the contacts; then only a shift by height is looked for. */
-  readonly known?: readonly (Point | null)[]
-}
-
-/** A tip this near its place, mm, and this bright against its neighbours, is taken at once. */
-const AT_HOME_MM = 0.1
+/** A tip at home and this bright against its neighbours is taken at once. */
 const AT_HOME_SHINE = 0.5
+/** What it costs to say that a tip lies over its own foot: it would have been folded, and the next one's tip may. */
+const AT_FOOT = 0.5
+
 /** What it costs to say that a tip is missing; a pair that costs more is not made. */
 const MISSING = 1.9
 /** Farthest that a tip is looked for, pitches. */
@@ -190,162 +181,8 @@ function brokenEnd([dx, dy]: Point, shine: number, beamDeg: number): boolean {
   return shine < FAINT && back > 0.08 && beside < 0.12
 }
 
-/** Brightness within a circle, mean. */
-function meanRound({ plane }: ToClaim, [x, y]: Point, radiusPx: number): number {
-  let sum = 0
-  let n = 0
-  for (let dy = -radiusPx; dy <= radiusPx; dy += 1)
-    for (let dx = -radiusPx; dx <= radiusPx; dx += 1)
-      if (dx * dx + dy * dy <= radiusPx * radiusPx) {
-        sum += sample(plane, x + dx, y + dy)
-        n++
-      }
-  return sum / n
-}
-
-/** What contacts at home look like round each contact: the light differs from one side of the field to the other. */
-interface Usual {
-  /** Strength of the tip's spot. */
-  readonly gain: Float64Array
-  /** Brightness of the tip, of all round it, of the strip half-way, and of the housing beside it. */
-  readonly tip: Float64Array
-  readonly round: Float64Array
-  readonly strip: Float64Array
-  readonly ground: Float64Array
-}
-
-/** Radii within which a tip, and all that covers a place, is looked at, mm. */
-const TIP_ROUND_MM = 0.05
-const COVER_MM = 0.13
-
-/** Medians over the contacts at home within three pitches of each contact; over the whole field where there are few. */
-function usualRound(work: ToClaim, home: readonly Point[], claimed: Int32Array, scale: Float64Array): Usual {
-  const { socket, grid } = work
-  const { near } = fieldOf(socket)
-  const around = socket.contacts.map((c) =>
-    near.within(c.xMm, c.yMm, socket.pitchMm * 3.1).filter((k) => claimed[k]! >= 0),
-  )
-  const medians = (of: (i: number) => number, usual?: number): Float64Array => {
-    const seen = Float64Array.from(claimed, (peak, i) => (peak < 0 ? NaN : of(i)))
-    const whole = usual ?? median([...seen].filter((v) => !Number.isNaN(v)))
-    return Float64Array.from(around, (ks) => (ks.length < 4 ? whole : median(ks.map((k) => seen[k]!))))
-  }
-  return {
-    gain: medians((i) => grid.peaks.strength[claimed[i]!]!, work.strong),
-    tip: medians((i) =>
-      meanRound(work, [grid.peaks.x[claimed[i]!]!, grid.peaks.y[claimed[i]!]!], TIP_ROUND_MM * scale[i]!),
-    ),
-    round: medians((i) => meanRound(work, home[i]!, COVER_MM * scale[i]!)),
-    strip: medians((i) => {
-      const [x, y] = home[i]!
-      const foot = footOf(work, i)
-      return meanRound(work, [(x + foot[0]) / 2, (y + foot[1]) / 2], TIP_ROUND_MM * scale[i]!)
-    }),
-    ground: medians((i) => {
-      const [x, y] = home[i]!
-      const far = 0.5 * socket.pitchMm * scale[i]!
-      const sides = [
-        [far, far],
-        [-far, far],
-        [far, -far],
-        [-far, -far],
-      ].map(([dx, dy]) => meanRound(work, [x + dx!, y + dy!], TIP_ROUND_MM * scale[i]!))
-      return Math.min(...sides)
-    }),
-  }
-}
-
-/** Least share of a usual strip's contrast that is a strip. */
-const STRIP_SEEN = 0.5
-/** Shortest strip that is taken for a beam with its tip somewhere else, mm; a stub without its tip is shorter. */
-const LEAST_STRIP_MM = 0.5
-
-/**
- * Where a contact without a spot has gone, if a strip of metal runs plainly from its foot to somewhere: of 48 directions
- * the one with the longest plain strip, ended where it fades or where a neighbour's tip begins.
- */
-function liesOver(
-  work: ToClaim,
-  i: number,
-  claimed: Int32Array,
-  scale: number,
-  strip: number,
-): { readonly contact: string | null; readonly at: Point } | null {
-  const { socket, grid, plane } = work
-  if (strip <= 0) return null
-  const c = socket.contacts[i]!
-  const foot = footOf(work, i)
-  const tips = fieldOf(socket)
-    .near.within(c.xMm, c.yMm, 2.2 * socket.pitchMm)
-    .flatMap((k) =>
-      claimed[k]! < 0 || k === i
-        ? []
-        : [
-            {
-              name: socket.contacts[k]!.name,
-              at: [grid.peaks.x[claimed[k]!]!, grid.peaks.y[claimed[k]!]!] as Point,
-            },
-          ],
-    )
-  const step = 0.05 * scale
-  let best: { contact: string | null; at: Point } | null = null
-  let most = 0
-  for (let turn = 0; turn < 48; turn++) {
-    const [ux, uy] = [Math.cos((turn * Math.PI) / 24), Math.sin((turn * Math.PI) / 24)]
-    let sum = 0
-    let r = 0.15 * scale
-    let met: string | null = null
-    let [last, before] = [strip, strip]
-    for (; r < 1.6 * socket.pitchMm * scale && met === null; r += step) {
-      const [x, y] = [foot[0] + ux * r, foot[1] + uy * r]
-      met = tips.find((t) => Math.hypot(t.at[0] - x, t.at[1] - y) < 0.19 * scale)?.name ?? null
-      const beside = 0.19 * scale
-      const seen =
-        sample(plane, x, y) -
-        (sample(plane, x - uy * beside, y + ux * beside) + sample(plane, x + uy * beside, y - ux * beside)) /
-          2
-      // Over three steps, so that a grain of noise does not end it.
-      if (seen + last + before < 3 * STRIP_SEEN * strip && met === null) break
-      ;[before, last] = [last, seen]
-      sum += Math.min(seen, 1.5 * strip)
-    }
-    if (r < LEAST_STRIP_MM * scale || sum <= most) continue
-    most = sum
-    const end = r - 0.05 * scale
-    best = { contact: met, at: [foot[0] + ux * end, foot[1] + uy * end] }
-  }
-  return best
-}
-
 /** Odds from a margin of cost (bench default: a margin of 0.5 is nine in ten). */
 const odds = (margin: number) => 1 / (1 + Math.exp(-4.4 * margin))
-
-/** Where the strip of a contact begins, in the working picture. */
-function footOf(work: ToClaim, i: number): Point {
-  const c = work.socket.contacts[i]!
-  const angle = (c.beamDeg * Math.PI) / 180
-  const [x, y] = [c.xMm - BEAM_RUN_MM * Math.cos(angle), c.yMm - BEAM_RUN_MM * Math.sin(angle)]
-  return onPlane(work, project(work.projection, x, y))
-}
-
-/** How plainly the strip of a tip at home shows, as a median over some hundred, grey levels over the tip's strength. */
-function healthyStrips(
-  work: ToClaim,
-  home: readonly Point[],
-  claimed: Int32Array,
-  scale: Float64Array,
-): number {
-  if (work.socket.kind === 'pin-grid') return 0
-  const seen: number[] = []
-  const step = Math.max(1, Math.floor(home.length / 400))
-  for (let i = 0; i < home.length; i += step)
-    if (claimed[i]! >= 0)
-      seen.push(
-        stripSeen(work.plane, footOf(work, i), home[i]!, 0.2 * scale[i]!) /
-          work.grid.peaks.strength[claimed[i]!]!,
-      )
-  return Math.max(0, median(seen))
-}
 
 interface Option {
   readonly contact: number
@@ -402,32 +239,6 @@ function pairUp(
     groups.set(key, [...(groups.get(key) ?? []), option])
   }
   return [...groups.values()]
-}
-
-/**
- * Least share of the way from a strip's to a tip's brightness at which a spot is a tip: beside the contact's own strip,
- * over it (where its end lies if it broke off), and over its foot.
- */
-const LIKE_A_TIP = { beside: 0.25, strip: 0.55, foot: 0.65 }
-/** What it costs to say that a tip lies over its own foot: it would have been folded, and the next one's tip may. */
-const AT_FOOT = 0.5
-
-/** How far a spot's brightness is from a strip's (0) to a tip's (1), as they are round it. */
-function likeATip(work: ToClaim, i: number, at: Point, scale: number, usual: Usual): number {
-  const bright = meanRound(work, at, TIP_ROUND_MM * scale)
-  return (bright - usual.strip[i]!) / Math.max(1, usual.tip[i]! - usual.strip[i]!)
-}
-
-/** Where a spot lies by a contact's own strip; null at home, and for a pin, which has no strip. */
-function overItsStrip(home: Point, foot: Point, at: Point, scale: number): keyof typeof LIKE_A_TIP | null {
-  const [bx, by] = [foot[0] - home[0], foot[1] - home[1]]
-  const [dx, dy] = [at[0] - home[0], at[1] - home[1]]
-  const far = Math.hypot(bx, by)
-  if (far < 1 || Math.hypot(dx, dy) < AT_HOME_MM * scale) return null
-  const back = (dx * bx + dy * by) / far
-  const beside = Math.abs(dx * by - dy * bx) / far
-  if (back < 0.12 * scale || back > far + 0.15 * scale || beside > 0.16 * scale) return 'beside'
-  return back > far - 0.13 * scale ? 'foot' : 'strip'
 }
 
 /** Settles one group: least total cost, each contact having the choice to be missing its tip. */
