@@ -67,6 +67,9 @@ describe('displayList', () => {
   it('gives the dots by their places too, and as paths only when asked', () => {
     const { dots, shapes, paths } = displayList(socket, { marks: {}, looked: { A1: true } })
     expect([dots.healthy.at.length, dots.unseen.at.length]).toEqual([2, 118])
+    const [a1, a2] = socket.contacts
+    expect([...dots.healthy.at]).toEqual([a1!.xMm, -a1!.yMm])
+    expect([...dots.unseen.at.subarray(0, 2)]).toEqual([a2!.xMm, -a2!.yMm])
     expect(shapes.some((p) => p.ink === 'healthy' || p.ink === 'unseen')).toBe(false)
     expect(paths.length).toBe(shapes.length + 2)
   })

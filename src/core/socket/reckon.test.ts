@@ -3,7 +3,7 @@ import { assess } from './assess'
 import { smallField } from './field.testing'
 import { usualFigures } from './bench-figures'
 import type { Marks } from './mark'
-import { giveBack, reckon, weigh } from './reckon'
+import { giveBack, reckon, weigh, worthShare } from './reckon'
 import type { ToWeigh } from './reckon'
 
 const socket = smallField()
@@ -19,6 +19,14 @@ const ask: ToWeigh = {
   lossMinor: 20_000,
   withALoss: 0.6,
 }
+
+it('a board that runs with something lost is worth a share of one that runs whole', () => {
+  const seen = assess(socket, { H1: { kind: 'snapped' } }, { draws: 200 })
+  const of = (runs: number, whole: number) => worthShare({ ...seen, runs, whole }, 0.6)
+  expect([of(0, 0), of(0.8, 0), of(0.8, 0.3), of(0.8, 0.8), of(0.8, 0.9)]).toEqual(
+    [0, 0.48, 0.6, 0.8, 0.8].map((v) => expect.closeTo(v, 9) as number),
+  )
+})
 
 describe('one more stroke at a contact of a field', () => {
   it('a lone control contact off its land is pushed', () => {
