@@ -103,8 +103,12 @@ export function usePhotoMap(tag: string, socket: Socket) {
   const keptAs = useRef(new Map<string, string>())
   useEffect(() => {
     photos.forEach(({ id, name, file, kept, side, mirrored, part, anchors, fault }, order) => {
+      if (fault) {
+        void dropInHand(id)
+        return
+      }
       const now = JSON.stringify([side, mirrored, part, anchors])
-      if (fault || keptAs.current.get(id) === now) return
+      if (keptAs.current.get(id) === now) return
       keptAs.current.set(id, now)
       void keepInHand({ id, tag, order, name, file, kept, side, mirrored, part, anchors })
     })
