@@ -42,7 +42,13 @@ describeDatabase('the record of strokes', () => {
     }
     await lay(job, ines, 'stroke', { ...stroke, result: 'there', predictedSnaps: 0.1 })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: 0.2 })
-    await lay(job, ines, 'stroke', { ...stroke, result: 'there', predictedSnaps: 0.2, light: 'ring' })
+    await lay(job, ines, 'stroke', {
+      ...stroke,
+      result: 'there',
+      predictedSnaps: 0.4,
+      snapFactor: 2,
+      light: 'ring',
+    })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: null })
     await lay(job, ines, 'stroke', { ...stroke, result: 'snapped', predictedSnaps: 0.4 })
     await appendEntry(job.id, ines, line('strike', { why: 'mistyped' }, 5, 5))

@@ -137,6 +137,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     strokes: fc.integer({ min: 1, max: 9 }),
     result: fc.constantFrom(...strokeResults),
     predictedSnaps: fc.option(figure(0, 1), { nil: null }),
+    snapFactor: figure(0.01, 20),
   }),
   left: fc.record({ contact, why: words }),
   replaced: fc.record({

@@ -185,6 +185,8 @@ export interface Bodies {
     readonly strokes: number
     readonly result: StrokeResult
     readonly predictedSnaps: number | null
+    /** What the shop's record had made of the model's odds by then; 1 where it is not given. */
+    readonly snapFactor?: number
     /** What it was before, and the neighbour it touches now. */
     readonly damage?: DamageKind
     readonly touches?: string

@@ -4,7 +4,7 @@ import { functionLaw, parallelState } from './function-law'
 import { isDamage, isGone } from './mark'
 import type { Mark, Marks } from './mark'
 import { fieldOf } from './socket'
-import type { SnapFactors } from './snap-record'
+import type { SnapFactors } from './technique'
 import type { Contact, FunctionGroup, Socket } from './socket'
 import { handlingOf } from './technique'
 import type { Handling } from './technique'
@@ -121,6 +121,7 @@ const leaving = (handling: Handling, reason: string): Handling => ({
   say: `leave: ${reason}`,
   strokes: 0,
   snaps: 0,
+  snapFactor: 1,
   overTravelMm: 0,
   minutes: 0,
   blockedBy: [],

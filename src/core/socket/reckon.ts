@@ -16,7 +16,8 @@ import { lifeSoFar, offsetOf, pushAdvice } from './push'
 import type { PushAdvice } from './push'
 import { worthGivingBack } from './replacement'
 import type { GivenBack } from './replacement'
-import type { SnapFactors } from './snap-record'
+import { snapFactor } from './technique'
+import type { SnapFactors } from './technique'
 import type { Socket } from './socket'
 import type { Technique } from './technique'
 
@@ -125,7 +126,7 @@ export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
     worthMinor: w.worthMinor,
     strokeMinor: w.strokeMinor,
     lossMinor: w.lossMinor,
-    snapFactor: w.factors?.[w.technique] ?? 1,
+    snapFactor: w.factors ? snapFactor(w.factors, w.technique, mark.kind) : 1,
   })
 }
 

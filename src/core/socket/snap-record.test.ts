@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { between } from '../between.testing'
 import { closeness, eyeSaid, learn, learnedEyes, learnedTechniques, snapFactors } from './snap-record'
 import type { SnapTally } from './snap-record'
+import { snapFactor } from './technique'
 
 const tally = (tried: number, snapped: number, p: number, own: Partial<SnapTally> = {}): SnapTally => ({
   technique: 'push',
@@ -42,6 +43,19 @@ describe('what the shop learns of its own hands', () => {
   it('takes all kinds of damage of a technique together', () => {
     const both = snapFactors([tally(30, 6, 0.02), { ...tally(30, 6, 0.02), damage: 'low' }])
     expect(both.push).toBeCloseTo(learn(tally(60, 12, 0.02)).factor, 10)
+  })
+  it('a kind of damage that goes worse than its technique has a factor of its own; one seldom seen goes with it', () => {
+    const factors = snapFactors([
+      tally(400, 4, 0.02),
+      tally(200, 20, 0.02, { damage: 'touching' }),
+      tally(1, 0, 0.02, { damage: 'twisted' }),
+    ])
+    expect(factors['push touching']).toBeGreaterThan(3)
+    expect(factors['push lean']).toBeLessThan(0.9)
+    expect(factors['push twisted']! / factors.push!).toBeCloseTo(1, 1)
+    expect(snapFactor(factors, 'push', 'touching')).toBe(factors['push touching'])
+    expect(snapFactor(factors, 'push', 'low')).toBe(factors.push)
+    expect(snapFactor(factors, 'unfold', 'folded')).toBe(1)
   })
   it('refuses more snapped than tried', () => {
     expect(() => learn(tally(2, 3, 0.1))).toThrow(RangeError)

@@ -1,7 +1,7 @@
 import { betaQuantile } from '../beta'
 import type { DamageKind } from './mark'
 import { slipOdds, techniques } from './technique'
-import type { Technique } from './technique'
+import type { SnapFactors, Technique } from './technique'
 
 /** Lights one works under; others may be typed. */
 export const lights = ['ring', 'low from one side', 'from both sides', 'diffused'] as const
@@ -25,7 +25,7 @@ export interface SnapTally {
   readonly magnification: string | null
   readonly tried: number
   readonly snapped: number
-  /** Sum of the odds that were predicted for them. */
+  /** Sum of the odds the model predicted for them, without what the record had learned by then. */
   readonly predicted: number
 }
 
@@ -58,9 +58,6 @@ export interface Eye {
   readonly light?: string
   readonly magnification?: string
 }
-
-/** The record of all techniques as factors on the predicted odds; 1 where there is none. */
-export type SnapFactors = Readonly<Partial<Record<Technique, number>>>
 
 /** How many attempts the prediction is worth against the record (bench default). */
 const PRIOR_ATTEMPTS = 40
@@ -120,10 +117,22 @@ export function learnedTechniques(tallies: readonly SnapTally[]): LearnedTechniq
   })
 }
 
-/** Factors by technique, all kinds of damage taken together. */
+/**
+ * Factors by technique, all kinds of damage taken together; and by technique and damage, where what the technique has
+ * learned is the prediction, so that a kind of damage seen seldom goes with its technique.
+ */
 function techniqueFactors(tallies: readonly SnapTally[]): SnapFactors {
-  const sums = addedUp(tallies, (t) => (isTechnique(t.technique) ? t.technique : null))
-  return Object.fromEntries([...sums].map(([technique, sum]) => [technique, learn(sum).factor]))
+  const whole = addedUp(tallies, (t) => (isTechnique(t.technique) ? t.technique : null))
+  const own = new Map([...whole].map(([technique, sum]) => [technique, learn(sum).factor]))
+  const each = addedUp(tallies, (t) =>
+    isTechnique(t.technique) && t.damage ? (`${t.technique} ${t.damage}` as const) : null,
+  )
+  const ofBoth = [...each].map(([key, sum]) => {
+    const factor = own.get(key.slice(0, key.indexOf(' ')) as Technique)!
+    const predicted = Math.min(sum.tried, sum.predicted * factor)
+    return [key, factor * learn({ ...sum, predicted }).factor] as const
+  })
+  return Object.fromEntries([...own, ...ofBoth])
 }
 
 const eyeOf = {
@@ -136,13 +145,14 @@ const HALF = 0.5
 
 /**
  * What was learned by light and by closeness, beyond what the technique itself explains: what counts as predicted is
- * the technique's own share of losses. Light and closeness are taken to act apart from one another, which a small
+ * the technique's own share of losses on that kind of damage. Light and closeness are taken to act apart from one another, which a small
  * shop's record cannot tell from acting together.
  */
 export function learnedEyes(tallies: readonly SnapTally[]): LearnedEye[] {
-  const whole = addedUp(tallies, (t) => t.technique)
+  const kindOf = (t: SnapTally) => `${t.technique} ${t.damage ?? ''}`
+  const whole = addedUp(tallies, kindOf)
   const expected = (t: SnapTally) => {
-    const own = whole.get(t.technique)!
+    const own = whole.get(kindOf(t))!
     return Math.min(t.tried, (t.predicted * (own.snapped + HALF)) / (own.predicted + HALF))
   }
   return (['light', 'magnification'] as const).flatMap((by) =>
@@ -154,13 +164,14 @@ export function learnedEyes(tallies: readonly SnapTally[]): LearnedEye[] {
   )
 }
 
-/** Factors by technique, under the light and magnification one looks with now. */
+/** Factors by technique and damage, under the light and magnification one looks with now. */
 export function snapFactors(tallies: readonly SnapTally[], eye: Eye = {}): SnapFactors {
   const now = learnedEyes(tallies).filter((e) => eyeOf[e.by](eye[e.by] ?? '') === e.as)
   const byEye = now.reduce((all, e) => all * e.factor, 1)
   const factors = techniqueFactors(tallies)
   if (byEye === 1) return factors
-  return Object.fromEntries(techniques.map((t) => [t, (factors[t] ?? 1) * byEye]))
+  const all = { ...Object.fromEntries(techniques.map((t) => [t, 1])), ...factors }
+  return Object.fromEntries(Object.entries(all).map(([key, factor]) => [key, factor * byEye]))
 }
 
 /** What the record says of a light or a magnification, if it plainly says something: beyond nine in ten. */

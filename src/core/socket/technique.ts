@@ -1,10 +1,9 @@
 import { straightening } from './bend'
 import { damageWords, usualHeightMm, usualLeanMm } from './mark'
-import type { Mark, Marks } from './mark'
+import type { DamageKind, Mark, Marks } from './mark'
 import { openSide } from './open-side'
 import type { Compass } from './open-side'
 import { fieldOf } from './socket'
-import type { SnapFactors } from './snap-record'
 import type { Contact, Socket } from './socket'
 
 export const techniques = [
@@ -23,6 +22,13 @@ export const techniques = [
   'look',
 ] as const
 export type Technique = (typeof techniques)[number]
+
+/** The record as factors on the predicted odds, by technique and by technique and damage. */
+export type SnapFactors = Readonly<Partial<Record<Technique | `${Technique} ${DamageKind}`, number>>>
+
+/** The factor for one technique on one kind of damage: its own, else the technique's, else 1. */
+export const snapFactor = (factors: SnapFactors, technique: Technique, damage: DamageKind): number =>
+  factors[`${technique} ${damage}`] ?? factors[technique] ?? 1
 
 /** Chance that one contact is lost to a slip of the hand, metal apart, by technique (bench default until the record says). */
 export const slipOdds: Readonly<Record<Technique, number>> = {
@@ -53,6 +59,8 @@ export interface Handling {
   readonly strokes: number
   /** Odds that the contact is lost on the way: metal and hand together. */
   readonly snaps: number
+  /** What the shop's own record made of those odds: they are the model's times this. */
+  readonly snapFactor: number
   readonly minutes: number
   /** Raised contacts in the tool's corridor. */
   readonly blockedBy: readonly string[]
@@ -87,6 +95,7 @@ export function handlingOf(
     overTravelMm: 0,
     strokes: 0,
     snaps: slipOdds[way.technique],
+    snapFactor: 1,
     blockedBy: [],
   })
   if (mark.unsure) {
@@ -125,16 +134,15 @@ export function handlingOf(
     socket.kind === 'pin-grid'
       ? pinWay(socket, contact, marks, side, folded, bend.strokes)
       : landWay(mark, touched, side, bend.strokes)
+  const factor = snapFactor(factors, way.technique, mark.kind)
   return {
     contact: contact.name,
     ...way,
     from: side,
     overTravelMm: bend.overTravelMm,
     strokes: bend.strokes,
-    snaps: Math.min(
-      0.99,
-      (1 - (1 - bend.snaps) * (1 - slipOdds[way.technique])) * (factors[way.technique] ?? 1),
-    ),
+    snaps: Math.min(0.99, (1 - (1 - bend.snaps) * (1 - slipOdds[way.technique])) * factor),
+    snapFactor: factor,
     blockedBy,
   }
 }

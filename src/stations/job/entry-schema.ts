@@ -197,6 +197,7 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     damage: Joi.valid(...damageKinds),
     touches: contact,
     predictedSnaps: Joi.number().min(0).max(1).allow(null).required(),
+    snapFactor: Joi.number().greater(0).max(1000),
     light: text(120),
     magnification: text(40),
   }),

@@ -1,8 +1,10 @@
 'use client'
-import { useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
+import { displacementPath } from '@/core/socket/photo/displacement'
 import type { Point } from '@/core/socket/photo/projection'
 import type { Suspect } from '@/core/socket/photo/suspect'
+import type { Socket } from '@/core/socket/socket'
 import type { PhotoInHand } from './use-photo-map'
 
 const LOUPE_PX = 168
@@ -19,12 +21,14 @@ const steps: Readonly<Record<string, Point>> = {
  */
 export function PhotoClicks({
   photo,
+  socket,
   contact,
   aboutPx,
   asked,
   onClick,
 }: {
   photo: PhotoInHand
+  socket: Socket
   contact: string | null
   /** About where the contact to click is. */
   aboutPx: Point | null
@@ -34,7 +38,13 @@ export function PhotoClicks({
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const [at, setAt] = useState<Point | null>(null)
-  const { size } = photo
+  const { size, answer, side } = photo
+  const located = answer?.located ?? null
+  // From the side heights shift every tip, so there the field of displacements says nothing.
+  const field = useMemo(
+    () => (located && !side ? displacementPath(socket, located) : ''),
+    [located, side, socket],
+  )
   if (!size) return null
   const share = ([x, y]: Point): readonly [string, string] => [
     `${(100 * x) / size.widthPx}%`,
@@ -98,6 +108,7 @@ export function PhotoClicks({
           className="pointer-events-none absolute inset-0 size-full"
           aria-hidden="true"
         >
+          <path d={field} fill="none" stroke="var(--brass)" strokeWidth={size.widthPx / 500} opacity={0.8} />
           {asked
             .filter((s) => s.photo === photo.id)
             .map((s) => (

@@ -150,6 +150,7 @@ function OnePhoto({
   return (
     <PhotoClicks
       photo={photo}
+      socket={surface.socket}
       asked={photo.side ? [] : asked}
       contact={photo.progress === null ? (next?.contact ?? null) : null}
       aboutPx={next?.aboutPx ?? null}

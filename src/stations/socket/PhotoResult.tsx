@@ -1,4 +1,5 @@
 'use client'
+import { DRAWN_TIMES } from '@/core/socket/photo/displacement'
 import type { Merged } from '@/core/socket/photo/merge'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import type { Socket } from '@/core/socket/socket'
@@ -54,7 +55,11 @@ export function PhotoResult({
             heights are not told: a photo from the side, read beside this one, adds them
           </li>
         )}
-        <li className="text-soft">healthy tips scatter by {(spread * 1000).toFixed(0)} µm</li>
+        <li className="text-soft">
+          healthy tips scatter by {(spread * 1000).toFixed(0)} µm; on the photo each tip’s way from its place
+          is drawn
+          {` ${DRAWN_TIMES} `}times as long
+        </li>
       </ul>
       <Button look="first" className="mt-2" onClick={onTake}>
         Take it onto the map

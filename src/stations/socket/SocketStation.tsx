@@ -62,7 +62,7 @@ function Mapped({ socket }: { socket: Socket }) {
 
   function tried(result: StrokeResult) {
     if (!step) return
-    const { contact, technique, tool, from, snaps } = step
+    const { contact, technique, tool, from, snaps, snapFactor } = step
     const mark = surface.marks[contact]
     const touches =
       result === 'touching'
@@ -76,6 +76,7 @@ function Mapped({ socket }: { socket: Socket }) {
       strokes,
       result,
       predictedSnaps: snaps,
+      ...(snapFactor === 1 ? {} : { snapFactor }),
       ...(mark ? { damage: mark.kind } : {}),
       ...(touches ? { touches } : {}),
       ...eye.noted,

@@ -4,7 +4,7 @@ import { lostMinor, minutesMinor } from '@/core/socket/bench-figures'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Step } from '@/core/socket/plan'
 import type { ToWeigh } from '@/core/socket/reckon'
-import type { SnapFactors } from '@/core/socket/snap-record'
+import type { SnapFactors } from '@/core/socket/technique'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
 

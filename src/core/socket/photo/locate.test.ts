@@ -8,7 +8,9 @@ import type { Socket } from '../socket'
 import type { Anchor } from './anchors'
 import { locate } from './locate'
 import type { LocateAnswer, LocateOptions, Located } from './locate'
+import { displacementPath } from './displacement'
 import { mergePhotos } from './merge'
+import { project } from './projection'
 import { suspects } from './suspect'
 import { tipHeights } from './tip-height'
 
@@ -146,6 +148,18 @@ describe('a photo of a damaged field', () => {
         else expect(tip.why).toMatch(/lie over|its strip/)
       } else if (off < 0.09 && !['paste', 'lodged'].includes(marks[tip.name]?.kind ?? ''))
         expect([tip.name, tip.as]).toEqual([truth.name, 'in place'])
+    })
+  })
+  it('draws each displacement from where the tip should be, four times as long', () => {
+    const strokes = displacementPath(socket, located).split('M').slice(1)
+    expect(strokes).toHaveLength(located.tips.filter((t) => t.offsetMm).length)
+    const measured = located.tips.flatMap((t, i) => (t.offsetMm ? [{ t, c: socket.contacts[i]! }] : []))
+    measured.forEach(({ t, c }, k) => {
+      const [x0, y0, x1, y1] = strokes[k]!.split(/[L ]/).map(Number) as [number, number, number, number]
+      const home = project(located.projection, c.xMm, c.yMm)
+      expect(Math.hypot(x0 - home[0], y0 - home[1])).toBeLessThan(0.2)
+      const long = Math.hypot(x1 - x0, y1 - y0) / located.pxPerMm
+      expect(long).toBeCloseTo(4 * Math.hypot(...t.offsetMm!), 0)
     })
   })
   it('claims no spot twice', () => {
