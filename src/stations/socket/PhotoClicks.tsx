@@ -5,6 +5,7 @@ import { displacementPath } from '@/core/socket/photo/displacement'
 import type { Point } from '@/core/socket/photo/projection'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import type { Socket } from '@/core/socket/socket'
+import { inkColours } from '@/core/socket/svg'
 import type { PhotoInHand } from './use-photo-map'
 
 const LOUPE_PX = 168
@@ -80,6 +81,9 @@ export function PhotoClicks({
       aria-label={`Photo ${photo.name}. ${contact ? `Put the cross on the tip of ${contact} with the arrows, Enter sets it` : 'Four contacts are clicked'}.`}
       className="relative w-full cursor-crosshair touch-none overflow-hidden border border-line outline-none focus-visible:outline-2 focus-visible:outline-brass"
       style={{
+        // A field is dark in the photo, whatever the theme.
+        ['--brass' as string]: inkColours.scope['pin 1'],
+        ['--color-brass' as string]: inkColours.scope['pin 1'],
         aspectRatio: `${size.widthPx} / ${size.heightPx}`,
         // The whole photo stays in sight under header and sentence, whatever its shape.
         maxWidth: `calc((100vh - 15rem) * ${size.widthPx / size.heightPx})`,
