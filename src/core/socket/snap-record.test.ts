@@ -87,7 +87,18 @@ describe('what light and magnification make of it', () => {
     expect(eyes[0]!.factor).toBeGreaterThan(1.5)
     expect(eyes[1]!.factor).toBeLessThan(0.7)
     expect(eyeSaid(eyes[0]!)).toMatch(/“ring” more are lost than elsewhere: 16 of 200, where 8\.\d were/)
-    expect(eyeSaid(eyes[3]!)).toMatch(/at over 20× fewer/)
+    // The two always went together: what the light explains is not said of the magnification again.
+    expect(eyeSaid(eyes[3]!)).toBeNull()
+    for (const e of eyes.slice(2)) expect(Math.abs(Math.log(e.factor))).toBeLessThan(0.2)
+  })
+  it('tells a magnification that matters under one and the same light', () => {
+    const eyes = learnedEyes([
+      tally(200, 16, 0.04, { light: 'ring', magnification: '7×' }),
+      tally(400, 8, 0.04, { light: 'ring', magnification: '25×' }),
+    ])
+    expect(eyeSaid(eyes[0]!)).toBeNull()
+    expect(eyeSaid(eyes.find((e) => e.as === 'under 10×')!)).toMatch(/at under 10× more are lost/)
+    expect(eyeSaid(eyes.find((e) => e.as === 'over 20×')!)).toMatch(/at over 20× fewer/)
   })
   it('counts in every technique, also one that was never tried, and only while one looks so', () => {
     const under = snapFactors(record, { light: 'ring' })

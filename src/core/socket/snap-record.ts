@@ -145,23 +145,31 @@ const HALF = 0.5
 
 /**
  * What was learned by light and by closeness, beyond what the technique itself explains: what counts as predicted is
- * the technique's own share of losses on that kind of damage. Light and closeness are taken to act apart from one another, which a small
- * shop's record cannot tell from acting together.
+ * the technique's own share of losses on that kind of damage. The light is learned first; closeness is then held
+ * against what technique and light explain, so that two that always go together are not counted twice. Beyond that
+ * they are taken to act apart, which a small shop's record cannot tell from acting together.
  */
 export function learnedEyes(tallies: readonly SnapTally[]): LearnedEye[] {
   const kindOf = (t: SnapTally) => `${t.technique} ${t.damage ?? ''}`
   const whole = addedUp(tallies, kindOf)
-  const expected = (t: SnapTally) => {
+  const byTechnique = (t: SnapTally) => {
     const own = whole.get(kindOf(t))!
     return Math.min(t.tried, (t.predicted * (own.snapped + HALF)) / (own.predicted + HALF))
   }
-  return (['light', 'magnification'] as const).flatMap((by) =>
+  const learned = (by: LearnedEye['by'], expected: (t: SnapTally) => number): LearnedEye[] =>
     [...addedUp(tallies, (t) => eyeOf[by](t[by] ?? ''), expected)].map(([as, sum]) => ({
       by,
       as,
       ...learn(sum),
-    })),
-  )
+    }))
+  const light = learned('light', byTechnique)
+  const factorOf = new Map(light.map((l) => [l.as, l.factor]))
+  return [
+    ...light,
+    ...learned('magnification', (t) =>
+      Math.min(t.tried, byTechnique(t) * (factorOf.get(eyeOf.light(t.light ?? '') ?? '') ?? 1)),
+    ),
+  ]
 }
 
 /** Factors by technique and damage, under the light and magnification one looks with now. */
