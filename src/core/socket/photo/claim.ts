@@ -5,7 +5,7 @@ import type { TipSeen } from './work'
 import { stripSeen } from './peaks'
 import { project, scaleAt, unproject } from './projection'
 import type { Point } from './projection'
-import { AT_HOME_MM, footOf, healthyStrips, liesOver, overItsStrip } from './strip'
+import { AT_HOME_MM, feetOf, footOf, healthyStrips, liesOver, overItsStrip } from './strip'
 import type { ToClaim } from './strip'
 import { COVER_MM, likeATip, LIKE_A_TIP, meanRound, usualRound } from './usual-look'
 import type { Usual } from './usual-look'
@@ -47,15 +47,15 @@ const costOf = (pitches: number, shine: number, strip: number) =>
  * Who is whose: every contact claims one spot at most and no spot is claimed twice. Spots at home first; the rest by
  * least total cost over groups of contacts and spots that could belong together.
  */
-export function claimTips(work: ToClaim): TipSeen[] {
-  const { socket, projection, shift, grid, factor, plane } = work
+export function claimTips(asked: ToClaim): TipSeen[] {
+  const { socket, projection, shift, grid, factor, plane } = asked
   const { peaks } = grid
   const n = socket.contacts.length
-  const { known } = work
+  const { known } = asked
   const home = socket.contacts.map((c, i): Point => {
     const [sx, sy] = shift([c.xMm, c.yMm], c.beamDeg)
     const [dx, dy] = known?.[i] ?? [0, 0]
-    return onPlane(work, project(projection, c.xMm + sx + dx, c.yMm + sy + dy))
+    return onPlane(asked, project(projection, c.xMm + sx + dx, c.yMm + sy + dy))
   })
   const scale = Float64Array.from(socket.contacts, (c) => scaleAt(projection, c.xMm, c.yMm) / factor)
   const edge = 0.35 * socket.pitchMm
@@ -70,9 +70,10 @@ export function claimTips(work: ToClaim): TipSeen[] {
   home.forEach(([x, y], i) => {
     if (!inside[i]) return
     const peak = grid.nearest(x, y, AT_HOME_MM * scale[i]!)
-    if (peak < 0 || peaks.strength[peak]! < 0.25 * work.strong) return
+    if (peak < 0 || peaks.strength[peak]! < 0.25 * asked.strong) return
     claimed[i] = peak
   })
+  const work = { ...asked, feetMm: feetOf(asked) }
   const usual = usualRound(work, home, claimed, scale)
   const { gain } = usual
   // From the side a foot is not where it is from above, so a strip says nothing there.

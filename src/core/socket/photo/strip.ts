@@ -4,7 +4,7 @@ import { onPlane } from './work'
 import type { Work } from './work'
 import { stripSeen } from './peaks'
 import type { PeakGrid } from './peaks'
-import { project } from './projection'
+import { project, scaleAt } from './projection'
 import type { Point, Projection } from './projection'
 import { fieldOf } from '../socket'
 import { BEAM_RUN_MM } from '../short'
@@ -18,6 +18,8 @@ export interface ToClaim extends Work {
   readonly strong: number
   /** Leans another photo gave, mm, in order of the contacts; then only a shift by height is looked for. */
   readonly known?: readonly (Point | null)[]
+  /** How far the feet lie from where they are seen from straight above: they are lower than the tips, mm. */
+  readonly feetMm?: Point
 }
 
 /** A tip this near its place is at home, mm. */
@@ -27,8 +29,43 @@ export const AT_HOME_MM = 0.1
 export function footOf(work: ToClaim, i: number): Point {
   const c = work.socket.contacts[i]!
   const angle = (c.beamDeg * Math.PI) / 180
-  const [x, y] = [c.xMm - BEAM_RUN_MM * Math.cos(angle), c.yMm - BEAM_RUN_MM * Math.sin(angle)]
+  const [dx, dy] = work.feetMm ?? [0, 0]
+  const x = c.xMm - BEAM_RUN_MM * Math.cos(angle) + dx
+  const y = c.yMm - BEAM_RUN_MM * Math.sin(angle) + dy
   return onPlane(work, project(work.projection, x, y))
+}
+
+/** How far the foot of a strip lies below its tip, mm (bench default). */
+const FOOT_DEPTH_MM = 0.65
+/** Greatest tilt that is believed; beyond it the picture is not from above. */
+const MOST_TILT = 0.45
+
+/**
+ * How far the feet lie from where they would be seen from straight above, all alike, mm on the field: under a tilt θ
+ * towards the eye a point lower by h is seen shifted by h · tan θ that way. The tilt is told by the field itself: it
+ * is foreshortened by cos θ along the tilt, and larger on the side of the eye.
+ */
+export function feetOf({ projection, known, socket }: ToClaim): Point {
+  if (known || socket.kind === 'pin-grid') return [0, 0]
+  const [right, away] = [slope(projection, 1, 0), slope(projection, 0, 1)]
+  const [a, b, c] = [dot(right, right), dot(right, away), dot(away, away)]
+  const apart = Math.hypot((a - c) / 2, b)
+  const [least, most] = [(a + c) / 2 - apart, (a + c) / 2 + apart]
+  const tilt = Math.acos(Math.sqrt(Math.max(0, Math.min(1, least / most))))
+  if (tilt > MOST_TILT || apart === 0) return [0, 0]
+  // Along the lesser axis of the stretching.
+  const angle = Math.atan2(2 * b, a - c) / 2 + Math.PI / 2
+  const [x, y] = [Math.cos(angle), Math.sin(angle)]
+  const nearer = scaleAt(projection, 5 * x, 5 * y) > scaleAt(projection, -5 * x, -5 * y) ? 1 : -1
+  const shift = nearer * FOOT_DEPTH_MM * Math.tan(tilt)
+  return [shift * x, shift * y]
+}
+
+const dot = (p: Point, q: Point) => p[0] * q[0] + p[1] * q[1]
+/** Way in the photo for a way of one millimetre on the field, at its middle. */
+function slope(p: Projection, x: number, y: number): Point {
+  const [from, to] = [project(p, -x, -y), project(p, x, y)]
+  return [(to[0] - from[0]) / 2, (to[1] - from[1]) / 2]
 }
 
 /** How plainly the strip of a tip at home shows, as a median over some hundred, grey levels over the tip's strength. */
