@@ -33,7 +33,7 @@ const cursor = (page: Page) => page.locator('#map')
 
 for (const theme of ['paper', 'scope'] as const)
   test(`axe finds nothing in any view, ${theme}`, async ({ bench: page, shop, context }) => {
-    test.setTimeout(180_000)
+    test.setTimeout(300_000)
     await context.addCookies([{ name: 'theme', value: theme, url: shop.url }])
     for (const view of ['/sign-in', ...views]) {
       await page.goto(`${shop.url}${view}`)
