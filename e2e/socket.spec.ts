@@ -226,6 +226,23 @@ test('a stroke’s result changes what is left, and with it the advice; light an
   await expect.poll(snaps).toBeGreaterThan(low)
 })
 
+test('a tab opens at the press, though the page may move before the release', async ({
+  bench: page,
+  shop,
+}) => {
+  await atSocket(page, shop, 'Q-0417')
+  const tab = page.getByRole('tab', { name: 'Passes' })
+  await tab.hover()
+  await page.mouse.down()
+  await expect(tab).toHaveAttribute('aria-selected', 'true')
+  await page.mouse.move(500, 300)
+  await page.mouse.up()
+  await expect(tab).toHaveAttribute('aria-selected', 'true')
+  await tab.focus()
+  await page.keyboard.press('ArrowLeft')
+  await expect(page.getByRole('tab', { name: 'Table' })).toHaveAttribute('aria-selected', 'true')
+})
+
 test('a sweep proves the whole field, one key a look', async ({ bench: page, shop }) => {
   await atSocket(page, shop, TAG)
   await type(page, 'mark M30 low 0.1')

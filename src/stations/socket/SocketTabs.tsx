@@ -1,11 +1,11 @@
 'use client'
-import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import type { ReactNode } from 'react'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Reckoning, ToGiveBack } from '@/core/socket/reckon'
 import type { GivenBack } from '@/core/socket/replacement'
 import { Ledger } from '@/stations/job/Ledger'
 import { Photos } from '@/stations/job/Photos'
+import { Tabs } from '@/ui/Tabs'
 import { ContactTable } from './ContactTable'
 import { DropIn } from './DropIn'
 import { Eyepiece } from './Eyepiece'
@@ -59,22 +59,11 @@ export function SocketTabs({
     ['Photos', <Photos key="photos" />],
   ]
   return (
-    <TabGroup>
-      <TabList className="flex flex-wrap gap-x-6 border-t border-line pt-2">
-        {tabs.map(([name]) => (
-          <Tab
-            key={name}
-            className="border-b-[3px] border-transparent pb-1 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink"
-          >
-            {name}
-          </Tab>
-        ))}
-      </TabList>
-      <TabPanels className="pt-3">
-        {tabs.map(([name, panel]) => (
-          <TabPanel key={name}>{panel}</TabPanel>
-        ))}
-      </TabPanels>
-    </TabGroup>
+    <Tabs
+      tabs={tabs.map(([name, panel]) => ({ name, panel }))}
+      list="flex flex-wrap gap-x-6 border-t border-line pt-2"
+      tab="border-b-[3px] border-transparent pb-1 font-semibold text-soft data-selected:border-brass data-selected:text-ink"
+      panels="pt-3"
+    />
   )
 }

@@ -4,6 +4,7 @@ import dynamic from 'next/dynamic'
 import type { PushAdvice } from '@/core/socket/push'
 import { eyeSaid, learnedEyes, learnedTechniques } from '@/core/socket/snap-record'
 import type { Learned } from '@/core/socket/snap-record'
+import { sentence } from '@/ui/sentence'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
 
@@ -89,7 +90,7 @@ function Record() {
           <LearnedTable head="Looked at" lines={eyes.map((e) => [e.as, e])} />
           <p className="mt-1 text-[0.9rem] text-soft">
             {said.length > 0
-              ? `${said.map((s) => s.charAt(0).toUpperCase() + s.slice(1)).join('. ')}.`
+              ? said.map(sentence).join(' ')
               : 'So far none of them tells: what is lost under each is what the techniques explain.'}{' '}
             The light and magnification set above count in every odds on this page.
           </p>

@@ -1,12 +1,12 @@
 'use client'
 import { useMemo } from 'react'
-import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import { readCodes } from '@/core/triage/code-tape'
 import { readGrid } from '@/core/triage/swap-grid'
 import type { Swap } from '@/core/triage/swap-grid'
 import { runsRight } from '@/core/triage/runs-right'
 import { swapParts } from '@/core/job/entry'
 import { useJob } from '@/stations/job/JobProvider'
+import { Tabs } from '@/ui/Tabs'
 import { CellPanel } from './CellPanel'
 import { ClaimsPanel } from './ClaimsPanel'
 import { CodesPanel } from './CodesPanel'
@@ -44,26 +44,21 @@ export function Instruments() {
   ] as const
   return (
     <section id="instruments" aria-label="Instruments" className="border-t border-line pt-2.5 pb-4">
-      <TabGroup>
-        <TabList className="flex flex-wrap gap-x-1 gap-y-1">
-          {tabs.map(([name, said]) => (
-            <Tab
-              key={name}
-              className="rounded-t-sheet border-b-[3px] border-transparent px-2.5 py-1 text-left leading-tight text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:font-semibold data-selected:text-ink"
-            >
+      <Tabs
+        tabs={tabs.map(([name, said, Panel]) => ({
+          name,
+          label: (
+            <>
               {name}
               <span className="num block min-h-[1.1rem] text-[0.82rem] font-normal text-soft">{said}</span>
-            </Tab>
-          ))}
-        </TabList>
-        <TabPanels className="mt-2">
-          {tabs.map(([name, , Panel]) => (
-            <TabPanel key={name} className="outline-none">
-              <Panel />
-            </TabPanel>
-          ))}
-        </TabPanels>
-      </TabGroup>
+            </>
+          ),
+          panel: <Panel />,
+        }))}
+        list="flex flex-wrap gap-x-1 gap-y-1"
+        tab="rounded-t-sheet border-b-[3px] border-transparent px-2.5 py-1 text-left leading-tight text-soft data-selected:border-brass data-selected:font-semibold data-selected:text-ink"
+        panels="mt-2"
+      />
     </section>
   )
 }
