@@ -72,7 +72,8 @@ export default [
     ignores: ['**/*.test.ts'],
     rules: closed(['react', 'react-*', 'konva', ...rooms('ui', 'app', 'stations', 'workers')]),
   },
-  { files: ['src/ui/**'], rules: closed(rooms('data', 'app', 'stations', 'workers')) },
+  { files: ['src/server/**'], rules: closed(rooms('app', 'ui', 'workers')) },
+  { files: ['src/ui/**'], rules: closed(rooms('data', 'app', 'stations', 'workers', 'server')) },
   { files: ['src/workers/**'], rules: closed(rooms('data', 'ui', 'app', 'stations')) },
   { files: ['src/stations/**'], rules: closed(rooms('app')) },
 ]

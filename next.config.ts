@@ -4,7 +4,7 @@ const config: NextConfig = {
   distDir: process.env.NEXT_DIST_DIR ?? '.next',
   poweredByHeader: false,
   reactStrictMode: true,
-  serverExternalPackages: ['@node-rs/argon2', 'pg', 'sharp', '@react-pdf/renderer'],
+  serverExternalPackages: ['@node-rs/argon2', 'pg', 'sharp', 'piscina', 'tsx'],
 }
 
 export default config

@@ -2,12 +2,15 @@
 import { chromium } from '@playwright/test'
 import type { Browser, Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { performance } from 'node:perf_hooks'
+import { zipSync } from 'fflate'
+import type { Entry } from '@/core/job/entry'
 import { runOut } from '@/core/run-out'
 import { seeded } from '@/core/seeded'
 import { generateField, rowName } from '@/core/socket/generate'
 import { takePhoto } from '@/stand-ins/microscope-camera'
+import { packJob } from '@/stations/job/job-zip'
 import { shotOf } from '@/stations/socket/camera-shot'
 import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
@@ -49,20 +52,21 @@ export async function browserFigures(): Promise<Figure[]> {
   ensureBuild(checkout, '.next')
   const cluster = await startCluster({ checkout, throwaway: true })
   const urls = await ensureDatabase(cluster, 'needle_bench')
-  layShop(checkout, urls.owner)
+  layShop(checkout, urls.owner, ['--into=needle_bench'])
   const port = String(await freePort())
   const env = {
     ...process.env,
+    PORT: port,
+    HOST: '127.0.0.1',
     DATABASE_URL: urls.app,
     DEMO_SIGN_IN: '1',
     NODE_ENV: 'production' as const,
     NEXT_TELEMETRY_DISABLED: '1',
   }
-  const server = spawn(
-    process.execPath,
-    ['node_modules/next/dist/bin/next', 'start', '-p', port, '-H', '127.0.0.1'],
-    { env, stdio: ['ignore', 'ignore', 'inherit'] },
-  )
+  const server = spawn(process.execPath, ['scripts/serve.mjs'], {
+    env,
+    stdio: ['ignore', 'ignore', 'inherit'],
+  })
   const gone = new Promise((resolve) => server.on('exit', resolve))
   let browser: Browser | null = null
   const stop = async () => {
@@ -86,6 +90,7 @@ export async function browserFigures(): Promise<Figure[]> {
     await page.waitForURL(`${url}/`)
     return [
       ...(await pageFigures(page, url)),
+      ...(await readsWhileBusy(page, url)),
       ...(await mapFigures(page, url, 'Q-0410', '1,716')),
       ...(await largestFigures(page, url)),
       await photoInWorker(page, url),
@@ -110,6 +115,75 @@ async function pageFigures(page: Page, url: string): Promise<Figure[]> {
       if (i > 0) samples.push(performance.now() - began)
     }
     figures.push(figure(`page ${path}`, samples, 'ms', 300))
+  }
+  return figures
+}
+
+/** A job's ZIP of so many lines. */
+function longZip(lines: number): Buffer {
+  const at = '2026-11-24T09:00:00.000Z'
+  const entries = Array.from(
+    { length: lines },
+    (_, i) =>
+      ({
+        id: randomUUID(),
+        seq: i + 1,
+        by: randomUUID(),
+
+        at,
+
+        strikes: null,
+        v: 1,
+        ...(i % 2 === 0
+          ? { kind: 'note', body: { text: `line ${i}` } }
+          : { kind: 'look', body: { what: `place ${i}`, seen: 'nothing', clear: true } }),
+      }) as Entry,
+  )
+  const whole = { tag: 'Q-0001', exportedAt: at, entries, socket: null, owner: null, files: [] }
+  return Buffer.from(packJob(whole, (bytes) => createHash('sha256').update(bytes).digest('hex')))
+}
+
+/** What a read of a tape takes while each kind of heavy work is under way, until every piece of it is answered. */
+async function readsWhileBusy(page: Page, url: string): Promise<Figure[]> {
+  const cookie = (await page.context().cookies()).map((c) => `${c.name}=${c.value}`).join('; ')
+  const headers = { cookie, origin: url }
+  const get = (path: string) => fetch(url + path, { headers })
+  const send = (path: string, body: string | Buffer, type: string) =>
+    fetch(url + path, {
+      method: 'POST',
+      headers: { ...headers, 'content-type': type },
+      body: new Uint8Array(Buffer.from(body)),
+    })
+  const readIn = (zip: Buffer) => send(`/api/jobs/import?id=${randomUUID()}`, zip, 'application/zip')
+  const bomb = Buffer.from(zipSync({ 'tape.json': new Uint8Array(504 * 1024 * 1024) }, { level: 9 }))
+  const long = longZip(40_000)
+  const wide = JSON.stringify({ name: 'x', csv: `rail\n${','.repeat(1_900_000)}${'1'.repeat(2_000_000)}` })
+  const works: Record<string, () => Promise<Response>> = {
+    'the camera': () => get('/api/jobs/Q-0417/camera?view=above'),
+    'the sheet as PDF': () => get('/api/jobs/Q-0407/sheet'),
+    'a ZIP going out': () => get('/api/jobs/Q-0417/zip'),
+    'a ZIP of 40,000 lines coming in': () => readIn(long),
+    [`a ZIP of ${(bomb.length / 1e6).toFixed(1)} MB that unfolds to 504`]: () => readIn(bomb),
+    'a table of 1.9 million columns': () =>
+      send('/api/boards/tw-k61/references/rails', wide, 'application/json'),
+  }
+  const figures: Figure[] = []
+  for (const [what, work] of Object.entries(works)) {
+    let status = 0
+    const began = performance.now()
+    const under = work().then(async (answer) => {
+      await answer.arrayBuffer()
+      status = answer.status
+    })
+    const samples: number[] = []
+    while (status === 0) {
+      const asked = performance.now()
+      await (await get('/api/jobs/Q-0414/tape')).arrayBuffer()
+      samples.push(performance.now() - asked)
+    }
+    await under
+    const took = ((performance.now() - began) / 1000).toFixed(1)
+    figures.push(figure(`a read beside ${what} (${took} s, ${status})`, samples, 'ms', 300))
   }
   return figures
 }

@@ -73,4 +73,8 @@ export function socketOf(input: FieldInput, wanted: Marks = {}): Socket {
   return socket
 }
 
+/** The same where a field need not be given. */
+export const optionalField = (keys: Joi.SchemaMap) =>
+  Joi.object({ ...field, ...keys }).oxor('table', 'contacts')
+
 export const oneField = (keys: Joi.SchemaMap) => Joi.object({ ...field, ...keys }).xor('table', 'contacts')

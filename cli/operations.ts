@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { createHash } from 'node:crypto'
 import { rails, stations } from '@/core/job/entry'
-import { powerGate } from '@/core/job/power-gate'
+import { nothingSeen, powerGate } from '@/core/job/power-gate'
 import type { PowerEvidence } from '@/core/job/power-gate'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { jobState } from '@/core/job/state'
@@ -10,6 +10,7 @@ import type { Touched } from '@/core/proof/plan'
 import { functionGroups } from '@/core/socket/socket'
 import { stageReached } from '@/core/triage/stage'
 import { unpackJob } from '@/stations/job/job-zip'
+import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
 import { photoOperations } from './photo-operations'
@@ -18,6 +19,9 @@ import { triageOperations } from './triage-operations'
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 
+const names = Joi.array().items(Joi.string())
+
+/** What is not given is taken as in `nothingSeen`. */
 const evidence = Joi.object({
   rails: Joi.array()
     .items(
@@ -39,13 +43,42 @@ const evidence = Joi.object({
       }),
     )
     .default([]),
-  lostSense: Joi.array().items(Joi.string()).default([]),
-  notLooked: Joi.number().integer().min(0).default(0),
-  contacts: Joi.number().integer().min(0).default(0),
-  cpuFitted: Joi.boolean().default(false),
-  heatsink: Joi.boolean().default(false),
-  unaccounted: Joi.array().items(Joi.string()).default([]),
-  hazards: Joi.array().items(Joi.string()).default([]),
+  railsOwed: Joi.array().items(Joi.valid(...rails)),
+  railsOwedWhy: Joi.string(),
+  questions: Joi.array().items(Joi.object({ say: Joi.string().required(), mend: Joi.string().required() })),
+  volts: Joi.array().items(
+    Joi.object({
+      rail: Joi.valid(...rails).required(),
+      volts: Joi.number().required(),
+      cpu: Joi.valid('in', 'out', null).required(),
+      is: Joi.valid('too high', 'low').required(),
+      workedOn: Joi.boolean().default(false),
+    }),
+  ),
+  lodged: names,
+  paste: names,
+  touchesUnnamed: Joi.array().items(
+    Joi.object({ contact: Joi.string().required(), nets: Joi.string().required() }),
+  ),
+  lostSense: names,
+  lostUnknown: names,
+  notLooked: Joi.number().integer().min(0),
+  contacts: Joi.number().integer().min(0),
+  notLookedNear: names,
+  socketFound: Joi.string().allow(''),
+  cpuFitted: Joi.boolean(),
+  heatsink: Joi.boolean(),
+  seat: Joi.valid('proud', 'needed force', 'turned', 'light push', null),
+  pinGrid: Joi.boolean(),
+  unaccounted: names,
+  hazards: names,
+  notTold: names,
+  damagedParts: names,
+  lookedOutside: Joi.boolean(),
+  ranHere: Joi.boolean(),
+  standbyHot: Joi.boolean(),
+  changedWhat: Joi.string().allow(''),
+  provedNothing: Joi.string().allow(''),
   chipVolts: Joi.number().allow(null).default(null),
   programmerVolts: Joi.number().allow(null).default(null),
   clipOn: Joi.boolean().default(false),
@@ -68,16 +101,18 @@ const touched = Joi.object({
 
 /** Every computation that stands on the command line. */
 export const operations: Readonly<Record<string, Operation>> = {
-  'power.gate': operation<PowerEvidence>(
+  'power.gate': operation<Partial<PowerEvidence>>(
     'May this board be powered? The lamp and its reasons, from the evidence.',
     evidence,
-    (e) => powerGate(e),
+    (e) => powerGate({ ...nothingSeen, ...e }),
   ),
 
   ...socketOperations,
   ...photoOperations,
 
   ...triageOperations,
+
+  ...jobOperations,
 
   'proof.plan': operation<Touched>(
     'What has to be proved, from the functions that were damaged or touched.',

@@ -79,8 +79,10 @@ const counted = (tips: readonly { readonly as: SeenAs }[]) => {
 }
 
 /** What a map from photos comes to. */
-const mapOf = (socket: Socket, merged: Merged, faults: readonly PhotoFault[]) => ({
+const mapOf = (socket: Socket, merged: Merged, faults: readonly PhotoFault[], ask: readonly string[]) => ({
   good: true,
+  /** Other ways the field could lie that fit as well: look for the pin-1 mark before the map is believed. */
+  ask,
   counts: counted(merged.tips),
   faults,
   disagreements: merged.disagreements,
@@ -164,7 +166,12 @@ export const photoOperations: Readonly<Record<string, Operation>> = {
       const { heights, faults } = await fromTheSide(socket, above.located, input.side)
       const merged = mergePhotos([{ name: input.photo, located: above.located }], heights)
       const { pxPerMm, spreadMm, fitted } = above.located
-      return { ...mapOf(socket, merged, [...above.faults, ...faults]), pxPerMm, spreadMm, fitted }
+      return {
+        ...mapOf(socket, merged, [...above.faults, ...faults], above.ask ?? []),
+        pxPerMm,
+        spreadMm,
+        fitted,
+      }
     },
   ),
 
@@ -175,12 +182,14 @@ export const photoOperations: Readonly<Record<string, Operation>> = {
       const socket = socketOf(rest)
       const read: Read[] = []
       const faults: (PhotoFault & { photo: string })[] = []
+      const ask = new Set<string>()
       for (const [i, one] of photos.entries()) {
         const answer = await located(socket, one, `photos.${i}.photo`)
         if (answer.located) read.push({ name: one.photo, located: answer.located })
+        for (const way of answer.ask ?? []) ask.add(way)
         faults.push(...answer.faults.map((f) => ({ photo: one.photo, ...f })))
       }
-      return read.length === 0 ? { good: false, faults } : mapOf(socket, mergePhotos(read), faults)
+      return read.length === 0 ? { good: false, faults } : mapOf(socket, mergePhotos(read), faults, [...ask])
     },
   ),
 }

@@ -2,7 +2,7 @@ import type { DamageKind } from '@/core/socket/mark'
 import type { HistoryItem } from '@/core/job/entry'
 import { seeded } from '@/core/seeded'
 import type { Uniform } from '@/core/seeded'
-import { slipOdds } from '@/core/socket/technique'
+import { slipOdds, untwistOdds } from '@/core/socket/technique'
 import { demoBoards } from './boards'
 import { baseline, goodRails, onBoard } from './jobs/job'
 import { demoSockets } from './sockets'
@@ -81,6 +81,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     tape
       .put('clock', { run: 'triage' })
       .wait(6)
+      .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
       .put('cell', { volts: Math.round((2.6 + draw() * 0.5) * 100) / 100 })
       .rails('out', goodRails)
     tape.put('clock', { run: 'socket' }).put('pass', { name: 'before' }).put('looked', { contacts: 'all' })
@@ -97,7 +98,9 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       })
     }
     for (const contact of bent) {
-      const truly = (kind === 'folded' ? 0.4 : slipOdds[technique] * 0.8) * (near ? 1 : 1.8)
+      // What the plan would have said of it then, and how this shop's hands really are.
+      const predicted = kind === 'folded' ? 0.5 : kind === 'twisted' ? untwistOdds(30) : slipOdds[technique]
+      const truly = predicted * 0.8 * (near ? 1 : 1.8)
       const snapped = draw() < truly
       if (snapped) lost++
       tape.put('stroke', {
@@ -107,12 +110,12 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
         from: 'west',
         strokes: 1 + Math.floor(draw() * 3),
         result: snapped ? 'snapped' : 'there',
-        predictedSnaps: slipOdds[technique],
+        predictedSnaps: predicted,
         damage: kind,
         light: near ? 'low from one side' : 'ring',
         magnification: near ? '25×' : '12×',
       })
-      if (snapped) tape.put('accounted', { item: tape.last, where: 'in the dish' })
+      if (snapped) tape.put('accounted', { item: `${tape.last}/0`, where: 'in the dish' })
       tape.wait(2 + draw() * 3)
     }
     tape.put('seat', { cpu: 'bench CPU', drop: 'flat', heatsink: true }).put('supply', { limitA: 2 })

@@ -1,6 +1,6 @@
 // Brings the database up to date and, unless there is something in it already, lays the demo shop.
 import { addBoard, addLandmark } from '@/data/boards'
-import { anyAccount, createAccount } from '@/data/accounts'
+import { anyAccount, createAccount, newFirstLeadCode } from '@/data/accounts'
 import type { Account } from '@/data/accounts'
 import { attachToJob, storeBytes } from '@/data/files'
 import { keepDonor } from '@/data/donors'
@@ -24,6 +24,29 @@ import type { TapeWriter } from './tape-writer'
 
 const WORD = 'quay-bench-demo'
 const FINISHED = 300
+
+const MARK = 'demo'
+const flags = new Set(process.argv.slice(2))
+const named = [...flags].find((flag) => flag.startsWith('--into='))?.slice('--into='.length)
+
+/** Whether this database is the demo's: marked so before, or named on the command line now. */
+async function isOurs(): Promise<boolean> {
+  const { rows } = await pool().query<{ name: string; marks: string | null }>(
+    "select current_database() as name, to_regclass('shop_mark')::text as marks",
+  )
+  const { name, marks } = rows[0]!
+  if (named === name) return true
+  const { rowCount } = marks
+    ? await pool().query('select 1 from shop_mark where name = $1', [MARK])
+    : { rowCount: 0 }
+  if (rowCount) return true
+  process.stderr.write(
+    `The database ${name} is not the demo's. Nothing was changed in it.\n` +
+      `To lay the demo shop into it all the same, say its name:  npm run demo -- --into=${name}\n` +
+      'To open an empty shop in it:  npm run demo -- --empty\n',
+  )
+  return false
+}
 
 async function empty(): Promise<void> {
   await pool().query('drop schema public cascade; create schema public')
@@ -74,14 +97,18 @@ async function layShop(): Promise<void> {
   await pool().query("select setval('job_tag', 418)")
 }
 
-const flags = new Set(process.argv.slice(2))
 try {
+  const wanted = flags.has('--reset') || !flags.has('--empty')
+  if (wanted && !(await isOurs())) process.exit(1)
   if (flags.has('--reset')) await empty()
   await migrate(process.env.DATABASE_URL!)
   if (!flags.has('--empty') && !(await anyAccount())) {
     process.stdout.write('Laying the demo shop…\n')
     await layShop()
+    await pool().query('insert into shop_mark (name) values ($1) on conflict do nothing', [MARK])
   }
+  const code = flags.has('--empty') ? await newFirstLeadCode(process.env.FIRST_LEAD_CODE) : null
+  if (code !== null) process.stdout.write(`The first lead opens the shop with this code: ${code}\n`)
 } finally {
   await closePool()
 }

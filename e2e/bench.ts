@@ -39,11 +39,10 @@ export class Shop {
       NODE_ENV: 'production' as const,
       NEXT_TELEMETRY_DISABLED: '1',
     }
-    this.child = spawn(
-      process.execPath,
-      ['node_modules/next/dist/bin/next', 'start', '-p', String(this.port), '-H', '127.0.0.1'],
-      { env, stdio: ['ignore', 'ignore', 'inherit'] },
-    )
+    this.child = spawn(process.execPath, ['scripts/serve.mjs'], {
+      env: { ...env, PORT: String(this.port), HOST: '127.0.0.1' },
+      stdio: ['ignore', 'ignore', 'inherit'],
+    })
     await expect(async () => {
       expect((await fetch(`${this.url}/icon.svg`)).ok).toBe(true)
     }).toPass({ timeout: 60_000, intervals: [100] })

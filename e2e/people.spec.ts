@@ -9,13 +9,19 @@ test('the first start of an empty shop makes the lead’s account, and only once
     await expect(page.getByRole('heading', { name: 'An empty bench.' })).toBeVisible()
     await page.getByLabel('Your name at the bench').fill('Ada')
     await page.getByLabel('Sign-in name').fill('Not A Name!')
-    await page.getByLabel('Word').fill('short')
+    await page.getByLabel('Password').fill('short')
+    await page.getByLabel('Code').fill('x')
     await page.getByRole('button', { name: 'Open the shop' }).click()
     await expect(page.getByText('Two to forty letters, figures, dots or dashes.')).toBeVisible()
-    await expect(page.getByText('At least ten characters; a short sentence is easiest.')).toBeVisible()
+    await expect(page.getByText('At least 12 characters; a short sentence is easiest.')).toBeVisible()
     await expect(page.getByLabel('Your name at the bench')).toHaveValue('Ada')
     await page.getByLabel('Sign-in name').fill('ada')
-    await page.getByLabel('Word').fill('a long enough word')
+    await page.getByLabel('Password').fill('a long enough word')
+    await page.getByLabel('Code').fill('not the code')
+    await page.getByRole('button', { name: 'Open the shop' }).click()
+    await expect(page.getByText('This is not the code.')).toBeVisible()
+    await page.getByLabel('Password').fill('a long enough word')
+    await page.getByLabel('Code').fill(process.env.FIRST_LEAD_CODE!)
     await page.getByRole('button', { name: 'Open the shop' }).click()
     await expect(page.getByRole('heading', { name: 'Nothing waits. Take in a board.' })).toBeVisible()
     await page.goto(`${shop.url}/record`)
@@ -34,13 +40,15 @@ test('a wrong word is told apart from too many tries', async ({ page, shop }) =>
   const login = `nobody-${randomBytes(4).toString('hex')}`
   for (let i = 0; i < 6; i++) {
     await page.getByLabel('Name').fill(login)
-    await page.getByLabel('Word').fill(`guess ${i}`)
+    await page.getByLabel('Password').fill(`guess ${i}`)
     await page.getByRole('button', { name: 'Sign in' }).click()
     // The form forgets the word once the answer is there.
-    await expect(page.getByLabel('Word')).toHaveValue('')
+    await expect(page.getByLabel('Password')).toHaveValue('')
     await expect(
       page.getByText(
-        i < 5 ? 'Name and word do not go together.' : 'Too many tries. Wait ten minutes, or ask the lead.',
+        i < 5
+          ? 'Name and password do not go together.'
+          : 'Too many tries. Wait ten minutes, or ask the lead.',
       ),
     ).toBeVisible()
     await expect(page.getByLabel('Name')).toHaveValue(login)
@@ -53,14 +61,14 @@ test('the lead adds somebody, who signs in and can be closed again', async ({ pa
   await page.goto(`${shop.url}/people`)
   await page.getByRole('textbox', { name: 'Name at the bench' }).fill('Newcomer')
   await page.getByRole('textbox', { name: 'Sign-in name' }).fill(login)
-  await page.getByLabel('First word').fill('a long enough word')
+  await page.getByLabel('First password').fill('a long enough word')
   await page.getByRole('button', { name: 'Add the account' }).click()
   await expect(page.getByText('Newcomer can sign in now.')).toBeVisible()
 
   const other = await (await browser.newContext()).newPage()
   await other.goto(`${shop.url}/sign-in?back=/record`)
   await other.getByLabel('Name').fill(login)
-  await other.getByLabel('Word').fill('a long enough word')
+  await other.getByLabel('Password').fill('a long enough word')
   await other.getByRole('button', { name: 'Sign in' }).click()
   await expect(other).toHaveURL(`${shop.url}/record`)
   await other.goto(`${shop.url}/people`)

@@ -10,7 +10,7 @@ import type { Photo, Shot } from '@/stand-ins/microscope-camera'
 import { shotOf } from '@/stations/socket/camera-shot'
 import { drawDamage } from '@/stand-ins/drawn-damage'
 import type { Shop } from './bench'
-import { atStation, expect, saved, tapeLines, takeIn, test, type } from './bench'
+import { atStation, expect, saved, signIn, tapeLines, takeIn, test, type } from './bench'
 
 /** A job of its own, on which nothing else is written; its contacts are drawn, since nobody has marked any. */
 const TAG = 'Q-0409'
@@ -411,9 +411,10 @@ test.describe('a field of the library', () => {
 })
 
 test('the bench reckons with the shop’s own figures; what is wrong is named, and nothing typed is lost', async ({
-  bench: page,
+  page,
   shop,
 }) => {
+  await signIn(page, shop, 'Ines')
   await page.goto(`${shop.url}/library/bench`)
   const hour = page.getByLabel('an hour at the bench')
   const share = page.getByLabel('a board that runs with a function lost')

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { atStation, awake, expect, saved, tapeLines, takeIn, test } from './bench'
+import { atStation, awake, expect, saved, signIn, tapeLines, takeIn, test } from './bench'
 
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
 const instruments = (page: Page) => page.getByRole('region', { name: 'Instruments' })
@@ -23,10 +23,13 @@ test.describe('codes', () => {
     await atTriage(page, shop, 'Q-0411')
     await page.getByRole('button', { name: 'Power goes on now' }).click()
     const code = page.getByLabel('The code that shows now')
+    const lines = await tapeLines(page).count()
+    await expect(code).toBeFocused()
     for (const shows of ['19', '4C']) {
-      await code.fill(shows)
-      await code.press('Enter')
+      await page.keyboard.type(shows)
+      await page.keyboard.press('Enter')
     }
+    await expect(tapeLines(page)).toHaveCount(lines)
     await expect(instruments(page).getByText(/^Wait 4 min more/)).toBeVisible()
     await expect(instruments(page)).toContainText('4C, memory trains may still be at work')
     await code.fill('4G')
@@ -35,6 +38,13 @@ test.describe('codes', () => {
     await page.getByRole('button', { name: 'Keep these codes' }).click()
     await expect(tapeLines(page).filter({ hasText: 'codes 19 4C, watched' })).toHaveCount(1)
     await expect(instruments(page).getByRole('status')).toContainText('Wait')
+  })
+
+  test('no clock runs from a power-on that the gate forbids', async ({ bench: page, shop }) => {
+    await atTriage(page, shop, 'Q-0417')
+    await pick(page, /^Codes/)
+    await expect(instruments(page)).toContainText('Note only codes that have already shown')
+    await expect(page.getByRole('button', { name: 'Power goes on now' })).toHaveCount(0)
   })
 
   test('a recording that goes round is called a loop; one whose time runs backwards is refused', async ({
@@ -295,9 +305,10 @@ test('the library takes codes, rails and current of a board, refuses what is wro
 })
 
 test('a fault table with a circle or an impossible chance is refused; the whole table goes out and in', async ({
-  bench: page,
+  page,
   shop,
 }) => {
+  await signIn(page, shop, 'Ines')
   await page.goto(`${shop.url}/library/faults`)
   await awake(page)
   const label = 'Fault table to read in'

@@ -5,6 +5,7 @@ import type { Server, Socket } from 'node:net'
 export class Wire {
   private readonly open = new Set<Socket>()
   private whole = true
+  private still = false
 
   private constructor(
     private readonly server: Server,
@@ -29,6 +30,7 @@ export class Wire {
         one.on('error', () => other.destroy())
         one.on('close', () => (wire.open.delete(one), other.destroy()))
         one.pipe(other)
+        if (wire.still) one.pause()
       }
     })
     return wire
@@ -37,6 +39,17 @@ export class Wire {
   cut(): void {
     this.whole = false
     for (const socket of this.open) socket.destroy()
+  }
+
+  /** Nothing is lost and nothing comes: the other side stands still. */
+  freeze(): void {
+    this.still = true
+    for (const socket of this.open) socket.pause()
+  }
+
+  thaw(): void {
+    this.still = false
+    for (const socket of this.open) socket.resume()
   }
 
   mend(): void {

@@ -51,6 +51,33 @@ describe('waiting for a server', () => {
   })
 })
 
+describe('a database that dies under the start command', () => {
+  it('is told, and comes up again on the same port with the same data', async () => {
+    chmodSync(checkout, 0o755)
+    let died: () => void = () => undefined
+    const death = new Promise<void>((resolve) => (died = resolve))
+    const cluster = await startCluster({ checkout, onDeath: () => died() })
+    try {
+      const { owner } = await ensureDatabase(cluster, 'bench')
+      const ask = async (text: string) => {
+        const client = new pg.Client({ connectionString: owner })
+        await client.connect()
+        const answer = await client.query(text)
+        await client.end()
+        return answer.rows as unknown[]
+      }
+      await ask('create table kept (word text)')
+      cluster.child.kill('SIGKILL')
+      await death
+      await cluster.revive()
+      await ensureDatabase(cluster, 'bench')
+      expect(await ask('select * from kept')).toEqual([])
+    } finally {
+      await cluster.stop()
+    }
+  }, 120_000)
+})
+
 describe('a database whose plug was pulled', () => {
   const rows = async (url: string, text: string) => {
     const client = new pg.Client({ connectionString: url })

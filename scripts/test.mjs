@@ -83,8 +83,9 @@ try {
   }
   if (wants('e2e')) {
     const urls = await ensureDatabase(cluster, 'needle_e2e')
-    layShop(checkout, urls.owner)
+    layShop(checkout, urls.owner, ['--into=needle_e2e'])
     const empty = await ensureDatabase(cluster, 'needle_empty')
+    process.env.FIRST_LEAD_CODE = 'first-lead-of-the-tests'
     layShop(checkout, empty.owner, ['--empty'])
     ensureBuild(checkout, '.next-test')
     await run(

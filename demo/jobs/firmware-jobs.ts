@@ -147,7 +147,9 @@ export function tideGauge(now: DemoNow): DemoJob {
       what: 'round the firmware chip',
       seen: 'green residue beside the chip, one part gone',
       clear: false,
+      hazard: 'corroded',
     })
+    .put('look', { what: 'outside of the board', seen: 'nothing else', clear: true })
     .put('claim checked', { claim: 2, verdict: 'wrong', how: 'salt beside the chip' })
     .put('cell', { volts: 2.61 })
     .rails('out', goodRails)
@@ -160,6 +162,9 @@ export function tideGauge(now: DemoNow): DemoJob {
       text: 'pads green; chip pin 2 to controller',
       side: 'top',
     })
+  const gone = tape.last
+  tape
+    .put('accounted', { item: `${gone}/0`, where: 'eaten away; its ends still stand on the pads' })
     .put('clock', { run: null })
   return { tape, owner: { name: 'Skerrow Pilots', contact: 'the pilot house' }, pictures: [] }
 }
@@ -201,6 +206,7 @@ export function catalogueTerminal(now: DemoNow): DemoJob {
       seen: 'flux residue, chip soldered by hand, straight',
       clear: true,
     })
+    .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
     .rails('in', railsWithCpu)
     .put('fitted', { cpu: 'Orrin 51', heatsink: true, modules: ['A1'] })
     .put('pass', { name: 'before' })

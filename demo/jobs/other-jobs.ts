@@ -34,7 +34,12 @@ export function timetableMaster(now: DemoNow): DemoJob {
     .settle('intake')
     .put('clock', { run: 'triage' })
     .put('cell', { volts: 3.06 })
-    .put('look', { what: 'outside of the board', seen: 'cell holder dull and grey', clear: false })
+    .put('look', {
+      what: 'outside of the board',
+      seen: 'cell holder dull and grey',
+      clear: false,
+      hazard: 'harmless',
+    })
     .rails('in', railsWithCpu)
     .put('fitted', { cpu: 'Orrin 42', heatsink: true, modules: ['A1', 'B1'] })
     .put('pass', { name: 'before' })
@@ -92,6 +97,7 @@ export function harbourOffice(now: DemoNow): DemoJob {
       what: 'outside of the board',
       seen: 'bowed by 2 mm between the holes of the cooler',
       clear: false,
+      hazard: 'harmless',
     })
     .put('cell', { volts: 2.9 })
     .rails('out', goodRails)
@@ -227,6 +233,7 @@ export function lighthouseBefore(now: Date): TapeWriter {
       },
     })
     .put('consent', agreed(['Some faults only show once the first is gone.'], 40_000))
+    .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
     .put('cell', { volts: 3.0 })
     .rails('out', goodRails)
     .put('pass', { name: 'before' })

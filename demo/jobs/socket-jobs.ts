@@ -91,10 +91,10 @@ export function ticketKiosk(now: DemoNow): DemoJob {
     .mark('AE22', { kind: 'lean', leanMm: [0.2, -0.16] })
     .mark('AK38', { kind: 'snapped' })
     .mark('E9', { kind: 'tip gone' })
-    .put('missing', { what: 'tip of AK38', from: 'socket' })
-  const lost = tape.last
+  const lost = tape.last - 1
   tape
-    .put('accounted', { item: lost, where: 'found on the tape, in the dish' })
+    .put('accounted', { item: `${lost}/0`, where: 'found on the tape, in the dish' })
+    .put('accounted', { item: `${lost + 1}/0`, where: 'found beside it, in the dish' })
     .put('claim checked', { claim: 4, verdict: 'wrong', how: '26 contacts are out of place' })
     .put('stroke', {
       contact: 'M28',
@@ -170,7 +170,9 @@ export function cameraServer(now: DemoNow): DemoJob {
       what: 'round the socket',
       seen: 'scratch towards the corner, no parts missing',
       clear: false,
+      hazard: 'harmless',
     })
+    .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
     .put('cell', { volts: 2.97 })
     .rails('out', { ...goodRails, vcore: 1.4 })
     .put('clock', { run: 'socket' })
@@ -294,6 +296,7 @@ export function birdObservatory(now: DemoNow): DemoJob {
       what: 'outside of the board',
       seen: 'one capacitor near the memory slots has a dark ring',
       clear: false,
+      hazard: 'burnt',
     })
     .put('cell', { volts: 3.01 })
     .rails('out', { ...goodRails, vmem: 6.8 })
@@ -312,6 +315,8 @@ export function birdObservatory(now: DemoNow): DemoJob {
       text: 'from a twin on the same rail',
       side: 'top',
     })
+    .rails('out', { ...goodRails, vmem: 205 })
+    .put('look', { what: 'outside of the board', seen: 'clean where C318 was', clear: true })
     .put('seat', { cpu: 'bench Orrin 51', drop: 'flat', heatsink: true })
     .put(
       'baseline',

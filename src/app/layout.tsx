@@ -1,6 +1,7 @@
 import type { Metadata } from 'next'
 import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
+import { HeldKeys } from '@/ui/HeldKeys'
 import './globals.css'
 
 export const metadata: Metadata = {
@@ -12,7 +13,10 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   const theme = (await cookies()).get('theme')?.value === 'scope' ? 'scope' : 'paper'
   return (
     <html lang="en" data-theme={theme} suppressHydrationWarning>
-      <body>{children}</body>
+      <body>
+        <HeldKeys />
+        {children}
+      </body>
     </html>
   )
 }

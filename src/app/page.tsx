@@ -1,13 +1,36 @@
-import { openJobs } from '@/data/jobs'
+import { momentOf } from '@/core/plain-text'
+import { countOpen, openJobs } from '@/data/jobs'
 import { signedIn } from '@/stations/job/signed-in'
 import { Bench } from '@/stations/shop/Bench'
 import { ShopFrame } from '@/stations/shop/ShopFrame'
 
-export default async function BenchPage() {
+const PAGE = 100
+const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
+
+interface Props {
+  readonly searchParams: Promise<{ readonly promised?: string; readonly after?: string }>
+}
+
+export default async function BenchPage({ searchParams }: Props) {
   const account = await signedIn('/')
+  const { promised, after } = await searchParams
+  const place =
+    typeof after === 'string' && uuid.test(after)
+      ? {
+          id: after,
+          promisedAt: typeof promised === 'string' && momentOf(promised) !== null ? promised : null,
+        }
+      : null
+  const [jobs, all] = await Promise.all([openJobs(PAGE + 1, place), countOpen()])
   return (
     <ShopFrame account={account} here="/">
-      <Bench jobs={await openJobs()} nowIso={new Date().toISOString()} />
+      <Bench
+        jobs={jobs.slice(0, PAGE)}
+        all={all}
+        more={jobs.length > PAGE}
+        later={place !== null}
+        nowIso={new Date().toISOString()}
+      />
     </ShopFrame>
   )
 }

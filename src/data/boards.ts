@@ -1,5 +1,6 @@
 import 'server-only'
 import { randomUUID } from 'node:crypto'
+import { oddText } from '@/core/plain-text'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 
@@ -32,6 +33,7 @@ export async function listBoards(): Promise<(BoardModel & { landmarks: number })
 }
 
 export async function boardById(id: string): Promise<BoardModel | null> {
+  if (oddText(id) !== null) return null
   const { rows } = await pool().query<BoardModel>(
     `select ${columns} from board_model b left join socket s on s.id = b.socket_id where b.id = $1`,
     [id],

@@ -8,6 +8,7 @@ import type { Account } from './accounts'
 import { createJob, jobByTag } from './jobs'
 import type { Job } from './jobs'
 import { closePool } from './pool'
+import { forgetLimiters } from './sign-in-limits'
 import { appendEntry, readTape } from './tape'
 import type { Appended, NewEntry } from './tape'
 
@@ -25,13 +26,16 @@ export function describeDatabase(name: string, tests: (owner: () => pg.Client) =
     afterAll(async () => {
       await client.end()
       await closePool()
+      forgetLimiters()
     })
     tests(() => client)
   })
 }
 
-export const somebody = (name: string): Promise<Account> =>
-  createAccount(`${name.toLowerCase()}-${randomUUID().slice(0, 8)}`, name, 'technician', 'a long enough word')
+export const somebody = (name: string): Promise<Account> => {
+  const own = randomUUID().slice(0, 8)
+  return createAccount(`${name.toLowerCase()}-${own}`, `${name} ${own}`, 'technician', 'a long enough word')
+}
 
 export async function someJob(by: Account): Promise<Job> {
   const tag = await createJob(randomUUID(), by.id)

@@ -14,9 +14,8 @@ export async function donors(socketId: string | null = null): Promise<Donor[]> {
   const { rows } = await pool().query<Donor>(
     `select d.name, d.socket_id as "socketId", s.name as "socketName",
             greatest(0, d.contacts - (
-              select count(*) from tape_entry t
+              select count(*) from tape_standing t
               where t.kind = 'replaced' and t.body ->> 'donor' = d.name and t.body ->> 'how' = 'transplant'
-                and not exists (select 1 from tape_entry x where x.job_id = t.job_id and x.strikes = t.seq)
             ))::int as left
      from donor_socket d join socket s on s.id = d.socket_id
      where $1::text is null or d.socket_id = $1

@@ -1,4 +1,6 @@
-import { randomBytes } from 'node:crypto'
+import { randomBytes, randomUUID } from 'node:crypto'
+import { readdirSync } from 'node:fs'
+import { tmpdir } from 'node:os'
 import sharp from 'sharp'
 import { expect, it } from 'vitest'
 import { describeDatabase, someJob, somebody } from './database.testing'
@@ -12,6 +14,9 @@ import {
   storePicture,
 } from './files'
 import type { StoredFile } from './files'
+import { receivePicture, TooManyAtOnce } from '@/server/uploads'
+import { bodyPieces } from '@/server/body'
+import { pool } from './pool'
 import type { Job } from './jobs'
 
 const streamOf = (...parts: Uint8Array[]) =>
@@ -21,8 +26,16 @@ const streamOf = (...parts: Uint8Array[]) =>
       controller.close()
     },
   })
-const take = (job: Job, body: ReadableStream<Uint8Array>): Promise<StoredFile> =>
-  storePicture(body, (db, file) => attachToJob(db, job.id, file.sha256, 'photo'))
+const asked = (body: ReadableStream<Uint8Array>) =>
+  new Request('http://bench.invalid/photos', { method: 'POST', body, duplex: 'half' } as RequestInit)
+const take = (
+  job: Job,
+  body: ReadableStream<Uint8Array>,
+  account: string = randomUUID(),
+): Promise<StoredFile> =>
+  receivePicture(asked(body), account, (picture) =>
+    storePicture(picture, (db, file) => attachToJob(db, job.id, file.sha256, 'photo')),
+  )
 const noise = (width: number, height: number) =>
   sharp(randomBytes(width * height * 3), { raw: { width, height, channels: 3 } })
 
@@ -88,7 +101,7 @@ describeDatabase('photos', (owner) => {
       [streamOf(new TextEncoder().encode('MZ this is a program')), 415, /not a JPEG, PNG or WebP/],
       [streamOf(png.subarray(0, 8), randomBytes(4000)), 415, /begins like a PNG but cannot be read as one/],
       [streamOf(png.subarray(0, png.length / 2)), 415, /begins like a PNG but cannot be read/],
-      [streamOf(), 415, /did not arrive/],
+      [streamOf(), 400, /did not arrive/],
     ] as const
     for (const [body, status, say] of refusals)
       await expect(take(job, body)).rejects.toMatchObject({ status, message: expect.stringMatching(say) })
@@ -108,7 +121,38 @@ describeDatabase('photos', (owner) => {
         if (sent > 60) controller.close()
       },
     })
-    await expect(take(job, endless)).rejects.toMatchObject({ status: expect.toBeOneOf([413, 415]) })
+    await expect(take(job, endless)).rejects.toMatchObject({ status: 413 })
     expect(sent * 1024 * 1024).toBeLessThan(MAX_PHOTO_BYTES + 8 * 1024 * 1024)
+  })
+
+  it('of slow telephones hold no connection, are bounded by account, and are given up when nothing comes', async () => {
+    const [job] = await jobs()
+    const png = await noise(40, 40).png().toBuffer()
+    const account = randomUUID()
+    const slow: ReadableStreamDefaultController<Uint8Array>[] = []
+    const telephone = () =>
+      new ReadableStream<Uint8Array>({
+        start(controller) {
+          controller.enqueue(png.subarray(0, 100))
+          slow.push(controller)
+        },
+      })
+    const under = Array.from({ length: 4 }, () => take(job, telephone(), account))
+    await expect(take(job, telephone(), account)).rejects.toBeInstanceOf(TooManyAtOnce)
+    const others = Array.from({ length: 14 }, () => take(job, telephone()))
+    expect((await pool().query('select 1 as n')).rows).toEqual([{ n: 1 }])
+    expect(pool().totalCount - pool().idleCount).toBe(0)
+    for (const controller of slow.filter((_, i) => i !== 4)) {
+      controller.enqueue(png.subarray(100))
+      controller.close()
+    }
+    for (const done of [...under, ...others]) expect(await done).toMatchObject({ width: 40 })
+
+    const silent = asked(new ReadableStream<Uint8Array>({ start: (c) => c.enqueue(new Uint8Array(10)) }))
+    const all = async () => {
+      for await (const piece of bodyPieces(silent, 1000, 20)) expect(piece).toHaveLength(10)
+    }
+    await expect(all()).rejects.toMatchObject({ status: 408 })
+    expect(readdirSync(tmpdir()).filter((name) => name.startsWith('needle-upload-'))).toEqual([])
   })
 })

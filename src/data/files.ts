@@ -1,6 +1,7 @@
 import 'server-only'
 import { createHash, randomUUID } from 'node:crypto'
-import { Readable, Transform, Writable } from 'node:stream'
+import { createReadStream } from 'node:fs'
+import { Readable, Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import sharp from 'sharp'
 import type { PoolClient } from 'pg'
@@ -10,7 +11,6 @@ import type { Queryable } from './pool'
 /** Largest photo taken, bytes. */
 export const MAX_PHOTO_BYTES = 40 * 1024 * 1024
 const CHUNK = 256 * 1024
-const MAX_PIXELS = 120_000_000
 
 export interface StoredFile {
   readonly sha256: string
@@ -30,8 +30,6 @@ export class FileRefused extends Error {
   }
 }
 
-const megabytes = (bytes: number) => `${(bytes / 1_048_576).toFixed(0)} MB`
-
 /** What the first bytes say it is; the sender's word for it does not count. */
 export function pictureType(head: Uint8Array): 'image/jpeg' | 'image/png' | 'image/webp' | null {
   const ascii = (from: number, to: number) => String.fromCharCode(...head.subarray(from, to))
@@ -39,33 +37,6 @@ export function pictureType(head: Uint8Array): 'image/jpeg' | 'image/png' | 'ima
   if (head[0] === 0x89 && ascii(1, 4) === 'PNG') return 'image/png'
   if (ascii(0, 4) === 'RIFF' && ascii(8, 12) === 'WEBP') return 'image/webp'
   return null
-}
-
-class Bounded extends Transform {
-  private seen = 0
-  type: ReturnType<typeof pictureType> = null
-  constructor(private readonly onType: (type: string) => void) {
-    super()
-  }
-  override _transform(chunk: Buffer, _: string, done: (error: Error | null, chunk?: Buffer) => void): void {
-    if (this.seen === 0) {
-      this.type = pictureType(chunk)
-      if (!this.type)
-        return done(
-          new FileRefused(415, 'This is not a JPEG, PNG or WebP picture. Save it as one and drop it again.'),
-        )
-      this.onType(this.type)
-    }
-    this.seen += chunk.length
-    if (this.seen > MAX_PHOTO_BYTES)
-      return done(
-        new FileRefused(
-          413,
-          `This picture is larger than ${megabytes(MAX_PHOTO_BYTES)}. Save it smaller, or crop it to the socket.`,
-        ),
-      )
-    done(null, chunk)
-  }
 }
 
 /** Writes chunks of one size into the database as they come. */
@@ -127,68 +98,51 @@ async function keep(
   return { sha256, type, bytes, width, height }
 }
 
-/**
- * Stores a picture as it streams in: type taken from its content, decoded once (so what is no picture is found),
- * turned upright, and written again without EXIF, so that no place stays in it. JPEG and WebP are written at quality 95.
- * @throws FileRefused with 413 or 415
- */
+/** A picture that lies in a file, decoded and written anew. */
+export interface Picture {
+  readonly path: string
+  readonly type: string
+  readonly bytes: number
+  readonly width: number
+  readonly height: number
+}
+
+/** Stores a picture from its file and hangs it where `attach` says, in one short transaction. */
 export async function storePicture(
-  body: ReadableStream<Uint8Array>,
+  picture: Picture,
   attach: (db: PoolClient, file: StoredFile) => Promise<void>,
 ): Promise<StoredFile> {
   return transaction(async (db) => {
-    const id = randomUUID()
-    await db.query("insert into file (id, type) values ($1, 'pending')", [id])
-    const decode = sharp({ failOn: 'error', limitInputPixels: MAX_PIXELS }).rotate()
-    const bounded = new Bounded((type) => {
-      if (type === 'image/jpeg') decode.jpeg({ quality: 95, chromaSubsampling: '4:4:4' })
-      else if (type === 'image/webp') decode.webp({ quality: 95 })
-      else decode.png()
-    })
-    const writer = new ChunkWriter(db, id)
-    let size = { width: 0, height: 0 }
-    decode.on('info', (info: { width: number; height: number }) => (size = info))
-    const source = Readable.fromWeb(body as Parameters<typeof Readable.fromWeb>[0])
-    try {
-      await pipeline(source, bounded, decode, writer)
-    } catch (error) {
-      if (error instanceof FileRefused) throw error
-      if (
-        error instanceof Error &&
-        'code' in error &&
-        typeof error.code === 'string' &&
-        /^[0-9A-Z]{5}$/.test(error.code)
-      )
-        throw error
-      throw new FileRefused(
-        415,
-        bounded.type
-          ? `It begins like a ${bounded.type.slice(6).toUpperCase()} but cannot be read as one; it may be damaged or only named so. Export it again.`
-          : 'The picture did not arrive. Drop it again.',
-      )
-    }
-    const file = await keep(
-      db,
-      id,
-      writer.hash.digest('hex'),
-      bounded.type!,
-      writer.bytes,
-      size.width,
-      size.height,
-    )
+    const file = await storeFile(db, picture)
     await attach(db, file)
     return file
   })
 }
 
-/** Stores bytes that were checked before (an import), as they are. */
-export async function storeBytes(db: PoolClient, bytes: Uint8Array, type: string): Promise<StoredFile> {
+/** Stores a picture from its file. */
+export const storeFile = (db: PoolClient, picture: Picture): Promise<StoredFile> =>
+  store(db, createReadStream(picture.path), picture)
+
+async function store(
+  db: PoolClient,
+  source: Readable,
+  { type, width, height }: Pick<Picture, 'type' | 'width' | 'height'>,
+): Promise<StoredFile> {
   const id = randomUUID()
   await db.query("insert into file (id, type) values ($1, 'pending')", [id])
   const writer = new ChunkWriter(db, id)
-  await pipeline(Readable.from([Buffer.from(bytes)]), writer)
+  await pipeline(source, writer)
+  return keep(db, id, writer.hash.digest('hex'), type, writer.bytes, width, height)
+}
+
+/** Stores bytes of our own making (the demo's pictures), as they are. */
+export async function storeBytes(db: PoolClient, bytes: Uint8Array, type: string): Promise<StoredFile> {
   const meta = await sharp(bytes).metadata()
-  return keep(db, id, writer.hash.digest('hex'), type, writer.bytes, meta.width ?? 0, meta.height ?? 0)
+  return store(db, Readable.from([Buffer.from(bytes)]), {
+    type,
+    width: meta.width ?? 0,
+    height: meta.height ?? 0,
+  })
 }
 
 export async function attachToJob(
@@ -208,6 +162,15 @@ export async function attachToBoard(db: Queryable, boardModelId: string, sha256:
     boardModelId,
     sha256,
   ])
+}
+
+/** Whether a picture hangs on this job. */
+export async function hasFile(jobId: string, sha256: string, db: Queryable = pool()): Promise<boolean> {
+  const { rowCount } = await db.query('select 1 from job_file where job_id = $1 and sha256 = $2', [
+    jobId,
+    sha256,
+  ])
+  return rowCount === 1
 }
 
 export async function filesOfJob(jobId: string): Promise<(StoredFile & { purpose: string })[]> {

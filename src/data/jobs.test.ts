@@ -1,16 +1,35 @@
-import { randomUUID } from 'node:crypto'
+import { createHash, randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/field.testing'
+import type { Entry } from '@/core/job/entry'
+import { packJob, unpackJob } from '@/stations/job/job-zip'
 import { exportJob, importJob } from '@/stations/job/transfer'
 import { addBoard, addLandmark, boardById, landmarksOf, listBoards, removeLandmark } from './boards'
 import { describeDatabase, lay, someJob, somebody } from './database.testing'
-import { attachToJob, filesOfJob, storePicture } from './files'
-import { closedJobs, createJob, customerOf, eraseCustomer, jobByTag, openJobs, saveCustomer } from './jobs'
-import { transaction } from './pool'
+import { attachToJob, fileBytes, filesOfJob, findFile, storeBytes } from './files'
+import {
+  closedJobs,
+  countOpen,
+  createJob,
+  customerOf,
+  eraseCustomer,
+  jobByTag,
+  openJobs,
+  saveCustomer,
+} from './jobs'
+import { pool, transaction } from './pool'
 import { addSocket, listSockets, socketById } from './sockets'
 import { layTape, readTape } from './tape'
 import sharp from 'sharp'
+
+const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+/** The same job as another shop would send it: its lines have ids that are not here. */
+const anew = (zip: Uint8Array): Uint8Array => {
+  const { job, findings } = unpackJob(zip, sha256)
+  if (!job) throw new Error(JSON.stringify(findings))
+  return packJob({ ...job, entries: job.entries.map((e) => ({ ...e, id: randomUUID() })) }, sha256)
+}
 
 const finished = (use: string) =>
   tape()
@@ -85,9 +104,11 @@ describeDatabase('jobs', (owner) => {
     })
       .png()
       .toBuffer()
-    const file = await storePicture(new Blob([new Uint8Array(png)]).stream(), (db, f) =>
-      attachToJob(db, job.id, f.sha256, 'signature'),
-    )
+    const file = await transaction(async (db) => {
+      const stored = await storeBytes(db, png, 'image/png')
+      await attachToJob(db, job.id, stored.sha256, 'signature')
+      return stored
+    })
     await lay(job, maren, 'consent', {
       risks: [],
       limitMinor: null,
@@ -117,9 +138,11 @@ describeDatabase('jobs', (owner) => {
     const png = await sharp({ create: { width: 30, height: 20, channels: 3, background: '#842' } })
       .png()
       .toBuffer()
-    const file = await storePicture(new Blob([new Uint8Array(png)]).stream(), (db, f) =>
-      attachToJob(db, job.id, f.sha256, 'photo'),
-    )
+    const file = await transaction(async (db) => {
+      const stored = await storeBytes(db, png, 'image/png')
+      await attachToJob(db, job.id, stored.sha256, 'photo')
+      return stored
+    })
     await lay(job, maren, 'photo', {
       file: file.sha256,
       name: 'a.png',
@@ -129,21 +152,144 @@ describeDatabase('jobs', (owner) => {
     })
     await lay(job, maren, 'mark', { contacts: ['A1'], mark: { kind: 'low', heightMm: -0.12 } })
 
-    const zip = await exportJob((await jobByTag(job.tag))!, true)
+    const zip = await exportJob((await jobByTag(job.tag))!, true, maren.id)
     const id = randomUUID()
-    const done = await importJob(zip, id, maren)
-    expect(done).toMatchObject({ ok: true })
-    expect(await importJob(zip, id, maren)).toEqual(done)
+    const done = await importJob(anew(zip), id, maren)
+    expect(done).toMatchObject({ ok: true, known: false })
     const back = (await jobByTag((done as { tag: string }).tag))!
     expect(back.tag).not.toBe(job.tag)
-    expect(await readTape(back.id)).toEqual(await readTape(job.id))
+    const plain = async (of: string) => (await readTape(of)).map(({ id: _, ...entry }) => entry)
+    expect(await plain(back.id)).toEqual(await plain(job.id))
     expect(await filesOfJob(back.id)).toEqual(await filesOfJob(job.id))
     expect(await customerOf(back.customerId)).toMatchObject({ name: 'Ferry Office' })
     expect(back.socketId).toBe(socket.id)
 
-    const without = await importJob(await exportJob((await jobByTag(job.tag))!, false), randomUUID(), maren)
-    expect((await jobByTag((without as { tag: string }).tag))!.customerId).toBeNull()
+    const without = await exportJob((await jobByTag(job.tag))!, false, maren.id)
+    const other = await importJob(anew(without), randomUUID(), maren)
+    expect((await jobByTag((other as { tag: string }).tag))!.customerId).toBeNull()
     expect(await importJob(new Uint8Array([1, 2, 3]), randomUUID(), maren)).toMatchObject({ ok: false })
+  })
+
+  it('that are here already are recognised when they are read in, and never doubled', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'one' })
+    const zip = await exportJob(job, true, maren.id)
+    const id = randomUUID()
+    expect(await importJob(zip, id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
+    await lay(job, maren, 'note', { text: 'two' })
+    expect(await importJob(zip, id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
+    const { rows } = await pool().query('select 1 from job where id = $1', [id])
+    expect(rows).toEqual([])
+    // A ZIP that goes on where this one ends, or otherwise, is refused: which is true, nobody can say.
+    const read = unpackJob(zip, sha256).job!
+    const more = [...read.entries, { ...read.entries[0]!, id: randomUUID(), seq: 2 }]
+    const longer = packJob({ ...read, entries: [...more, { ...more[1]!, id: randomUUID(), seq: 3 }] }, sha256)
+    expect(await importJob(longer, randomUUID(), maren)).toMatchObject({
+      ok: false,
+      findings: [{ text: expect.stringMatching(/differ from line 2 on/) }],
+    })
+  })
+
+  it('are refused without leaving a job or a socket behind', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const socket = { ...smallField(), id: `small-${randomUUID().slice(0, 8)}`, name: `small ${randomUUID()}` }
+    await addSocket(socket, 'test')
+    await lay(job, maren, 'ticket', { set: { board: 'x', socketId: socket.id } })
+    const read = unpackJob(await exportJob((await jobByTag(job.tag))!, true, maren.id), sha256).job!
+    const clash = {
+      ...read,
+      socket: { ...read.socket!, pitchMm: 2, contacts: read.socket!.contacts.slice(1) },
+    }
+    const id = randomUUID()
+    expect(await importJob(anew(packJob(clash, sha256)), id, maren)).toMatchObject({
+      ok: false,
+      findings: [{ path: 'socket.json' }],
+    })
+    expect((await pool().query('select 1 from job where id = $1', [id])).rows).toEqual([])
+    // What a transaction reads and is rolled back is not kept in the process.
+    const ghost = { ...socket, id: `ghost-${randomUUID().slice(0, 8)}`, name: `ghost ${randomUUID()}` }
+    await transaction(async (db) => {
+      await addSocket(ghost, 'test', db)
+      expect(await socketById(ghost.id, db)).not.toBeNull()
+      throw new Error('rolled back')
+    }).catch(() => undefined)
+    expect(await socketById(ghost.id)).toBeNull()
+  })
+
+  it('lose where their pictures were taken, and pictures that are none are refused', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'x' })
+    const read = unpackJob(await exportJob(job, true, maren.id), sha256).job!
+    const withPicture = (bytes: Uint8Array, type: string) => {
+      const hash = sha256(bytes)
+      const photo = {
+        ...read.entries[0]!,
+        seq: 2,
+        id: randomUUID(),
+        kind: 'photo',
+        body: { file: hash, name: 'a', type, bytes: bytes.length, caption: '' },
+      } as unknown as Entry
+      return anew(
+        packJob(
+          {
+            ...read,
+            entries: [...read.entries, photo],
+            files: [{ sha256: hash, type, purpose: 'photo', bytes }],
+          },
+          sha256,
+        ),
+      )
+    }
+    const jpeg = await sharp({ create: { width: 30, height: 20, channels: 3, background: '#842' } })
+      .jpeg()
+      .withExif({ IFD3: { GPSLatitude: '59/1 12/1 0/1', GPSLatitudeRef: 'N' } })
+      .toBuffer()
+    const done = await importJob(withPicture(new Uint8Array(jpeg), 'image/jpeg'), randomUUID(), maren)
+    const back = (await jobByTag((done as { tag: string }).tag))!
+    const [kept] = await filesOfJob(back.id)
+    const bytes = await fileBytes((await findFile({ jobId: back.id }, kept!.sha256))!.id)
+    expect((await sharp(bytes).metadata()).exif).toBeUndefined()
+    expect((await readTape(back.id))[1]).toMatchObject({ body: { file: kept!.sha256, bytes: bytes.length } })
+    const svg = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>')
+    expect(await importJob(withPicture(svg, 'image/png'), randomUUID(), maren)).toMatchObject({
+      ok: false,
+      findings: [{ text: expect.stringMatching(/not the image\/png/) }],
+    })
+  })
+
+  it('that were begun by mistake leave the bench, and stand in no record', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const use = `by mistake ${randomUUID()}`
+    await lay(job, maren, 'ticket', { set: { use } })
+    await lay(job, maren, 'hand-back', { outcome: 'withdrawn', priceMinor: null, text: '' })
+    expect((await openJobs(500)).map((j) => j.id)).not.toContain(job.id)
+    expect(await closedJobs({ words: use })).toEqual([])
+    expect((await jobByTag(job.tag))?.outcome).toBe('withdrawn')
+  })
+
+  it('come page by page on the bench, each once, and are all counted', async () => {
+    const maren = await somebody('Maren')
+    const made: string[] = []
+    for (let i = 0; i < 5; i++) {
+      const job = await someJob(maren)
+      made.push(job.id)
+      if (i < 3) await lay(job, maren, 'ticket', { set: { promisedAt: `2026-12-0${i + 1}T09:00:00.000Z` } })
+    }
+    const seen: string[] = []
+    let after: { promisedAt: string | null; id: string } | null = null
+    for (;;) {
+      const page = await openJobs(2, after)
+      if (page.length === 0) break
+      seen.push(...page.map((j) => j.id))
+      after = { promisedAt: page.at(-1)!.promisedAt, id: page.at(-1)!.id }
+    }
+    expect(new Set(seen).size).toBe(seen.length)
+    expect(await countOpen()).toBe(seen.length)
+    for (const id of made) expect(seen).toContain(id)
   })
 })
 

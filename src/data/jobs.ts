@@ -50,17 +50,48 @@ const jobOf = (row: Row & Omit<Job, keyof Row>): Job => ({
 })
 
 export async function jobByTag(tag: string, db: Queryable = pool()): Promise<Job | null> {
+  if (!/^[A-Za-z]-\d{1,9}$/.test(tag)) return null
   const { rows } = await db.query(`select ${columns} from job where tag = $1`, [tag.toUpperCase()])
   return rows[0] ? jobOf(rows[0]) : null
 }
 
-/** Open jobs in the order of their promise; the bench orders them further. */
-export async function openJobs(limit = 200): Promise<Job[]> {
+/** The job that has a line of this id, which clients make anew for each. */
+export async function jobWithLine(
+  lineId: string,
+  db: Queryable = pool(),
+): Promise<{ readonly id: string; readonly tag: string } | null> {
+  const { rows } = await db.query<{ id: string; tag: string }>(
+    'select j.id, j.tag from tape_entry t join job j on j.id = t.job_id where t.id = $1 limit 1',
+    [lineId],
+  )
+  return rows[0] ?? null
+}
+
+/** Where a page of the bench ends: the promise and the id of its last job. */
+export interface BenchPlace {
+  readonly promisedAt: string | null
+  readonly id: string
+}
+
+/** Open jobs in the order of their promise, a page at a time by keyset; the bench orders each page further. */
+export async function openJobs(limit = 200, after: BenchPlace | null = null): Promise<Job[]> {
   const { rows } = await pool().query(
-    `select ${columns} from job where closed_at is null and not practice order by promised_at nulls last, id limit $1`,
-    [limit],
+    `select ${columns} from job
+     where closed_at is null and not practice
+       and ($2::uuid is null
+            or ($3::timestamptz is not null and ((promised_at, id) > ($3, $2) or promised_at is null))
+            or ($3::timestamptz is null and promised_at is null and id > $2))
+     order by promised_at nulls last, id limit $1`,
+    [limit, after?.id ?? null, after?.promisedAt ?? null],
   )
   return rows.map(jobOf)
+}
+
+export async function countOpen(): Promise<number> {
+  const { rows } = await pool().query<{ n: number }>(
+    'select count(*)::int as n from job where closed_at is null and not practice',
+  )
+  return rows[0]!.n
 }
 
 /** Finished jobs, newest first, by keyset: pass the last line's `closedAt` and `id` for the next page. */
@@ -73,7 +104,7 @@ export async function closedJobs(
 ): Promise<Job[]> {
   const { rows } = await pool().query(
     `select ${columns} from job
-     where closed_at is not null and not practice
+     where closed_at is not null and not practice and outcome is distinct from 'withdrawn'
        and ($1::text is null or (tag || ' ' || board || ' ' || words) ilike '%' || $1 || '%')
        and ($2::timestamptz is null or (closed_at, id) < ($2::timestamptz, $3::uuid))
      order by closed_at desc, id desc limit $4`,
@@ -89,7 +120,7 @@ export async function closedJobs(
 
 export async function countClosed(): Promise<number> {
   const { rows } = await pool().query<{ n: number }>(
-    'select count(*)::int as n from job where closed_at is not null and not practice',
+    "select count(*)::int as n from job where closed_at is not null and not practice and outcome is distinct from 'withdrawn'",
   )
   return rows[0]!.n
 }
@@ -206,7 +237,7 @@ export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[
   if (serial.trim() === '') return []
   const { rows } = await pool().query<{ tag: string; at: Date; outcome: string | null; state: JobState }>(
     `select tag, coalesce(closed_at, created_at) as at, outcome, state from job
-     where state -> 'ticket' ->> 'serial' = $1 and not practice and id <> $2 and created_at < $3
+     where state -> 'ticket' ->> 'serial' = $1 and not practice and outcome is distinct from 'withdrawn' and id <> $2 and created_at < $3
      order by created_at desc limit 5`,
     [serial, job.id, job.createdAt],
   )

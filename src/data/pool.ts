@@ -3,12 +3,28 @@ import pg from 'pg'
 
 const held = globalThis as { needlePool?: pg.Pool }
 
+const ANSWERS_WITHIN_MS = 4500
+const LONGEST_STATEMENT_MS = 60_000
+
+/** Whether a query got no answer in time: its connection is of no more use, not even for a rollback. */
+const unanswered = (error: unknown) => error instanceof Error && /timeout/i.test(error.message)
+
 /** One pool a process. A lost server is met by the next query, not by a crash. */
 export function pool(): pg.Pool {
   if (!held.needlePool) {
     const connectionString = process.env.DATABASE_URL
     if (!connectionString) throw new Error('DATABASE_URL is not set; npm run demo sets it')
-    held.needlePool = new pg.Pool({ connectionString, max: 12, connectionTimeoutMillis: 4000 })
+    held.needlePool = new pg.Pool({
+      connectionString,
+      max: 12,
+      connectionTimeoutMillis: 4000,
+      // A database that stands still is told within five seconds; what it was asked is ended there too.
+      query_timeout: ANSWERS_WITHIN_MS,
+      statement_timeout: LONGEST_STATEMENT_MS,
+      lock_timeout: ANSWERS_WITHIN_MS,
+      idle_in_transaction_session_timeout: 30_000,
+      keepAlive: true,
+    })
     held.needlePool.on('error', () => undefined)
   }
   return held.needlePool
@@ -30,10 +46,12 @@ export async function transaction<T>(work: (client: pg.PoolClient) => Promise<T>
     await client.query('commit')
     return result
   } catch (error) {
-    broken = await client.query('rollback').then(
-      () => false,
-      () => true,
-    )
+    broken =
+      unanswered(error) ||
+      (await client.query('rollback').then(
+        () => false,
+        () => true,
+      ))
     throw error
   } finally {
     client.off('error', survive)

@@ -1,4 +1,5 @@
 import 'server-only'
+import { oddText } from '@/core/plain-text'
 import type { Contact, Socket, SocketKind } from '@/core/socket/socket'
 import { pool } from './pool'
 import type { Queryable } from './pool'
@@ -13,11 +14,12 @@ export interface SocketSummary {
   readonly boards: number
 }
 
-// A socket never changes once it is in the library, so a process may keep what it has read.
+// A socket never changes once it is in the library, so a process may keep what it has read; what a transaction reads may
+// yet be rolled back and is not kept.
 const kept = new Map<string, Socket>()
 
 export async function socketById(id: string | null, db: Queryable = pool()): Promise<Socket | null> {
-  if (id === null) return null
+  if (id === null || oddText(id) !== null) return null
   const known = kept.get(id)
   if (known) return known
   const { rows } = await db.query<{
@@ -36,6 +38,7 @@ export async function socketById(id: string | null, db: Queryable = pool()): Pro
     pitchMm: Number(row.pitch_mm),
     contacts: row.contacts,
   }
+  if (db !== pool()) return socket
   if (kept.size > 40) kept.clear()
   kept.set(id, socket)
   return socket

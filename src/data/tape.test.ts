@@ -2,7 +2,10 @@ import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { smallField } from '@/core/socket/field.testing'
 import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
+import { struckBy } from '@/core/job/entry'
+import type { Bodies, Kind } from '@/core/job/entry'
 import { savedState } from './jobs'
+import { strokeRecord } from './stroke-record'
 import { pool, transaction } from './pool'
 import { addSocket } from './sockets'
 import { appendEntry, layTape, readTape, refold } from './tape'
@@ -20,8 +23,8 @@ describeDatabase('the tape', (owner) => {
     await lay(job, maren, 'cell', { volts: 3 })
     const tape = await readTape(job.id)
     expect(tape.map((e) => [e.seq, e.by, e.kind])).toEqual([
-      [1, 'Maren', 'ticket'],
-      [2, 'Maren', 'cell'],
+      [1, maren.name, 'ticket'],
+      [2, maren.name, 'cell'],
     ])
     expect(await savedState(job.id)).toEqual(await stateOf(job))
     const { rows } = await pool().query('select board, words, seq, bench from job where id = $1', [job.id])
@@ -121,7 +124,7 @@ describeDatabase('the tape', (owner) => {
     const late = mark('high')
     expect(await appendEntry(job.id, tolliver, late)).toMatchObject({
       result: 'conflict',
-      with: { by: 'Maren', seq: 2 },
+      with: { by: maren.name, seq: 2 },
     })
     expect(
       await appendEntry(job.id, tolliver, line('mark', { contacts: ['M30'], mark: { kind: 'low' } }, 1)),
@@ -193,5 +196,107 @@ describeDatabase('the tape', (owner) => {
     const again = await transaction((db) => refold(job.id, db))
     expect(again).toEqual(laid)
     expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+
+  it('numbers from the tape, whatever is kept beside it, while it is rebuilt by another', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const rebuild = async () => {
+      for (let i = 0; i < 12; i++) await transaction((db) => refold(job.id, db))
+    }
+    const write = Promise.all(Array.from({ length: 12 }, (_, i) => appendEntry(job.id, maren, note(`${i}`))))
+    await Promise.all([rebuild(), write])
+    await owner().query('update job set seq = 3 where id = $1', [job.id])
+    expect(await appendEntry(job.id, maren, note('after'))).toMatchObject({ result: 'saved' })
+    expect((await readTape(job.id)).map((e) => e.seq)).toEqual(Array.from({ length: 13 }, (_, i) => i + 1))
+    expect(await savedState(job.id)).toEqual(await stateOf(job))
+  })
+
+  it('counts a line again whose strike was struck, in SQL as in the core', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const t = writeTape()
+      .put('note', { text: 'a' })
+      .put('strike', { why: 'undo' }, 1)
+      .put('strike', { why: 'redo' }, 2)
+      .put('note', { text: 'b' })
+      .put('strike', { why: 'undo' }, 4)
+      .put('strike', { why: 'again' }, 4)
+      .put('strike', { why: 'redo' }, 5)
+    await transaction((db) => layTape(job.id, t.entries, maren.id, db))
+    const { rows } = await pool().query<{ seq: number }>(
+      'select seq from tape_standing where job_id = $1 order by seq',
+      [job.id],
+    )
+    const struck = struckBy(t.entries)
+    expect(rows.map((r) => r.seq)).toEqual(t.entries.map((e) => e.seq).filter((seq) => !struck.has(seq)))
+  })
+
+  it('keeps the tally of strokes beside the state, struck and struck again', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const technique = `lift ${randomUUID().slice(0, 8)}`
+    const tally = async () => (await strokeRecord()).find((t) => t.technique === technique)
+    await lay(job, maren, 'stroke', {
+      contact: 'A1',
+      technique,
+      tool: 'needle',
+      from: null,
+      strokes: 1,
+      result: 'snapped',
+      predictedSnaps: 0.1,
+      snapFactor: 2,
+    })
+    expect(await tally()).toMatchObject({ tried: 1, snapped: 1, predicted: 0.05 })
+    await appendEntry(job.id, maren, line('strike', { why: 'undo' }, 1, 1))
+    expect(await tally()).toBeUndefined()
+    await appendEntry(job.id, maren, line('strike', { why: 'redo' }, 2, 2))
+    expect(await tally()).toMatchObject({ tried: 1 })
+    await owner().query('delete from stroke_tally where job_id = $1', [job.id])
+    await transaction((db) => refold(job.id, db))
+    expect(await tally()).toMatchObject({ tried: 1 })
+  })
+
+  it('checks a line as an import does: what it answers, and what hangs on the job', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'note', { text: 'x' })
+    const refused = async <K extends Kind>(kind: K, body: Bodies[K]) =>
+      (await appendEntry(job.id, maren, line(kind, body, 9))) as { result: string; field: string }
+    expect(await refused('claim checked', { claim: 1, verdict: 'holds', how: '' })).toMatchObject({
+      result: 'refused',
+      field: 'claim',
+    })
+    expect(await refused('accounted', { item: '1/0', where: 'x' })).toMatchObject({ field: 'item' })
+    expect(
+      await refused('photo', { file: 'ab'.repeat(32), name: '', type: 'image/png', bytes: 1, caption: '' }),
+    ).toMatchObject({ field: 'file' })
+    await lay(job, maren, 'missing', { what: 'a screw', from: 'bench' })
+    expect(await refused('accounted', { item: '2/1', where: 'x' })).toMatchObject({ field: 'item' })
+    expect(await refused('accounted', { item: '2/0', where: 'x' })).toMatchObject({ result: 'saved' })
+  })
+
+  it('asks before a test passes that cannot have been run, and before a bill over what was agreed', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'consent', { risks: [], limitMinor: 100, signature: null, how: 'by telephone' })
+    const pass = { test: 'system', result: 'pass', reading: '' } as const
+    expect(await appendEntry(job.id, maren, line('proof', pass, 9))).toMatchObject({
+      result: 'refused',
+      field: 'despite',
+      text: expect.stringMatching(/may not be powered as it stands/),
+    })
+    expect(
+      await appendEntry(
+        job.id,
+        maren,
+        line('proof', { ...pass, despite: ['may not be powered as it stands'] }, 9),
+      ),
+    ).toMatchObject({ result: 'saved' })
+    const sent = { outcome: 'sent out', priceMinor: 500, text: '' } as const
+    expect(await appendEntry(job.id, maren, line('hand-back', sent, 9))).toMatchObject({
+      result: 'refused',
+      text: expect.stringMatching(/over what was agreed/),
+    })
   })
 })

@@ -34,7 +34,7 @@ const any = fc.record({
 describe('a simulated board', () => {
   it('answers the same question at the same line alike, and another line anew', () => {
     const board = (line: number) => new SimulatedBoard(hidden(['module']), [], line)
-    expect(board(4).powerUp()).toEqual(board(4).powerUp())
+    expect(board(4).powerUp(null)).toEqual(board(4).powerUp(null))
     const ohms = Array.from({ length: 8 }, (_, line) => board(line).ohms('vmem', 'out'))
     expect(new Set(ohms).size).toBeGreaterThan(4)
   })
@@ -66,7 +66,7 @@ describe('a simulated board', () => {
     fc.assert(
       fc.property(any, ({ faults, seed, line }) => {
         const board = new SimulatedBoard(hidden(faults, seed), [], line)
-        expect(readCurrent(board.current(null)).pattern).toBe(board.powerUp().current)
+        expect(readCurrent(board.current(null)).pattern).toBe(board.powerUp(null).current)
         const reading = readCodes(board.codes(), codes)
         expect(reading.waitS).toBeNull()
         expect(reading.unknown).toEqual([])
@@ -75,7 +75,9 @@ describe('a simulated board', () => {
     )
   })
   it('runs when nothing is wrong, most times', () => {
-    const runs = Array.from({ length: 60 }, (_, line) => new SimulatedBoard(hidden([]), [], line).powerUp())
+    const runs = Array.from({ length: 60 }, (_, line) =>
+      new SimulatedBoard(hidden([]), [], line).powerUp(null),
+    )
     expect(runs.filter((b) => b.picture === 'system loads').length).toBeGreaterThan(45)
   })
   it('the supply never gives more than its limit', () => {

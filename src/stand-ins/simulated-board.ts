@@ -111,7 +111,7 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
     return Number((low ? 1.6 + 1.1 * draw() : 3.02 + 0.05 * normalDraw(draw)).toFixed(2))
   }
 
-  powerUp(): Baseline {
+  powerUp(limitA: number | null): Baseline {
     const stage = this.stage()
     const draw = this.draw('power-up')
     const seen = <T extends string>(table: Readonly<Record<string, readonly number[]>>) => {
@@ -131,7 +131,7 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
       ...nothingNoted,
       fans,
       current,
-      amps: Number((on * (1 + 0.03 * normalDraw(draw))).toFixed(2)),
+      amps: Number(Math.min(limitA ?? Infinity, on * (1 + 0.03 * normalDraw(draw))).toFixed(2)),
       lamp: fans === 'on' ? seen<Baseline['lamp']>(startTables.lamp) : 'none',
       cpuHeat: seen<Baseline['cpuHeat']>(startTables.cpuHeat),
       codes: [...this.codes().codes].slice(-6),

@@ -3,6 +3,9 @@ import { useEffect, useRef } from 'react'
 
 export type KeyMap = Readonly<Record<string, (event: KeyboardEvent) => void>>
 
+/** Moves that write nothing may repeat while their key is held; every other key counts once a press. */
+const mayRepeat = /^(arrow(left|right|up|down)|[.,])$/
+
 /** True while letters belong to a field or a sheet, so that single-key moves keep out of the way. */
 function typing(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
@@ -24,6 +27,7 @@ const named = (event: KeyboardEvent) =>
 /**
  * Single-key moves of a surface: `{ 'z': undo, 'shift+arrowleft': …, 'g 3': … }`.
  * After `g` only pairs count, so that `g 2` goes to a station and does not also mark a contact.
+ * A held key counts once, so that a held foot switch writes one line; only walking goes on.
  * Off while typing, and with ctrl, alt or the system key held; a button keeps its space and enter.
  */
 export function useKeys(keys: KeyMap, active = true): void {
@@ -41,6 +45,7 @@ export function useKeys(keys: KeyMap, active = true): void {
         event.target instanceof HTMLElement && event.target.closest('button, a, summary, input') !== null
       if (onControl && (event.key === ' ' || event.key === 'Enter')) return
       const key = named(event)
+      if (event.repeat && !(first === '' && mayRepeat.test(key))) return event.preventDefault()
       const action = held.current[first ? `${first} ${key}` : key]
       first = first === '' && key === 'g' ? 'g' : ''
       if (!action) return
@@ -50,6 +55,20 @@ export function useKeys(keys: KeyMap, active = true): void {
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)
   }, [active])
+}
+
+/** A held Enter or space presses a button once, and sends a form once. */
+export function useHeldOnce(): void {
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (!event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return
+      const { target } = event
+      if (target instanceof HTMLTextAreaElement || (event.key === ' ' && typing(target))) return
+      event.preventDefault()
+    }
+    window.addEventListener('keydown', onKey, true)
+    return () => window.removeEventListener('keydown', onKey, true)
+  }, [])
 }
 
 /** Escape leaves a field, so that the single keys count again. */

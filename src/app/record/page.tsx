@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { momentOf, oddText } from '@/core/plain-text'
 import { closedJobs, countClosed } from '@/data/jobs'
 import { signedIn } from '@/stations/job/signed-in'
 import { RecordList } from '@/stations/shop/RecordList'
@@ -7,7 +8,7 @@ import { ShopFrame } from '@/stations/shop/ShopFrame'
 export const metadata: Metadata = { title: 'Record' }
 
 const PAGE = 40
-const uuid = /^[0-9a-f-]{36}$/
+const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
 
 interface Props {
   readonly searchParams: Promise<{
@@ -19,8 +20,10 @@ interface Props {
 
 export default async function RecordPage({ searchParams }: Props) {
   const account = await signedIn('/record')
-  const { words = '', closedAt, id } = await searchParams
-  const whole = closedAt !== undefined && !Number.isNaN(Date.parse(closedAt)) && uuid.test(id ?? '')
+  const asked = await searchParams
+  const { closedAt, id } = asked
+  const words = typeof asked.words === 'string' && oddText(asked.words) === null ? asked.words : ''
+  const whole = closedAt !== undefined && momentOf(closedAt) !== null && uuid.test(id ?? '')
   const after = whole ? { closedAt, id: id! } : null
   const [jobs, all] = await Promise.all([closedJobs({ words, after, limit: PAGE + 1 }), countClosed()])
   return (

@@ -1,5 +1,6 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
+import { localPath } from '@/stations/job/signed-in'
 import { SignInForm } from '@/stations/shop/SignInForm'
 import { shopIsEmpty } from '@/stations/shop/sign-in-actions'
 import { SocketMotif } from '@/ui/SocketMotif'
@@ -17,7 +18,7 @@ export default async function SignIn({ searchParams }: { searchParams: Promise<{
       <div className="flex flex-col justify-center bg-sheet p-10">
         <h1 className="text-3xl">Arch Needle</h1>
         <p className="mt-1 mb-8 text-soft">For the board that will not POST.</p>
-        <SignInForm back={back ?? '/'} demo={process.env.DEMO_SIGN_IN === '1'} />
+        <SignInForm back={localPath(back)} demo={process.env.DEMO_SIGN_IN === '1'} />
       </div>
     </main>
   )

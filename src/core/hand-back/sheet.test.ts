@@ -46,7 +46,7 @@ describe('handBackSheet', () => {
   it('says what was done', () => {
     expect(sheetOf(worked()).done).toEqual([
       '1 contact straightened',
-      'D1 snapped while being straightened',
+      'D1, found low by 0.10 mm, snapped while being straightened',
       'D1 left as it is: one of many grounds',
       'CPU seated: Orrin 41, fell flat by itself',
     ])
@@ -60,7 +60,9 @@ describe('handBackSheet', () => {
     expect(sheet.proved).toEqual(['An operating system loads: log-in'])
     expect(sheet.notProved).toContain('Temperature under load for 15 minutes: cannot be run here, no probe')
     expect(sheet.notProved).toContain('A module in each slot of channel B: not done')
-    expect(sheet.notProved).toContain('D1 stays snapped off (one of many grounds)')
+    expect(sheet.notProved).toContain(
+      'D1 stays snapped off (found low by 0.10 mm; snapped while straightening; one of many grounds)',
+    )
     expect(sheet.notProved).toContain('fragment of D1 was not found')
   })
   it('shows the field before and after', () => {

@@ -9,6 +9,8 @@ import type { Marks } from '../socket/mark'
 import { comparePasses } from '../socket/pass'
 import type { PassChange } from '../socket/pass'
 import type { Socket } from '../socket/socket'
+import { faults } from '../triage/fault'
+import type { FaultId } from '../triage/fault'
 import { cellState, stageReached } from '../triage/stage'
 import { handBackHolds } from './holds'
 
@@ -37,7 +39,7 @@ export function handBackSheet(state: JobState, socket: Socket | null, nowIso: st
   const standing = proofStanding(state, socket)
   const first = state.passes[0]
   const last = state.passes.at(-1)
-  const maps = first && last ? { before: first.found, after: last.marks } : null
+  const maps = first && last ? { before: state.asFound, after: last.marks } : null
   return {
     title: [t.board, t.revision && `rev ${t.revision}`, t.use].filter(Boolean).join(', '),
     complaint: t.complaint,
@@ -71,9 +73,7 @@ function foundLines(state: JobState): string[] {
     )
   const weak = state.cellLog.find((c) => cellState(c.volts).state !== 'good')
   if (weak) found.push(`coin cell at ${weak.volts} V`)
-  const ever = new Map(
-    state.passes.flatMap((pass) => Object.entries(pass.found)).filter(([, mark]) => isDamage(mark)),
-  )
+  const ever = new Map(Object.entries(state.asFound))
   if (ever.size > 0) {
     const few =
       ever.size <= 6 ? `: ${[...ever].map(([name, mark]) => `${name} ${sayMark(mark)}`).join('; ')}` : ''
@@ -86,11 +86,14 @@ function foundLines(state: JobState): string[] {
     if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
   const baseline = state.baselines[0]
   if (baseline) found.push(`at the first power-up it ${stageReached(baseline).say}`)
+  const last = state.baselines.at(-1)
+  if (last && last !== baseline) found.push(`at the last power-up it ${stageReached(last).say}`)
   return found
 }
 
 const dropWords = {
   flat: 'fell flat by itself',
+  'light push': 'wanted a light push',
   proud: 'one corner stayed proud',
   'needed force': 'needed force',
 }
@@ -100,7 +103,17 @@ function doneLines(state: JobState): string[] {
   const there = new Set(state.strokes.filter((s) => s.result === 'there').map((s) => s.contact))
   if (there.size > 0) done.push(`${counted(there.size, 'contact', 'contacts')} straightened`)
   const snapped = state.strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)
-  if (snapped.length > 0) done.push(`${snapped.join(', ')} snapped while being straightened`)
+  for (const name of snapped) {
+    const found = state.asFound[name]
+    done.push(`${name}, ${found ? `found ${sayMark(found)}, ` : ''}snapped while being straightened`)
+  }
+  for (const r of state.replaced)
+    done.push(
+      r.how === 'whole socket'
+        ? `the whole socket changed${r.holds ? '' : ', it does not hold'}`
+        : `${r.contact}: ${r.how}, ${r.holds ? 'it holds' : 'it does not hold'}${r.pulledOut.length > 0 ? `; ${r.pulledOut.join(', ')} came out with it` : ''}`,
+    )
+  for (const { fault } of state.mended) done.push(`put right: ${faults[fault as FaultId]?.say ?? fault}`)
   for (const [name, why] of Object.entries(state.left)) done.push(`${name} left as it is: ${why}`)
   for (const f of state.firmware) if (f.did) done.push(f.did)
   for (const part of state.parts)
@@ -125,9 +138,22 @@ function notProvedLines(state: JobState, standing: ProofStanding): string[] {
   }
   const marks = state.passes.at(-1)?.marks ?? {}
   for (const name of damagedNames(marks))
-    lines.push(`${name} stays ${sayMark(marks[name]!)}${state.left[name] ? ` (${state.left[name]})` : ''}`)
+    lines.push(`${name} stays ${sayMark(marks[name]!)}${fate(state, name)}`)
   for (const item of unaccounted(state)) lines.push(`${item.what} was not found`)
   return lines
+}
+
+/** How a contact that stays damaged came to it, and why it is left: what broke here is said to have broken here. */
+function fate(state: JobState, name: string): string {
+  const found = state.asFound[name]
+  const broke = state.strokes.some((s) => s.contact === name && s.result === 'snapped')
+  const out = state.replaced.some((r) => r.pulledOut.includes(name))
+  const said = [
+    broke && `found ${found ? sayMark(found) : 'sound'}; snapped while straightening`,
+    out && 'came out with another while it was replaced',
+    state.left[name],
+  ].filter(Boolean)
+  return said.length > 0 ? ` (${said.join('; ')})` : ''
 }
 
 const safety = [

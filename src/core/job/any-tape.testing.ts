@@ -2,6 +2,8 @@ import fc from 'fast-check'
 import { anyMark } from '../socket/field.testing'
 import { historyItems, kinds, outcomes, rails, stations, strokeResults, swapParts } from './entry'
 import type { Bodies, Entry, Kind } from './entry'
+import { drops } from '../socket/seat-reading'
+import { lookHazards } from './hazard'
 
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
 const maybeWords = fc.oneof(fc.constant(''), words)
@@ -125,7 +127,15 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     card: fc.option(words, { nil: null }),
   }),
   supply: fc.record({ limitA: fc.option(figure(1, 9), { nil: null }) }),
-  look: fc.record({ what: words, seen: fc.oneof(words, fc.constant('burn mark')), clear: fc.boolean() }),
+  look: fc.oneof(
+    fc.record({ what: words, seen: words, clear: fc.boolean() }),
+    fc.record({
+      what: fc.constantFrom('outside', 'outside of the board', 'round the socket'),
+      seen: words,
+      clear: fc.constant(false),
+      hazard: fc.constantFrom(...lookHazards),
+    }),
+  ),
   pass: fc.record({ name: words }),
   looked: fc.record({ contacts: fc.oneof(fc.constant('all' as const), contacts) }),
   mark: fc.record({ contacts, mark: anyMark }),
@@ -149,11 +159,17 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   school: fc.record({ school: fc.constantFrom('A', 'B') }),
   seat: fc.record({
     cpu: words,
-    drop: fc.constantFrom('flat', 'proud', 'needed force'),
+    drop: fc.constantFrom(...drops),
     heatsink: fc.boolean(),
   }),
   missing: fc.record({ what: words, from: words }),
-  accounted: fc.record({ item: line, where: words }),
+  accounted: fc.record({
+    item: fc.oneof(
+      line,
+      fc.tuple(line, fc.nat({ max: 2 })).map(([seq, i]) => `${seq}/${i}`),
+    ),
+    where: words,
+  }),
   firmware: some<Bodies['firmware']>({
     version: words,
     chip: words,
@@ -176,6 +192,11 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     { test: 'cell', outcome: 'low' },
     { test: 'as it came', outcome: 'memory lamp' },
     { test: 'ohms 12v', outcome: 'short' },
+    { test: 'current', outcome: 'trips' },
+    { test: 'outside', outcome: 'scorched at a rail' },
+    { test: 'round the chip', outcome: 'a resistor gone' },
+    { test: 'socket', outcome: 'power contacts touch' },
+    { test: 'CPU proud', outcome: 'proud' },
   ),
   mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
   proof: fc.record({
@@ -203,10 +224,21 @@ const anyLine = fc.constantFrom(...kinds).chain((kind) =>
   }),
 )
 
+/** A strike names a line before it; the first line has none to name. */
+const sensible = (
+  line: { readonly kind: Kind; readonly body: unknown; readonly strikes: number | null },
+  i: number,
+) =>
+  line.kind !== 'strike'
+    ? line
+    : i === 0
+      ? { kind: 'note' as const, body: { text: 'x' }, strikes: null }
+      : { ...line, strikes: Math.min(line.strikes ?? i, i) }
+
 /** Any tape that the edge would let in, sensible or not. */
 export const anyTape = (most = 30): fc.Arbitrary<Entry[]> =>
   fc.array(anyLine, { maxLength: most }).map((lines) =>
-    lines.map(
+    lines.map(sensible).map(
       ({ kind, body, strikes }, i) =>
         ({
           id: `00000000-0000-4000-8000-${String(i + 1).padStart(12, '0')}`,

@@ -1,5 +1,7 @@
 import { stations } from './entry'
 import type { Station, Ticket } from './entry'
+import { noPower } from './power-history'
+import type { PowerDraft } from './power-history'
 import type { JobState } from './state'
 
 const emptyTicket: Ticket = {
@@ -22,8 +24,16 @@ const emptyTicket: Ticket = {
   diskLock: 'unknown',
 }
 
-type Mutable<T> = { -readonly [K in keyof T]: T[K] }
-export type Draft = Mutable<JobState>
+type Open<T> = T extends readonly (infer U)[]
+  ? U[]
+  : string extends keyof T
+    ? { -readonly [K in keyof T]: T[K] }
+    : T
+/** A state while it is folded: a private draft, so that a line is pushed and not copied. */
+export type Draft = { -readonly [K in keyof JobState]: Open<JobState[K]> } & {
+  changed: { -readonly [K in keyof JobState['changed']]: number }
+  power: PowerDraft
+}
 
 /** What an empty tape says. */
 export const blank = (): Draft => ({
@@ -49,6 +59,8 @@ export const blank = (): Draft => ({
   fitted: { cpu: null, heatsink: false, modules: [], card: null },
   supplyLimitA: null,
   passes: [],
+  asFound: {},
+  worked: {},
   strokes: [],
   left: {},
   replaced: [],
@@ -71,7 +83,8 @@ export const blank = (): Draft => ({
     seconds: Object.fromEntries(stations.map((s) => [s, 0])) as unknown as Record<Station, number>,
   },
   lastTouched: 0,
+  changed: { firmware: 0, cpu: 0, cell: 0 },
   lastMapped: 0,
   lastPowered: 0,
-  limitedSinceTouch: false,
+  power: noPower(),
 })

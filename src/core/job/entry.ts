@@ -1,6 +1,7 @@
 import type { School } from '../socket/plan'
-import type { Corner } from '../socket/seat-reading'
+import type { Corner, Drop } from '../socket/seat-reading'
 import type { DamageKind, Mark } from '../socket/mark'
+import type { LookHazard } from './hazard'
 
 /** Parts that are tried in one place and another. */
 export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
@@ -67,6 +68,8 @@ export const outcomes = [
   'sent out',
   'returned unrepaired',
   'returned untested',
+  /** Begun by mistake: it leaves the bench and is in no record. */
+  'withdrawn',
 ] as const
 export type Outcome = (typeof outcomes)[number]
 
@@ -169,7 +172,13 @@ export interface Bodies {
     readonly card?: string | null
   }
   supply: { readonly limitA: number | null }
-  look: { readonly what: string; readonly seen: string; readonly clear: boolean }
+  look: {
+    readonly what: string
+    readonly seen: string
+    readonly clear: boolean
+    /** What of it speaks against power; where it is not given and the place is not clear, nobody has said. */
+    readonly hazard?: LookHazard
+  }
   pass: { readonly name: string }
   looked: {
     readonly contacts: readonly string[] | 'all'
@@ -207,14 +216,16 @@ export interface Bodies {
   school: { readonly school: School }
   seat: {
     readonly cpu: string
-    readonly drop: 'flat' | 'proud' | 'needed force'
-    readonly heatsink: boolean
+    readonly drop: Drop
+    /** Counts as none where it is not noted. */
+    readonly heatsink?: boolean
     /** The corner that stays proud, and whether the marks of CPU and socket missed each other. */
     readonly corner?: Corner
     readonly turned?: boolean
   }
   missing: { readonly what: string; readonly from: string }
-  accounted: { readonly item: number; readonly where: string }
+  /** The item's id, “12/0”; older lines name the line alone. */
+  accounted: { readonly item: number | string; readonly where: string }
   firmware: {
     readonly version?: string
     readonly chip?: string
@@ -238,9 +249,16 @@ export interface Bodies {
     readonly test: string
     readonly result: 'pass' | 'fail' | 'cannot run here'
     readonly reading: string
+    /** What spoke against it and was asked about first. */
+    readonly despite?: readonly string[]
   }
   advice: { readonly text: string }
-  'hand-back': { readonly outcome: Outcome; readonly priceMinor: number | null; readonly text: string }
+  'hand-back': {
+    readonly outcome: Outcome
+    readonly priceMinor: number | null
+    readonly text: string
+    readonly despite?: readonly string[]
+  }
   'late outcome': { readonly text: string; readonly holds: boolean }
   clock: { readonly run: Station | null }
   station: {
@@ -338,7 +356,7 @@ export const kinds = [
   'strike',
 ] as const satisfies readonly Kind[]
 
-/** Sequence numbers that no longer count: struck, unless the strike itself is struck (that is how redo works). */
+/** Sequence numbers that no longer count (in SQL: the view tape_standing): struck, unless the strike itself is struck (that is how redo works). */
 export function struckBy(entries: readonly Entry[]): ReadonlyMap<number, number> {
   const struck = new Map<number, number>()
   for (let i = entries.length - 1; i >= 0; i--) {

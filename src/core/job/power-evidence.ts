@@ -1,57 +1,231 @@
 import { contactVerdict } from '../socket/contact-force'
-import { functionLaw } from '../socket/function-law'
+import { functionLaw, shortGrade } from '../socket/function-law'
+import type { ShortGrade } from '../socket/function-law'
 import { isDamage, isGone } from '../socket/mark'
-import { shorts } from '../socket/short'
+import type { Mark } from '../socket/mark'
+import { shorts, touchesNobodyNamed } from '../socket/short'
 import { fieldOf } from '../socket/socket'
 import type { Contact, Socket } from '../socket/socket'
-import type { PowerEvidence } from './power-gate'
+import { rails, railWords } from './entry'
+import type { Rail } from './entry'
+import { hazardWords } from './hazard'
+import { OPEN_OHM, railState } from './power-gate'
+import type { PossibleShort, PowerEvidence, RailSeen } from './power-gate'
 import { currentPass, unaccounted } from './state'
 import type { JobState } from './state'
 
 /** The gate's evidence as the tape has it. */
 export function powerEvidence(state: JobState, socket: Socket | null): PowerEvidence {
+  const { power } = state
   const pass = currentPass(state)
   const marks = pass?.marks ?? {}
-  const named = socket ? fieldOf(socket).named : new Map<string, Contact>()
   const looked = pass?.looked ?? {}
-  const found = socket ? shorts(socket, marks).filter((s) => s.odds >= 0.15) : []
-  const lostSense = Object.entries(marks)
-    .filter(
-      ([name, mark]) =>
-        functionLaw[named.get(name)?.group ?? 'unknown'].effect === 'danger' &&
-        isDamage(mark) &&
-        (isGone(mark) || contactVerdict(mark, socket?.kind).makesContact < 0.9),
-    )
+  const named = socket ? fieldOf(socket).named : new Map<string, Contact>()
+  const damaged = Object.entries(marks).filter(([, mark]) => isDamage(mark))
+  const of = (fits: (mark: Mark) => boolean) => damaged.filter(([, mark]) => fits(mark)).map(([name]) => name)
+  const lost = damaged
+    .filter(([, mark]) => gone(mark) || contactVerdict(mark, socket?.kind).makesContact < 0.9)
     .map(([name]) => name)
+  const effect = (name: string) => {
+    const group = named.get(name)?.group ?? 'unknown'
+    return group === 'unknown' ? 'unknown' : functionLaw[group].effect
+  }
   const chip = (field: 'chipVolts' | 'programmerVolts') =>
     state.firmware.findLast((f) => f[field] !== undefined)?.[field] ?? null
-  const last = state.baselines.at(-1)
-  const seen = new Map(state.looks.map((look) => [look.what, look]))
+  const read = railsRead(state)
+  const notLooked = socket ? socket.contacts.filter((c) => !looked[c.name] && !marks[c.name]) : []
   return {
-    rails: Object.values(state.rails).map(({ rail, ohms, cpu }) => ({ rail, ohms, cpu })),
-    shorts: found.map((s) => ({
-      a: s.a,
-      b: s.b,
-      nets: joinWords(named.get(s.a), named.get(s.b)),
-      grade: s.grade,
-      odds: s.odds,
-    })),
-    lostSense,
-    notLooked: socket ? socket.contacts.filter((c) => !looked[c.name] && !marks[c.name]).length : 0,
+    ...read,
+    railsOwedWhy: power.railsOwedWhy,
+    questions: [...read.questions, ...reversedVolts(state), ...cellOver(power.cellOver)],
+    volts: [
+      ...Object.values(power.over).map((v) => ({
+        ...v,
+        is: 'too high' as const,
+        workedOn: power.putRight > v.seq && read.railsOwed.length === 0,
+      })),
+      ...Object.values(power.under).map((v) => ({ ...v, is: 'low' as const, workedOn: true })),
+    ],
+    shorts: socket
+      ? shorts(socket, marks)
+          .filter((s) => s.how !== 'reach')
+          .map((s): PossibleShort => ({
+            a: s.a,
+            b: s.b,
+            nets: joinWords(named.get(s.a), named.get(s.b)),
+            grade: gradeOf(named.get(s.a)!, named.get(s.b)!),
+            odds: s.odds,
+          }))
+      : [],
+    touchesUnnamed: unnamed(socket, damaged),
+    lodged: of((mark) => mark.kind === 'lodged' || mark.maybe === 'lodged'),
+    paste: of((mark) => mark.kind === 'paste'),
+    lostSense: lost.filter((name) => effect(name) === 'danger'),
+    lostUnknown: socket ? lost.filter((name) => effect(name) === 'unknown') : [],
+    notLooked: notLooked.length,
     contacts: socket?.contacts.length ?? 0,
-    cpuFitted: state.fitted.cpu !== null,
+    notLookedNear: socket
+      ? nearDamage(
+          socket,
+          damaged.map(([name]) => name),
+          notLooked,
+        )
+      : [],
+    socketFound: power.socketFound,
+    cpuFitted: power.cpu === 'in',
     heatsink: state.fitted.heatsink,
+    seat: seatOf(state),
+    pinGrid: socket?.kind === 'pin-grid',
     unaccounted: unaccounted(state).map((i) => i.what),
-    hazards: [...seen.values()]
-      .filter((look) => !look.clear && /burn|liquid|corro|scorch/i.test(`${look.what} ${look.seen}`))
-      .map((look) => `${look.what}: ${look.seen}`),
+    hazards: Object.values(power.found)
+      .filter((f) => f.hazard !== 'harmless' && f.hazard !== 'part gone' && f.hazard !== 'not told')
+      .map((f) => `${f.say} (${hazardWords[f.hazard as keyof typeof hazardWords]})`),
+    notTold: Object.values(power.found)
+      .filter((f) => f.hazard === 'not told')
+      .map((f) => f.say),
+    damagedParts: Object.keys(power.damagedParts),
+    lookedOutside: power.lookedOutside,
+    ranHere: power.ranHere,
+    standbyHot: power.standbyHot,
     chipVolts: chip('chipVolts'),
     programmerVolts: chip('programmerVolts'),
     clipOn: state.firmware.findLast((f) => f.clipOn !== undefined)?.clipOn ?? false,
     supplyLimitA: state.supplyLimitA,
-    provedUnderLimit: state.limitedSinceTouch,
-    tripped: last?.current === 'trips' && !Object.values(state.rails).some((r) => r.seq > last.seq),
+    provedUnderLimit: power.proved > power.changed,
+    changedWhat: power.changedWhat,
+    provedNothing: power.provedNothing,
+    tripped: power.tripped > 0 && power.tripped >= power.railsOwedSince && read.railsOwed.length > 0,
   }
+}
+
+const gone = (mark: Mark) => isGone(mark) || (mark.maybe !== undefined && isGone({ kind: mark.maybe }))
+
+/**
+ * What stands of the readings to ground: the last of each rail with the CPU in and out, and which rails are owed.
+ * A short is heard even where the reading is asked about; a good one counts only when nothing contradicts it. An open
+ * reading is the probe until the same rail reads open twice while others do not.
+ */
+function railsRead({
+  railLog: log,
+  power: { railsOwedSince, railsSaid },
+}: JobState): Pick<PowerEvidence, 'rails' | 'railsOwed' | 'questions'> {
+  const standing = new Map<string, RailSeen>()
+  const asked = new Map<string, { say: string; mend: string }>()
+  const open = new Map<string, boolean>()
+  const since = new Map<Rail, number>()
+  const onGround = log.some((r) => r.ohms < OPEN_OHM)
+  for (const r of log) {
+    const key = `${r.rail} ${r.cpu}`
+    const seen = { rail: r.rail, ohms: r.ohms, cpu: r.cpu }
+    const isOpen = r.ohms >= OPEN_OHM
+    const twice = isOpen && open.get(key) === true && onGround
+    open.set(key, isOpen)
+    if (r.asked)
+      asked.set(key, {
+        say: `${railWords[r.rail]} was read with the CPU ${r.cpu}, and the CPU is noted as ${r.cpu === 'in' ? 'out' : 'in'}`,
+        mend: `Say what is fitted, then measure ${railWords[r.rail]} again`,
+      })
+    else if (isOpen && !twice)
+      asked.set(key, {
+        say: `${railWords[r.rail]} reads open (${r.ohms} Ω): a whole rail never does`,
+        mend: 'Was the probe on the rail and on ground? Measure it again',
+      })
+    else asked.delete(key)
+    const counts = !asked.has(key)
+    if (counts || railState(seen) === 'short' || (railState(seen) === 'low' && !hides(standing.get(key))))
+      standing.set(key, seen)
+    if (counts) since.set(r.rail, r.seq)
+  }
+  return {
+    rails: [...standing.values()],
+    railsOwed: rails.filter((rail) => since.has(rail) && since.get(rail)! <= railsOwedSince),
+    questions: [
+      ...asked.values(),
+      ...rails
+        .filter((rail) => !since.has(rail) && [...standing.values()].some((s) => s.rail === rail))
+        .map((rail) => ({
+          say: `${railWords[rail]} has no reading that counts`,
+          mend: `Measure ${railWords[rail]} again`,
+        })),
+      ...rails
+        .filter((rail) => railsSaid[rail] && (since.get(rail) ?? 0) < railsSaid[rail].seq)
+        .map((rail) => ({
+          say: `${railWords[rail]} was found ${railsSaid[rail]!.is === 'short' ? 'at ground' : 'low'}`,
+          mend: `Measure ${railWords[rail]} in ohms`,
+        })),
+    ],
+  }
+}
+
+const hides = (seen: RailSeen | undefined) => seen !== undefined && railState(seen) === 'short'
+
+const cellOver = (volts: number | null) =>
+  volts === null
+    ? []
+    : [
+        {
+          say: `The coin cell reads ${volts} V: more than a cell gives`,
+          mend: 'Take the cell out, measure it by itself; if it is the board that feeds it, leave it out and find why',
+        },
+      ]
+
+const reversedVolts = (state: JobState) =>
+  Object.values(state.power.reversed).map((v) => ({
+    say: `${railWords[v.rail]} at ${v.volts} V: below ground can not be`,
+    mend: 'Are the leads the wrong way round? Read it again',
+  }))
+
+function seatOf({ power: { seat } }: JobState): PowerEvidence['seat'] {
+  if (!seat) return null
+  if (seat.turned) return 'turned'
+  if (seat.drop === 'needed force') return 'needed force'
+  if (seat.drop === 'light push' && !seat.uneven) return 'light push'
+  return 'proud'
+}
+
+/** Touching or folded, or perhaps folded, over nobody knows whom: the gravest of all it can reach. */
+function unnamed(
+  socket: Socket | null,
+  damaged: readonly (readonly [string, Mark])[],
+): PowerEvidence['touchesUnnamed'] {
+  return damaged.flatMap(([contact, mark]) => {
+    if (!touchesNobodyNamed(mark, socket)) return []
+    const from = socket && fieldOf(socket).named.get(contact)
+    if (!socket || !from) return [{ contact, nets: 'what it can reach is not known' }]
+    const grave = ['gravest', 'grave', 'unknown', 'signal'] as const
+    const worst = shorts(socket, { [contact]: mark })
+      .filter((s) => s.a === contact)
+      .map((s) => fieldOf(socket).named.get(s.b)!)
+      .map((b) => ({ b, rank: grave.findIndex((g) => g === gradeOf(from, b)) }))
+      .filter((w) => w.rank >= 0)
+      .sort((x, y) => x.rank - y.rank)[0]
+    return worst ? [{ contact, nets: `at worst ${worst.b.name}, ${joinWords(from, worst.b)}` }] : []
+  })
+}
+
+/** That two share a net is believed of a table, not of a painted region. */
+function gradeOf(a: Contact, b: Contact): ShortGrade {
+  const guessed = [a, b].some((c) => c.trust === 'region' || c.trust === 'none')
+  const grade = shortGrade(a, b)
+  return grade === 'harmless' && guessed ? 'unknown' : grade
+}
+
+/** How far round damage everything is looked at before power, in pitches. */
+const ROUND = 1.6
+
+/** Contacts nobody has looked at that stand close to damage. */
+function nearDamage(socket: Socket, damaged: readonly string[], notLooked: readonly Contact[]): string[] {
+  const unseen = new Set(notLooked)
+  if (unseen.size === 0) return []
+  const { named, near } = fieldOf(socket)
+  const found = new Set<string>()
+  for (const name of damaged) {
+    const c = named.get(name)
+    if (!c) continue
+    for (const i of near.within(c.xMm, c.yMm, ROUND * socket.pitchMm))
+      if (unseen.has(socket.contacts[i]!)) found.add(socket.contacts[i]!.name)
+  }
+  return [...found]
 }
 
 const groupWords: Readonly<Record<string, string>> = {

@@ -3,27 +3,20 @@ import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
 import { rails, stations } from './entry'
 import { powerEvidence } from './power-evidence'
-import { powerGate, railLimits, railState } from './power-gate'
+import { nothingSeen, powerGate, railLimits, railState } from './power-gate'
 import type { PowerEvidence } from './power-gate'
 import { jobState } from './state'
 import { tape } from './tape.testing'
 
 const safe: PowerEvidence = {
+  ...nothingSeen,
+  lookedOutside: true,
   rails: rails.map((rail) => ({ rail, ohms: 900, cpu: 'out' })),
-  shorts: [],
-  lostSense: [],
-  notLooked: 0,
   contacts: 60,
   cpuFitted: true,
   heatsink: true,
-  unaccounted: [],
-  hazards: [],
-  chipVolts: null,
-  programmerVolts: null,
-  clipOn: false,
   supplyLimitA: 1,
   provedUnderLimit: true,
-  tripped: false,
 }
 const short = { a: 'P13', b: 'P14', nets: 'core rail to ground', grade: 'gravest', odds: 1 } as const
 const rank = { clear: 0, 'limit the current': 1, 'do not power': 2 } as const
@@ -67,7 +60,72 @@ describe('powerGate', () => {
     ['nobody looked', { notLooked: 60 }, 'do not power', /Nobody has looked at the socket yet/],
     ['a few not looked at', { notLooked: 3 }, 'limit the current', /3 of 60 contacts not looked at/],
     ['no socket chosen', { contacts: 0 }, 'limit the current', /No socket is chosen/],
-    ['no heatsink', { heatsink: false }, 'do not power', /without a heatsink/],
+    ['no heatsink', { heatsink: false }, 'do not power', /no heatsink noted/],
+    [
+      'power to signal at 40 in 100',
+      { shorts: [{ ...short, grade: 'grave', odds: 0.4 }] },
+      'do not power',
+      /may touch/,
+    ],
+    [
+      'sixty hardly likely shorts',
+      {
+        shorts: Array.from({ length: 60 }, (_, i) => ({
+          ...short,
+          a: `A${i}`,
+          grade: 'signal' as const,
+          odds: 0.13,
+        })),
+      },
+      'do not power',
+      /100 in 100 that any of 60 close pairs touches/,
+    ],
+    ['one power short of 13 in 100', { shorts: [{ ...short, odds: 0.13 }] }, 'do not power', /may touch/],
+    [
+      'one signal short of 13 in 100',
+      { shorts: [{ ...short, grade: 'signal', odds: 0.13 }] },
+      'limit the current',
+      /13 in 100/,
+    ],
+    ['a signal short of 1 in 100', { shorts: [{ ...short, grade: 'signal', odds: 0.03 }] }, 'clear', /^$/],
+    ...(
+      [
+        ['gravest', 0.099, 'limit the current'],
+        ['gravest', 0.1, 'do not power'],
+        ['unknown', 0.1, 'do not power'],
+        ['grave', 0.019, 'clear'],
+        ['grave', 0.021, 'limit the current'],
+        ['signal', 0.5, 'limit the current'],
+        ['signal', 0.501, 'do not power'],
+        ['signal', 0.049, 'clear'],
+        ['signal', 0.051, 'limit the current'],
+      ] as const
+    ).map(([grade, odds, lamp]): [string, Partial<PowerEvidence>, keyof typeof rank, RegExp] => [
+      `a ${grade} short of ${odds}`,
+      { shorts: [{ ...short, grade, odds }] },
+      lamp,
+      /^|may touch/,
+    ]),
+    ['one contact looked at', { notLooked: 59 }, 'do not power', /59 of 60/],
+    [
+      'a contact near damage not looked at',
+      { notLooked: 1, notLookedNear: ['B4'] },
+      'do not power',
+      /B4 close to damage/,
+    ],
+    ['no outside look', { lookedOutside: false }, 'do not power', /outside of the board/],
+    [
+      'no outside look at a machine seen running',
+      { lookedOutside: false, ranHere: true },
+      'limit the current',
+      /outside/,
+    ],
+    ['a CPU that stayed proud', { seat: 'proud' }, 'do not power', /stayed proud/],
+    ['a light push on a land grid', { seat: 'light push' }, 'do not power', /light push/],
+    ['a light push on a pin grid', { seat: 'light push', pinGrid: true }, 'limit the current', /light push/],
+    ['something lodged', { lodged: ['C3'] }, 'do not power', /lodged at C3/],
+    ['a look nobody judged', { notTold: ['outside: a spot'] }, 'do not power', /nobody has said/],
+    ['rails owed again', { railsOwed: ['12v'] }, 'do not power', /12 V rail is owed again/],
     ['a clip', { clipOn: true }, 'do not power', /clip is on the firmware chip/],
     [
       'the wrong chip voltage',
@@ -145,7 +203,7 @@ describe('powerEvidence', () => {
   it('comes from what the tape says', () => {
     const t = tape()
       .put('mark', { contacts: ['C4'], mark: { kind: 'touching', touches: 'C5' } })
-      .put('look', { what: 'outside', seen: 'burn mark by the rail', clear: false })
+      .put('look', { what: 'outside', seen: 'by the rail', clear: false, hazard: 'burnt' })
       .put('fitted', { cpu: 'x', heatsink: false })
       .put('firmware', { chipVolts: 1.8, clipOn: true })
     expect(of(t)).toMatchObject({
@@ -155,19 +213,21 @@ describe('powerEvidence', () => {
       heatsink: false,
       chipVolts: 1.8,
       clipOn: true,
-      hazards: ['outside: burn mark by the rail'],
+      hazards: ['outside: by the rail (burnt or scorched)'],
     })
     expect(of(t).shorts[0]).toMatchObject({ a: 'C4', b: 'C5', nets: 'ground to core rail' })
   })
   it('forgets a hazard when the place was looked at again and is clear', () => {
     const t = tape()
-      .put('look', { what: 'outside', seen: 'liquid', clear: false })
+      .put('look', { what: 'outside', seen: 'wet', clear: false, hazard: 'liquid' })
       .put('look', { what: 'outside', seen: 'nothing seen', clear: true })
       .put('look', { what: 'socket', seen: 'no burn, no liquid', clear: true })
     expect(of(t).hazards).toEqual([])
   })
-  it('a trip counts until a rail is measured again', () => {
-    const t = tape().put('baseline', {
+  it('a trip counts until every rail is measured again', () => {
+    const t = tape()
+    for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    t.put('baseline', {
       fans: 'off',
       current: 'trips',
       amps: null,
@@ -178,6 +238,8 @@ describe('powerEvidence', () => {
       picture: 'none',
     })
     expect(of(t).tripped).toBe(true)
-    expect(of(t.put('rail', { rail: '12v', ohms: 400, cpu: 'out' })).tripped).toBe(false)
+    expect(of(t.put('rail', { rail: '12v', ohms: 400, cpu: 'out' })).tripped).toBe(true)
+    for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    expect(of(t).tripped).toBe(false)
   })
 })

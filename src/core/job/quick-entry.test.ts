@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { completions, readLine, words } from './quick-entry'
+import type { Bench } from './quick-entry'
 import { readNumber } from './read-number'
 
 const body = (line: string) => {
@@ -8,8 +9,8 @@ const body = (line: string) => {
   if (!read.ok) throw new Error(`${line}: ${read.say}`)
   return read.entry
 }
-const fault = (line: string) => {
-  const read = readLine(line)
+const fault = (line: string, bench?: Bench) => {
+  const read = readLine(line, bench)
   return read.ok ? `understood as ${read.entry.kind}` : `${read.say} | ${read.example}`
 }
 
@@ -25,8 +26,22 @@ describe('readNumber', () => {
     ['250mV', 0.25],
     ['0.19mm', 0.19],
     [' 3 V ', 3],
+    ['.5', 0.5],
+    [',5', 0.5],
+    ['4k7', 4700],
+    ['2R2', 2.2],
+    ['1M5', 1.5e6],
+    ['1.8 Ω', 1.8],
+    ['1.8 \u2126', 1.8],
+    ['0,125', 0.125],
+    ['1.250', 1.25],
   ])('%s is %d', (text, value) => expect(readNumber(text)).toBeCloseTo(value, 9))
-  it.each(['', 'x', '1.2.3', '1e5', 'NaN', '--1', '5 apples'])('“%s” is none', (text) =>
+  it('refuses another unit', () => {
+    expect(readNumber('5V', 'Ω')).toBeNull()
+    expect(readNumber('4k7', 'V')).toBeNull()
+    expect(readNumber('0.2mm', 'mm')).toBe(0.2)
+  })
+  it.each(['', 'x', 'OL', '10,000', '1.2.3', '1e5', 'NaN', '--1', '5 apples'])('“%s” is none', (text) =>
     expect(readNumber(text)).toBeNull(),
   )
 })
@@ -81,6 +96,36 @@ describe('readLine', () => {
     ['strike 6', /why is it struck/],
     ['chip LSN 230', /“230” is no chip voltage/],
   ])('teaches at “%s”', (line, say) => expect(fault(line)).toMatch(say))
+  it.each<[string, Bench['cpu'], RegExp]>([
+    ['ohm vcore 0.5', null, /is the CPU in or out\?/],
+    ['ohm vcore 0.5 cpu in', 'out', /the CPU is noted as out/],
+    ['ohm vcore 0.5 cpu out', 'in', /say first what is fitted \(cpu out\)/],
+    ['ohm vcore OL', 'out', /beyond the meter’s range/],
+    ['ohm vcore 10,000', 'out', /may be 10.000 or 10000/],
+    ['ohm vcore 5V', 'out', /not a resistance/],
+    ['ohm vcore 1.8 garbage', 'out', /not a resistance/],
+    ['volt 12v 11.9 x', 'out', /not a reading/],
+    ['limit 0.5 x', 'out', /not a limit/],
+    ['limit off now', 'out', /“now” is not understood/],
+    ['heatsink on off', 'out', /heatsink on, or heatsink off/],
+    ['cpu in', 'out', /which CPU\?/],
+    ['chip LSN 1.8 x', 'out', /no chip voltage/],
+    ['strike 1e1 x', 'out', /is no line number/],
+  ])('asks at “%s” while the CPU is %s', (line, cpu, say) => expect(fault(line, { cpu })).toMatch(say))
+  it('takes CPU in or out from what is fitted, and says so', () => {
+    expect(readLine('ohm vcore 0.5', { cpu: 'in' })).toMatchObject({
+      ok: true,
+      entry: { body: { cpu: 'in' } },
+      say: 'core rail 0.5 Ω, CPU in',
+    })
+    expect(readLine('ohm vcore 4k7 cpu out', { cpu: 'out' })).toMatchObject({
+      entry: { body: { ohms: 4700 } },
+    })
+  })
+  it('fits no CPU called none', () => {
+    for (const word of ['none', 'out', 'NO'])
+      expect(body(`cpu ${word}`)).toMatchObject({ body: { cpu: null } })
+  })
   it('offers a strange line as a note rather than guess', () => {
     expect(fault('zzzzzz something odd')).toMatch(/\| note zzzzzz something odd$/)
   })

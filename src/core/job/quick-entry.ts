@@ -1,9 +1,9 @@
 import { damageKinds } from '../socket/mark'
-import { rails } from './entry'
+import { rails, railWords } from './entry'
 import type { Bodies, Kind, Rail } from './entry'
 import { notACode, readCodesTyped } from './code'
 import { readMark } from './read-mark'
-import { readNumber } from './read-number'
+import { notRead, readNumber } from './read-number'
 
 /** A typed line, understood: what to put on the tape. */
 export type Typed = {
@@ -19,8 +19,18 @@ interface Word {
   readonly form: string
   readonly example: string
   readonly say: string
-  readonly read: (rest: string[], text: string) => Typed | string
+  readonly read: (rest: string[], text: string, bench: Bench) => Typed | string
 }
+
+/** What is known of the board while a line is typed. */
+export interface Bench {
+  /** Whether a CPU is in, by what was fitted; null while nobody has said. */
+  readonly cpu: 'in' | 'out' | null
+}
+
+/** A sentence about words that are left over, or null. */
+const leftOver = (rest: readonly string[], used: number): string | null =>
+  rest.length > used ? `“${rest.slice(used).join(' ')}” is not understood` : null
 
 const entry = <K extends Kind>(kind: K, body: Bodies[K], strikes: number | null = null): Typed =>
   ({ kind, body, strikes }) as unknown as Typed
@@ -49,16 +59,24 @@ export const words: readonly Word[] = [
     word: 'ohm',
     form: 'ohm RAIL NUMBER [cpu in|out]',
     example: 'ohm vcore 1.8 cpu out',
-    say: 'ohms to ground; CPU in or out?',
-    read: (rest) => {
+    say: 'ohms to ground; CPU in or out as it is fitted, unless said',
+    read: (rest, _, bench) => {
       const rail = railOf(rest[0])
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
-      const ohms = readNumber(rest[1])
-      if (ohms === null || ohms < 0) return `how many ohms? “${rest[1] ?? ''}” is not a resistance`
-      const where = rest.slice(2).join(' ').toLowerCase()
+      const at = rest.findIndex((word, i) => i > 1 && /^(cpu|in|out)$/i.test(word))
+      const figure = rest.slice(1, at < 0 ? undefined : at).join(' ')
+      const ohms = readNumber(figure, 'Ω')
+      if (ohms === null || ohms < 0)
+        return `how many ohms? ${figure ? notRead(figure) : 'no figure'}; “${figure}” is not a resistance`
+      const where = at < 0 ? '' : rest.slice(at).join(' ').toLowerCase()
       if (where && !/^(cpu )?(in|out)$/.test(where))
         return `“${where}” is not understood; end with cpu in or cpu out`
-      return entry('rail', { rail, ohms, cpu: where.endsWith('in') ? 'in' : 'out' })
+      const told = where === '' ? null : where.endsWith('in') ? ('in' as const) : ('out' as const)
+      const cpu = told ?? bench.cpu
+      if (cpu === null) return 'is the CPU in or out? end with cpu in or cpu out'
+      if (told !== null && bench.cpu !== null && told !== bench.cpu)
+        return `the CPU is noted as ${bench.cpu}: say first what is fitted (${told === 'in' ? 'cpu and its name' : 'cpu out'}), or end with cpu ${bench.cpu}`
+      return entry('rail', { rail, ohms, cpu })
     },
   },
   {
@@ -68,10 +86,11 @@ export const words: readonly Word[] = [
     say: 'volts on a rail',
     read: (rest) => {
       const rail = railOf(rest[0])
-      const volts = readNumber(rest[1])
+      const figure = rest.slice(1).join(' ')
+      const volts = readNumber(figure, 'V')
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
       if (volts === null || Math.abs(volts) > 60)
-        return `how many volts? “${rest[1] ?? ''}” is not a reading up to 60 V`
+        return `how many volts? “${figure}” is not a reading up to 60 V`
       return entry('volts', { rail, volts })
     },
   },
@@ -81,8 +100,12 @@ export const words: readonly Word[] = [
     example: 'vbat 2.9',
     say: 'volts of the coin cell, by itself or at the board',
     read: (rest) => {
-      const volts = readNumber(rest[0])
-      const more = rest.slice(1).join(' ').toLowerCase()
+      const unit = /^v$/i.test(rest[1] ?? '') ? 1 : 0
+      const volts = readNumber(rest.slice(0, 1 + unit).join(''), 'V')
+      const more = rest
+        .slice(1 + unit)
+        .join(' ')
+        .toLowerCase()
       const told = /^(at board)? ?(new)?$/.exec(more)
       if (volts === null || volts < 0 || volts > 5)
         return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
@@ -102,7 +125,7 @@ export const words: readonly Word[] = [
     read: (words) => {
       const last = words.findIndex((w) => w.toLowerCase() === 'for')
       const rest = last < 0 ? words : words.slice(0, last)
-      const watchedS = last < 0 ? undefined : readNumber(words[last + 1])
+      const watchedS = last < 0 ? undefined : readNumber(words[last + 1], 's')
       if (watchedS === null || (watchedS !== undefined && (watchedS < 0 || words.length > last + 2)))
         return `watched how long? “${words.slice(last + 1).join(' ')}” is no number of seconds`
       const { codes, odd } = readCodesTyped(rest.join(' '))
@@ -117,10 +140,10 @@ export const words: readonly Word[] = [
     example: 'limit 0.5',
     say: 'current limit of the supply',
     read: (rest) => {
-      if (rest[0]?.toLowerCase() === 'off') return entry('supply', { limitA: null })
-      const amps = readNumber(rest[0])
-      if (amps === null || amps <= 0 || amps > 60)
-        return `how many amperes? “${rest[0] ?? ''}” is not a limit`
+      if (rest[0]?.toLowerCase() === 'off') return leftOver(rest, 1) ?? entry('supply', { limitA: null })
+      const figure = rest.join(' ')
+      const amps = readNumber(figure, 'A')
+      if (amps === null || amps <= 0 || amps > 60) return `how many amperes? “${figure}” is not a limit`
       return entry('supply', { limitA: amps })
     },
   },
@@ -169,9 +192,10 @@ export const words: readonly Word[] = [
     say: 'marking and voltage of the firmware chip',
     read: (rest) => {
       if (!rest[0]) return 'what does the chip’s marking say?'
-      const volts = rest[1] === undefined ? undefined : readNumber(rest[1])
+      const figure = rest.slice(1).join(' ')
+      const volts = figure === '' ? undefined : readNumber(figure, 'V')
       if (volts === null || (volts !== undefined && (volts < 1 || volts > 5.5)))
-        return `“${rest[1]}” is no chip voltage; 1.8 or 3.3`
+        return `“${figure}” is no chip voltage; 1.8 or 3.3`
       return entry('firmware', {
         chip: rest[0].toUpperCase(),
         ...(volts === undefined ? {} : { chipVolts: volts }),
@@ -190,18 +214,25 @@ export const words: readonly Word[] = [
     form: 'heatsink on|off',
     example: 'heatsink on',
     say: 'no CPU is powered without one',
-    read: (rest) =>
-      rest[0] === 'on' || rest[0] === 'off'
-        ? entry('fitted', { heatsink: rest[0] === 'on' })
-        : 'heatsink on, or heatsink off?',
+    read: (rest) => {
+      const word = rest.join(' ').toLowerCase()
+      return word === 'on' || word === 'off'
+        ? entry('fitted', { heatsink: word === 'on' })
+        : 'heatsink on, or heatsink off?'
+    },
   },
   {
     word: 'cpu',
     form: 'cpu NAME | cpu out',
     example: 'cpu Orrin 41',
     say: 'which CPU is in the socket',
-    read: (_, text) =>
-      text ? entry('fitted', { cpu: /^out$/i.test(text) ? null : text }) : 'which CPU? or cpu out',
+    read: (_, text) => {
+      if (/^(out|none|no|off|removed|empty|-)$/i.test(text)) return entry('fitted', { cpu: null })
+      // “in” says that there is one, not which: nothing is fitted that is called so.
+      if (text === '' || /^(in|on|yes|fitted|same|seated|\?)$/i.test(text))
+        return 'which CPU? its name, or cpu out'
+      return entry('fitted', { cpu: text })
+    },
   },
   {
     word: 'strike',
@@ -209,8 +240,8 @@ export const words: readonly Word[] = [
     example: 'strike 6 probe had slipped',
     say: 'strikes a line; it stays readable',
     read: (rest, text) => {
-      const seq = Number(rest[0])
-      if (!Number.isInteger(seq) || seq < 1) return `strike which line? “${rest[0] ?? ''}” is no line number`
+      const seq = /^\d{1,9}$/.test(rest[0] ?? '') ? Number(rest[0]) : 0
+      if (seq < 1) return `strike which line? “${rest[0] ?? ''}” is no line number`
       const why = text.slice(text.indexOf(rest[0]!) + rest[0]!.length).trim()
       return why ? entry('strike', { why }, seq) : 'why is it struck? one word is enough'
     },
@@ -233,7 +264,7 @@ function letterDistance(a: string, b: string): number {
  * Reads one line of the quick entry. Never throws; what makes no sense comes back with a sentence and an example.
  * A line that starts with no known word is not guessed to be a note: it might be a reading that was mistyped.
  */
-export function readLine(line: string): Parsed {
+export function readLine(line: string, bench: Bench = { cpu: null }): Parsed {
   const text = line.trim().replace(/\s+/g, ' ')
   const [first = '', ...rest] = text.split(' ')
   const word = words.find((w) => w.word === first.toLowerCase())
@@ -255,10 +286,17 @@ export function readLine(line: string): Parsed {
       example: first ? `note ${text}` : words[0]!.example,
     }
   }
-  const read = word.read(rest, rest.join(' '))
+  const read = word.read(rest, rest.join(' '), bench)
   return typeof read === 'string'
     ? { ok: false, say: read, example: word.example }
-    : { ok: true, entry: read, say: word.form }
+    : {
+        ok: true,
+        entry: read,
+        say:
+          read.kind === 'rail'
+            ? `${railWords[read.body.rail]} ${read.body.ohms} Ω, CPU ${read.body.cpu}`
+            : word.form,
+      }
 }
 
 /** Completions for a line being typed: first words, then rails and kinds where they fit. */

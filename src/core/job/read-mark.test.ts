@@ -19,12 +19,33 @@ describe('a mark as it is typed', () => {
     ['M31 lean west', /how far does it lean, and which way\?/],
     ['M31 low much', /“much” is no distance in mm/],
     ['M31 low 19', /“19” is no distance in mm/],
+    ['M31 low 0.19 garbage', /“garbage” is one too many/],
+    ['M31 low 0.19 west', /low has no way/],
+    ['M31 lean 0.2', /how far does it lean, and which way/],
+    ['M31 lean 0.2 nowhere', /“nowhere” is one too many/],
+    ['M31 lean -0.2 west', /how far does it lean/],
+    ['M31 snapped 0.2', /snapped is not measured/],
+    ['M31 snapped on M32', /touches nothing/],
+    ['M31 touching on M32 hard', /“hard” is not understood/],
+    ['M31 lowland', /what is wrong with M31/],
+    ['M31 low 0.2V', /“0.2v” is no distance in mm/],
     ['M31 touching', /which contact does M31 touch\? end with: on P14/],
     ['M31 touching on', /on which contact\? “” is none/],
     ['M31 folded on top', /on which contact\? “top” is none/],
     ['M31 folded on m31', /M31 cannot touch itself/],
   ])('“%s” is answered with what is missing', (line, say) => {
     expect(read(line)).toMatch(say)
+  })
+  it.each([
+    ['A1 lean 0.2 nw', [-0.141, 0.141]],
+    ['A1 lean 0.2 southeast', [0.141, -0.141]],
+    ['A1 lean w .2mm', [-0.2, 0]],
+  ])('“%s” leans that way', (line, leanMm) => {
+    expect(read(line)).toEqual({ contact: 'A1', mark: { kind: 'lean', leanMm } })
+  })
+  it('an angle is kept with what is twisted', () => {
+    expect(read('A1 twisted 45')).toEqual({ contact: 'A1', mark: { kind: 'twisted', twistDeg: 45 } })
+    expect(read('A1 twisted')).toEqual({ contact: 'A1', mark: { kind: 'twisted' } })
   })
   it('keeps every word that was said of it', () => {
     const line = fc.record({
@@ -41,7 +62,8 @@ describe('a mark as it is typed', () => {
         fc.pre(name.toUpperCase() !== other.toUpperCase())
         const touches = on || kind === 'touching'
         const figure = (hundredths / 100).toFixed(2).replace('.', comma ? ',' : '.')
-        const said = [name, kind, ...(kind === 'touching' || kind === 'folded' ? [] : [figure, way])]
+        const measured = kind === 'touching' || kind === 'folded' ? [] : [figure]
+        const said = [name, kind, ...measured, ...(kind === 'lean' ? [way] : [])]
         const parsed = read([...said, ...(touches ? ['on', other] : [])].join(' '))
         if (typeof parsed === 'string') throw new Error(parsed)
         expect(parsed.contact).toBe(name.toUpperCase())

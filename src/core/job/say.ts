@@ -1,5 +1,7 @@
 import { sayMark } from '../socket/mark'
 import { railWords } from './entry'
+import { hazardWords } from './hazard'
+import { itemId } from './ledger'
 import type { Entry } from './entry'
 
 /** One line of the tape as it is read at the bench. */
@@ -85,7 +87,7 @@ export function sayEntry(entry: Entry): string {
     case 'supply':
       return e.body.limitA === null ? 'supply: limit off' : `supply: limit ${e.body.limitA} A`
     case 'look':
-      return `looked at ${e.body.what}: ${e.body.seen}`
+      return `looked at ${e.body.what}: ${e.body.seen}${e.body.hazard && e.body.hazard !== 'harmless' ? ` (${hazardWords[e.body.hazard]})` : ''}`
     case 'pass':
       return `new pass: ${e.body.name}`
     case 'looked':
@@ -113,8 +115,10 @@ export function sayEntry(entry: Entry): string {
       return `seated ${e.body.cpu}: ${e.body.drop}${e.body.corner ? ` at the ${e.body.corner} corner` : ''}${e.body.turned ? ', turned' : ''}`
     case 'missing':
       return `to be accounted for: ${e.body.what}`
-    case 'accounted':
-      return `line ${e.body.item} accounted for: ${e.body.where}`
+    case 'accounted': {
+      const [line, index] = itemId(e.body.item).split('/')
+      return `line ${line}${index === '0' ? '' : `, piece ${Number(index) + 1},`} accounted for: ${e.body.where}`
+    }
     case 'firmware': {
       const b = e.body
       const said = [
@@ -134,11 +138,11 @@ export function sayEntry(entry: Entry): string {
     case 'mended':
       return `mended: ${e.body.fault}`
     case 'proof':
-      return `${e.body.test}: ${e.body.result}${e.body.reading ? `, ${e.body.reading}` : ''}`
+      return `${e.body.test}: ${e.body.result}${e.body.reading ? `, ${e.body.reading}` : ''}${despite(e.body)}`
     case 'advice':
       return `advice: ${e.body.text}`
     case 'hand-back':
-      return `handed back: ${e.body.outcome}`
+      return `${e.body.outcome === 'withdrawn' ? 'withdrawn: begun by mistake' : `handed back: ${e.body.outcome}`}${despite(e.body)}`
     case 'late outcome':
       return `later: ${e.body.text}`
     case 'clock':
@@ -146,9 +150,12 @@ export function sayEntry(entry: Entry): string {
     case 'station':
       return `${e.body.station} ${e.body.mark}${e.body.why ? `: ${e.body.why}` : ''}`
     case 'strike':
-      return `struck line ${e.strikes}: ${e.body.why}`
+      return e.strikes === null ? `struck nothing: ${e.body.why}` : `struck line ${e.strikes}: ${e.body.why}`
   }
 }
+
+const despite = (body: { readonly despite?: readonly string[] }) =>
+  body.despite?.length ? ` (despite: ${body.despite.join('; ')})` : ''
 
 export const fieldWords: Readonly<Record<string, string>> = {
   boardModelId: 'board model',

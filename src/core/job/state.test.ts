@@ -121,10 +121,10 @@ describe('jobState', () => {
     const replaced = { contact: 'A1', how: 'transplant' as const, donor: 'old one', pulledOut: ['A2'] }
     const bad = jobState(t.put('replaced', { ...replaced, holds: false }).entries)
     expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' }, A2: { kind: 'snapped' } })
-    expect(unaccounted(bad).map((i) => i.what)).toEqual(['contact A2, pulled out'])
+    expect(unaccounted(bad).map((i) => i.what)).toEqual(['fragment of A1', 'contact A2, pulled out'])
     const good = jobState(t.put('replaced', { ...replaced, holds: true, pulledOut: [] }).entries)
     expect(good.passes[0]!.marks).toEqual({ A2: { kind: 'snapped' } })
-    expect(good.limitedSinceTouch).toBe(false)
+    expect(good.power.proved > good.power.changed).toBe(false)
     const whole = jobState(
       t.put('replaced', { ...replaced, how: 'whole socket', holds: true, pulledOut: [] }).entries,
     )
@@ -158,24 +158,26 @@ describe('jobState', () => {
     const up = {
       fans: 'on',
       current: 'steady',
-      amps: null,
+      amps: 0.6,
       lamp: 'none',
       beeps: '',
       cpuHeat: 'warm',
       codes: [],
       picture: 'none',
     } as const
+    const proved = (t: ReturnType<typeof tape>) => {
+      const { power } = jobState(t.entries)
+      return power.proved > power.changed
+    }
     const t = tape().put('supply', { limitA: 1 }).put('baseline', up)
-    expect(jobState(t.entries).limitedSinceTouch).toBe(true)
+    expect(proved(t)).toBe(true)
+    expect(proved(t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true }))).toBe(false)
     expect(
-      jobState(t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true }).entries).limitedSinceTouch,
-    ).toBe(false)
-    expect(
-      jobState(
+      proved(
         tape()
           .put('supply', { limitA: 1 })
-          .put('baseline', { ...up, current: 'trips' }).entries,
-      ).limitedSinceTouch,
+          .put('baseline', { ...up, current: 'trips' }),
+      ),
     ).toBe(false)
   })
 })

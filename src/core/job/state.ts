@@ -1,13 +1,18 @@
 import { afterStroke, isDamage } from '../socket/mark'
-import type { Mark } from '../socket/mark'
+import type { Mark, Marks } from '../socket/mark'
 import type { Pass } from '../socket/pass'
 import type { School } from '../socket/plan'
 import { blank } from './blank-state'
+import { itemId, OpenLedger } from './ledger'
+import type { LedgerItem } from './ledger'
 import type { Draft } from './blank-state'
+import { seenByTest } from './hazard'
+import { hearPower } from './power-history'
+import type { PowerHistory } from './power-history'
 import { stations, struckBy } from './entry'
 import type { Baseline, Bodies, Entry, Rail, Station, Ticket } from './entry'
 
-interface Noted {
+export interface Noted {
   readonly seq: number
   readonly at: string
   readonly by: string
@@ -24,12 +29,8 @@ export interface Offer extends Noted {
   readonly minutes: number | null
   readonly approved: boolean | null
 }
-export interface LedgerItem extends Noted {
-  readonly what: string
-  readonly from: string
-  readonly where: string | null
-}
-export type RailReading = Noted & Bodies['rail']
+/** A reading to ground; asked about when it contradicts what is known to be fitted. */
+export type RailReading = Noted & Bodies['rail'] & { readonly asked?: true }
 export type StrokeDone = Noted & Bodies['stroke']
 
 /** Everything the tape says now. Derived, never edited: `jobState` of the same tape is always the same. */
@@ -61,6 +62,10 @@ export interface JobState {
   }
   readonly supplyLimitA: number | null
   readonly passes: readonly Pass[]
+  /** Each contact as it was found damaged, before anybody here worked on it. */
+  readonly asFound: Marks
+  /** Contacts that were worked on here, or came out with another: what is seen of them now is not how they were found. */
+  readonly worked: Readonly<Record<string, true>>
   readonly strokes: readonly StrokeDone[]
   readonly left: Readonly<Record<string, string>>
   readonly replaced: readonly (Noted & Bodies['replaced'])[]
@@ -82,13 +87,14 @@ export interface JobState {
     readonly running: { readonly station: Station; readonly since: string } | null
     readonly seconds: Readonly<Record<Station, number>>
   }
-  /** Place on the tape of the last change to socket or parts, and of the last power-up. */
+  /** Place on the tape of the last change to socket or parts, of other changes, and of the last power-up. */
   readonly lastTouched: number
+  readonly changed: Readonly<Record<'firmware' | 'cpu' | 'cell', number>>
   /** Line at which the map last changed. */
   readonly lastMapped: number
   readonly lastPowered: number
-  /** Whether the last power-up after the last change was current-limited. */
-  readonly limitedSinceTouch: boolean
+  /** What bears on the power gate. */
+  readonly power: PowerHistory
 }
 
 /** Marks and looks of the pass in hand while it is being written; frozen into the pass when the fold ends. */
@@ -109,12 +115,14 @@ export function jobState(entries: readonly Entry[], contactNames: readonly strin
   const struck = struckBy(entries)
   const s = blank()
   const passes: OpenPass[] = []
+  const ledger = new OpenLedger()
   for (const entry of entries) {
     s.seq = Math.max(s.seq, entry.seq)
     if (entry.seq > 0 && struck.has(entry.seq)) continue
-    put(s, passes, entry, contactNames)
+    put(s, { passes, ledger }, entry.seq > 0 ? entry : { ...entry, seq: s.seq + 1 }, contactNames)
   }
   s.passes = passes
+  s.ledger = ledger.list()
   return s
 }
 
@@ -152,43 +160,61 @@ const stationOfKind: Partial<Record<Entry['kind'], Station>> = {
   advice: 'hand-back',
 }
 
-function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly string[]): void {
+/** What is written to while a tape is folded, beside the state. */
+interface Open {
+  readonly passes: OpenPass[]
+  readonly ledger: OpenLedger
+}
+
+function put(s: Draft, { passes, ledger }: Open, entry: Entry, contactNames: readonly string[]): void {
   const noted = { seq: entry.seq, at: entry.at, by: entry.by }
   const station = stationOfKind[entry.kind]
   if (station && s.marks[station].mark === 'untouched')
     s.marks = { ...s.marks, [station]: { mark: 'open', why: '' } }
+  const { seq } = entry
   const touched = () => {
-    s.lastTouched = entry.seq || s.seq + 1
-    s.limitedSinceTouch = false
+    s.lastTouched = seq
   }
+  let items = 0
+  const loose = (what: string, from: string, more: Partial<LedgerItem> = {}) =>
+    ledger.add({ ...noted, id: `${seq}/${items++}`, what, from, where: null, ...more })
+  /** A contact that is found not to be all there: what broke off is asked for, once. */
+  const foundBroken = (contact: string, what: string) => {
+    if (!ledger.hasOf(contact)) loose(what, 'socket', { contact, found: true })
+  }
+  /** What was seen of the field in this pass says nothing of it as it is now. */
+  const lookAgain = () => {
+    const pass = passes.at(-1)
+    if (pass) pass.looked = {}
+  }
+  const chipBefore = s.power.chip
+  hearPower(s.power, entry, { fitted: s.fitted, supplyLimitA: s.supplyLimitA })
   switch (entry.kind) {
     case 'ticket':
+      // What was looked at on the map of one socket says nothing of another.
+      if (s.ticket.socketId && (entry.body.set.socketId ?? s.ticket.socketId) !== s.ticket.socketId)
+        lookAgain()
       s.ticket = { ...s.ticket, ...entry.body.set }
       break
     case 'claim':
-      s.claims = [...s.claims, { ...noted, text: entry.body.text, checked: null, weighed: null }]
+      s.claims.push({ ...noted, text: entry.body.text, checked: null, weighed: null })
       break
-    case 'claim weighed': {
-      const weighed = entry.body
-      s.claims = s.claims.map((c) => (c.seq === weighed.claim ? { ...c, weighed } : c))
+    case 'claim weighed':
+      answer(s.claims, entry.body.claim, { weighed: entry.body })
       break
-    }
-    case 'claim checked': {
-      const checked = entry.body
-      s.claims = s.claims.map((c) => (c.seq === checked.claim ? { ...c, checked } : c))
+    case 'claim checked':
+      answer(s.claims, entry.body.claim, { checked: entry.body })
       break
-    }
     case 'consent':
       s.consent = { ...noted, ...entry.body }
       if (entry.body.limitMinor !== null) s.ticket = { ...s.ticket, limitMinor: entry.body.limitMinor }
       break
     case 'offer':
-      s.offers = [...s.offers, { ...noted, ...entry.body, approved: null }]
+      s.offers.push({ ...noted, ...entry.body, approved: null })
       break
     case 'offer answered': {
       const { offer, approved } = entry.body
-      const answered = s.offers.find((o) => o.seq === offer)
-      s.offers = s.offers.map((o) => (o.seq === offer ? { ...o, approved } : o))
+      const answered = answer(s.offers, offer, { approved })
       if (approved && answered)
         s.ticket = {
           ...s.ticket,
@@ -198,17 +224,19 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
     }
     case 'photo':
-      s.photos = [...s.photos, { ...noted, ...entry.body }]
+      s.photos.push({ ...noted, ...entry.body })
       break
     case 'note':
-      s.notes = [...s.notes, { ...noted, text: entry.body.text }]
+      s.notes.push({ ...noted, text: entry.body.text })
       break
     case 'decision':
     case 'strike':
       break
     case 'rail': {
-      const reading = { ...noted, ...entry.body }
-      s.railLog = [...s.railLog, reading]
+      // A reading that contradicts what is fitted is a question.
+      const asked = s.power.cpu !== entry.body.cpu
+      const reading = { ...noted, ...entry.body, ...(asked ? { asked: true as const } : {}) }
+      s.railLog.push(reading)
       s.rails = { ...s.rails, [reading.rail]: reading }
       break
     }
@@ -217,33 +245,39 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
     case 'cell':
       s.cell = { ...noted, ...entry.body }
-      s.cellLog = [...s.cellLog, s.cell]
+      if (entry.body.isNew) s.changed.cell = seq
+      s.cellLog.push(s.cell)
       break
     case 'codes':
-      s.codes = entry.body.codes
-      s.codeLog = [...s.codeLog, { ...noted, ...entry.body }]
+      s.codes = [...entry.body.codes]
+      s.codeLog.push({ ...noted, ...entry.body })
       break
     case 'current':
-      s.currents = [...s.currents, { ...noted, ...entry.body }]
+      s.currents.push({ ...noted, ...entry.body })
       break
     case 'swap':
-      s.swaps = [...s.swaps, { ...noted, ...entry.body }]
+      s.swaps.push({ ...noted, ...entry.body })
       break
     case 'runs':
       s.runs = { ...noted, ...entry.body }
       break
     case 'baseline':
-      s.baselines = [...s.baselines, { ...noted, ...entry.body }]
-      s.lastPowered = entry.seq || s.seq + 1
-      s.limitedSinceTouch = s.limitedSinceTouch || (s.supplyLimitA !== null && entry.body.current !== 'trips')
-      if (entry.body.codes.length > 0) s.codes = entry.body.codes
+      s.baselines.push({ ...noted, ...entry.body })
+      s.lastPowered = seq
+      if (entry.body.codes.length > 0) s.codes = [...entry.body.codes]
       break
     case 'look':
-      s.looks = [...s.looks, { ...noted, ...entry.body }]
+      s.looks.push({ ...noted, ...entry.body })
+      if (entry.body.hazard === 'part gone') loose(`the part that is gone (${entry.body.what})`, 'board')
       break
-    case 'fitted':
-      s.fitted = { ...s.fitted, ...entry.body } as JobState['fitted']
+    case 'fitted': {
+      const { cpu } = entry.body
+      if (cpu !== undefined && cpu !== s.fitted.cpu) s.changed.cpu = seq
+      // Another CPU had the heatsink off; unless it is noted again it counts as none.
+      const off = cpu !== undefined && (cpu === null || cpu !== s.fitted.cpu)
+      s.fitted = { ...s.fitted, ...(off ? { heatsink: false } : {}), ...entry.body } as JobState['fitted']
       break
+    }
     case 'supply':
       s.supplyLimitA = entry.body.limitA
       break
@@ -259,25 +293,36 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
     }
     case 'trial':
-      s.trials = [...s.trials, { ...noted, ...entry.body }]
+      s.trials.push({ ...noted, ...entry.body })
+      if (seenByTest(entry.body.test, entry.body.outcome) === 'part gone')
+        loose(`the part that is gone (${entry.body.outcome})`, 'board')
+      if (entry.body.outcome === 'cooler loose') s.fitted = { ...s.fitted, heatsink: false }
+      if (entry.body.test === 'new cell' || entry.body.test === 'new cell under load') s.changed.cell = seq
       break
     case 'mended':
-      s.mended = [...s.mended, { ...noted, ...entry.body }]
+      s.mended.push({ ...noted, ...entry.body })
       touched()
       break
     case 'looked': {
-      s.lastMapped = entry.seq || s.seq + 1
+      s.lastMapped = seq
       const pass = openPass(passes, entry.at)
       for (const name of entry.body.contacts === 'all' ? contactNames : entry.body.contacts)
         pass.looked[name] = true
       break
     }
     case 'mark': {
-      s.lastMapped = entry.seq || s.seq + 1
+      s.lastMapped = seq
       const pass = openPass(passes, entry.at)
       const { contacts, mark } = entry.body
       for (const name of contacts) {
         pass.looked[name] = true
+        if (mayBe(mark, 'snapped')) foundBroken(name, `fragment of ${name}`)
+        else if (mayBe(mark, 'tip gone')) foundBroken(name, `tip of ${name}`)
+        else ledger.withdraw(name)
+        if (!s.worked[name]) {
+          if (isDamage(mark)) s.asFound[name] = mark
+          else delete s.asFound[name]
+        }
         if (isDamage(mark)) pass.marks[name] = pass.found[name] = mark
         else {
           delete pass.marks[name]
@@ -289,33 +334,34 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
     case 'stroke': {
       const pass = openPass(passes, entry.at)
       const { contact, result } = entry.body
-      s.strokes = [...s.strokes, { ...noted, ...entry.body }]
+      s.strokes.push({ ...noted, ...entry.body })
       pass.looked[contact] = true
+      s.worked[contact] = true
       const now = afterStroke(pass.marks[contact], entry.body)
       if (now) pass.marks[contact] = now
       else delete pass.marks[contact]
-      if (result === 'snapped') {
-        s.ledger = [...s.ledger, { ...noted, what: `fragment of ${contact}`, from: 'socket', where: null }]
-      }
+      if (result === 'snapped') loose(`fragment of ${contact}`, 'socket', { contact })
       touched()
       break
     }
     case 'left':
-      s.left = { ...s.left, [entry.body.contact]: entry.body.why }
+      s.left[entry.body.contact] = entry.body.why
       break
     case 'replaced': {
       const pass = openPass(passes, entry.at)
       const { contact, how, holds, pulledOut } = entry.body
-      s.replaced = [...s.replaced, { ...noted, ...entry.body }]
-      if (holds && how === 'whole socket') pass.marks = {}
-      else if (holds) delete pass.marks[contact]
+      s.replaced.push({ ...noted, ...entry.body })
+      ledger.renew(how === 'whole socket' ? undefined : contact)
+      if (holds && how === 'whole socket') {
+        pass.marks = {}
+        pass.looked = {} // nobody has looked at the new one
+      } else if (holds) delete pass.marks[contact]
       // What came out is gone from the field; it lies on the bench and stays to be accounted for.
+      s.worked[contact] = true
       for (const name of pulledOut) {
+        s.worked[name] = true
         pass.marks[name] = pass.found[name] = { kind: 'snapped' }
-        s.ledger = [
-          ...s.ledger,
-          { ...noted, what: `contact ${name}, pulled out`, from: 'socket', where: null },
-        ]
+        loose(`contact ${name}, pulled out`, 'socket', { contact: name })
       }
       touched()
       break
@@ -324,45 +370,48 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       s.school = entry.body.school
       break
     case 'seat':
-      s.seats = [...s.seats, { ...noted, ...entry.body }]
-      s.fitted = { ...s.fitted, cpu: entry.body.cpu, heatsink: entry.body.heatsink }
+      s.seats.push({ ...noted, ...entry.body })
+      s.fitted = { ...s.fitted, cpu: entry.body.cpu, heatsink: entry.body.heatsink === true }
       touched()
+      // A CPU that did not fall flat may have bent what it pressed on: the field is to be looked at again.
+      if (s.power.seat && s.power.seat.drop !== 'light push') lookAgain()
       break
     case 'missing':
-      s.ledger = [...s.ledger, { ...noted, what: entry.body.what, from: entry.body.from, where: null }]
+      loose(entry.body.what, entry.body.from)
       break
     case 'accounted': {
       const { item, where } = entry.body
-      s.ledger = s.ledger.map((i) => (i.seq === item ? { ...i, where } : i))
+      ledger.account(itemId(item), where)
       break
     }
-    case 'firmware':
-      s.firmware = [...s.firmware, { ...noted, ...entry.body }]
+    case 'firmware': {
+      const { did, chip } = entry.body
+      if (did !== undefined || (chip !== undefined && chipBefore !== null && chip !== chipBefore))
+        s.changed.firmware = seq
+      s.firmware.push({ ...noted, ...entry.body })
       break
+    }
     case 'part': {
-      s.parts = [...s.parts, { ...noted, ...entry.body }]
+      s.parts.push({ ...noted, ...entry.body })
       const { did, ref } = entry.body
-      if (did === 'taken off')
-        s.ledger = [...s.ledger, { ...noted, what: `part ${ref}`, from: 'board', where: null }]
-      if (did === 'fitted')
-        s.ledger = s.ledger.map((i) =>
-          i.what === `part ${ref}` && i.where === null ? { ...i, where: 'fitted again' } : i,
-        )
+      if (did === 'taken off') loose(`part ${ref}`, 'board')
+      if (did === 'found missing') loose(`${ref} (found missing)`, 'board')
+      if (did === 'fitted') ledger.refit(ref)
       if (did === 'taken off' || did === 'fitted') touched()
       break
     }
     case 'proof':
-      s.proof = { ...s.proof, [entry.body.test]: { ...noted, ...entry.body } }
+      s.proof[entry.body.test] = { ...noted, ...entry.body }
       break
     case 'advice':
-      s.advice = [...s.advice, entry.body.text]
+      s.advice.push(entry.body.text)
       break
     case 'hand-back':
       s.handBack = { ...noted, ...entry.body }
       stopClock(s, entry.at)
       break
     case 'late outcome':
-      s.lateOutcomes = [...s.lateOutcomes, { ...noted, ...entry.body }]
+      s.lateOutcomes.push({ ...noted, ...entry.body })
       break
     case 'clock':
       stopClock(s, entry.at)
@@ -373,6 +422,21 @@ function put(s: Draft, passes: OpenPass[], entry: Entry, contactNames: readonly 
       break
   }
 }
+
+/** Writes an answer into what stands on a line; lists stand in the order of the tape. */
+function answer<T extends Noted>(list: T[], seq: number, change: Partial<T>): T | null {
+  let [low, high] = [0, list.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (list[middle]!.seq < seq) low = middle + 1
+    else high = middle
+  }
+  const found = list[low]
+  if (found?.seq !== seq) return null
+  return (list[low] = { ...found, ...change })
+}
+
+const mayBe = (mark: Mark, kind: Mark['kind']) => mark.kind === kind || mark.maybe === kind
 
 function stopClock(s: Draft, at: string): void {
   const { running, seconds } = s.clock

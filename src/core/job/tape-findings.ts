@@ -1,4 +1,5 @@
 import type { Entry } from './entry'
+import { lineFault } from './line-fault'
 
 export interface TapeFinding {
   readonly line: number
@@ -7,30 +8,24 @@ export interface TapeFinding {
 }
 
 /**
- * What is wrong with a whole tape from outside: numbering, doubled ids, strikes of lines that are not there or are
- * later, answers to lines of another kind. Findings, never an exception; at most 40.
+ * What is wrong with a whole tape from outside: numbering, doubled ids, and whatever `lineFault` finds of a line.
+ * Findings, never an exception; at most 40.
  */
-export function tapeFindings(entries: readonly Entry[]): TapeFinding[] {
+export function tapeFindings(
+  entries: readonly Entry[],
+  hasFile: (sha256: string) => boolean = () => true,
+): TapeFinding[] {
   const findings: TapeFinding[] = []
   const ids = new Map<string, number>()
   const say = (line: number, field: string, text: string) => findings.push({ line, field, text })
-  const refers = (entry: Entry, field: string, to: number, kinds: readonly Entry['kind'][]) => {
-    const target = entries[to - 1]
-    if (to >= entry.seq || !target) say(entry.seq, field, `it answers line ${to}, which is not before it`)
-    else if (!kinds.includes(target.kind))
-      say(entry.seq, field, `it answers line ${to}, which is a ${target.kind}`)
-  }
   entries.forEach((entry, i) => {
+    if (findings.length >= 40) return
     if (entry.seq !== i + 1) say(entry.seq, 'seq', `line ${i + 1} is numbered ${entry.seq}`)
     const other = ids.get(entry.id)
     if (other !== undefined) say(entry.seq, 'id', `it has the id of line ${other}`)
     ids.set(entry.id, entry.seq)
-    if (entry.strikes !== null && !(entry.strikes >= 1 && entry.strikes < entry.seq))
-      say(entry.seq, 'strikes', `it strikes line ${entry.strikes}, which is not before it`)
-    if (entry.kind === 'claim checked') refers(entry, 'claim', entry.body.claim, ['claim'])
-    if (entry.kind === 'claim weighed') refers(entry, 'claim', entry.body.claim, ['claim'])
-    if (entry.kind === 'offer answered') refers(entry, 'offer', entry.body.offer, ['offer'])
-    if (entry.kind === 'accounted') refers(entry, 'item', entry.body.item, ['missing', 'stroke', 'part'])
+    const fault = lineFault(entry, (seq) => (seq < entry.seq ? entries[seq - 1] : undefined), hasFile)
+    if (fault) say(entry.seq, fault.field, fault.text)
   })
   return findings.slice(0, 40)
 }

@@ -25,7 +25,9 @@ const taken = () =>
     })
     .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
 const measured = () => {
-  const t = taken().put('cell', { volts: 3 })
+  const t = taken()
+    .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
+    .put('cell', { volts: 3 })
   for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
   return t
 }
@@ -46,8 +48,10 @@ describe('nextStep', () => {
     ).toMatch(/changed offer: more/)
   })
   it('measures before it powers, and looks before both', () => {
-    expect(standing(taken()).step('triage').say).toMatch(/measure the rails/)
-    expect(standing(taken().put('rail', { rail: '12v', ohms: 900, cpu: 'out' })).step('triage').say).toMatch(
+    expect(standing(taken()).step('triage').say).toMatch(/outside of the board/)
+    const seen = () => taken().put('look', { what: 'outside of the board', seen: 'x', clear: true })
+    expect(standing(seen()).step('triage').say).toMatch(/measure the rails/)
+    expect(standing(seen().put('rail', { rail: '12v', ohms: 900, cpu: 'out' })).step('triage').say).toMatch(
       /measure the 5 V rail/,
     )
     expect(standing(measured()).step('triage').say).toMatch(/Do not power yet: Nobody has looked/)

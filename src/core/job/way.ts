@@ -133,6 +133,11 @@ export function nextStep(
       }
     }
     case 'triage': {
+      if (!state.power.lookedOutside)
+        return {
+          say: 'Look over the outside of the board, both sides.',
+          why: 'Burns, liquid, swollen parts and loose solder are seen before they are powered.',
+        }
       const missing = rails.filter((rail) => !state.rails[rail])
       if (missing.length > 0)
         return {

@@ -171,9 +171,9 @@ export function touchedBy(state: JobState, socket: Socket | null): Touched {
   return {
     groups: functionGroups.filter((g) => groups.has(g)),
     contacts: ever.size,
-    firmware: state.firmware.some((f) => f.did),
+    firmware: state.changed.firmware > 0,
     parts: state.parts.some((p) => p.did === 'fitted'),
-    cell: (state.cell?.volts ?? 3) < 2.8 || state.firmware.some((f) => /cell/i.test(f.did ?? '')),
+    cell: state.cellLog.some((c) => c.volts < 2.8) || state.changed.cell > 0,
     intermittent: state.baselines.some((b) => b.current === 'cycling'),
     ownGraphics: !/no graphics/i.test(state.ticket.cpu),
   }
@@ -192,11 +192,27 @@ export interface ProofStanding {
   readonly failed: number
 }
 
+/** Tests that another CPU, other firmware or another cell could undo; a change to socket or parts undoes them all. */
+const undoes: Readonly<Record<keyof JobState['changed'], (test: string) => boolean>> = {
+  firmware: (test) => test !== 'continuity',
+  cpu: (test) => !['continuity', 'settings', 'version'].includes(test),
+  cell: (test) => ['settings', 'cold starts'].includes(test),
+}
+
+/** Line of the last change that could have undone a test. */
+const undoneAt = (test: string, { changed, lastTouched }: JobState): number =>
+  Math.max(
+    lastTouched,
+    ...(Object.keys(undoes) as (keyof typeof undoes)[])
+      .filter((what) => undoes[what](test))
+      .map((what) => changed[what]),
+  )
+
 export function proofStanding(state: JobState, socket: Socket | null): ProofStanding {
   const tests = proofPlan(touchedBy(state, socket)).map((test): StandingTest => {
     const done = state.proof[test.id]
     if (!done) return { ...test, result: null, reading: '', again: false }
-    const again = done.seq < state.lastTouched
+    const again = done.seq < undoneAt(test.id, state)
     return { ...test, result: again ? null : done.result, reading: done.reading, again }
   })
   return {

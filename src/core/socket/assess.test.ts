@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { assess } from './assess'
+import { assess, EYE_MISSES } from './assess'
 import { contactVerdict } from './contact-force'
 import { anyMarks, smallField } from './field.testing'
 import { functionLaw, parallelState } from './function-law'
@@ -9,6 +9,12 @@ import { fieldOf } from './socket'
 
 const socket = smallField()
 const many = { draws: 20_000 }
+const all = socket.contacts.map((c) => c.name)
+const isNear = (name: string, to: readonly string[]) => {
+  const { named } = fieldOf(socket)
+  const c = named.get(name)!
+  return to.some((n) => Math.hypot(named.get(n)!.xMm - c.xMm, named.get(n)!.yMm - c.yMm) <= 3.2)
+}
 /** Three standard errors of a sampled share. */
 const within = (p: number, draws = many.draws) => 3 * Math.sqrt(Math.max(p * (1 - p), 0.0001) / draws)
 
@@ -75,12 +81,40 @@ describe('assess', () => {
     expect(a.tableDoubt).toBeGreaterThan(0.02)
     expect(assess(socket, marks, many).tableDoubt).toBeLessThan(0.02)
   })
-  it('counts what nobody has looked at', () => {
-    const seen = new Set(['A1'])
-    const a = assess(socket, {}, { ...many, looked: seen, unseenRate: 0.02 })
-    const controls = socket.contacts.filter((c) => c.group === 'control').length
-    expect(a.looked).toBe(1)
-    expect(Math.abs(1 - a.runs - (1 - 0.98 ** controls))).toBeLessThan(0.03)
+  it('does not know the odds of what nobody has looked at', () => {
+    expect(assess(socket, {}, { ...many, looked: new Set() }).known).toBe(false)
+    expect(assess(socket, {}, { ...many, looked: new Set(['A1']) })).toMatchObject({
+      known: false,
+      looked: 1,
+    })
+    expect(assess(socket, {}, { ...many, looked: new Set(all) }).known).toBe(true)
+    expect(assess(socket, {}, many).known).toBe(true)
+  })
+  it('is never sure of a field that was looked at, and surer after another look', () => {
+    const damage: Marks = Object.fromEntries(
+      ['G1', 'G2', 'G3'].map((n) => [n, { kind: 'lean', leanMm: [0.1, 0] }]),
+    )
+    const at = (looks: number, marks: Marks = damage) =>
+      assess(socket, marks, { draws: 60_000, looked: new Set(all), looks }).runs
+    expect(at(1, {})).toBeLessThan(1)
+    expect(at(1)).toBeLessThan(0.985)
+    expect(at(2)).toBeGreaterThan(at(1))
+    // Found d of which each is missed with m: d·m/(1−m) are still there, four in ten of them lost.
+    const near = all.filter((name) => !damage[name] && isNear(name, Object.keys(damage)))
+    const rate = ((3.5 * EYE_MISSES) / (1 - EYE_MISSES) / near.length) * 0.4
+    const controls = near.filter((name) => fieldOf(socket).named.get(name)!.group === 'control').length
+    const sound = assess(socket, damage, { draws: 60_000 }).runs
+    expect(Math.abs(at(1) - sound * (1 - rate) ** controls)).toBeLessThan(0.01)
+  })
+  it('counts that something stays after “there”', () => {
+    const done = { draws: 60_000, looked: new Set(all), straightened: ['H1', 'H2'] }
+    const before = assess(socket, {}, { draws: 60_000, looked: new Set(all) }).runs
+    expect(before - assess(socket, {}, done).runs).toBeGreaterThan(0.03)
+  })
+  it('says which channel is left when one is surely lost', () => {
+    expect(assess(socket, { A1: { kind: 'snapped' } }, many).symptom).toBe(
+      'starts, with memory in B only: channel A is dead',
+    )
   })
   it('keeps a pin-grid CPU out for one pin that misses its hole', () => {
     const pins = smallField('pin-grid')

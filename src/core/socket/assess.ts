@@ -1,9 +1,9 @@
 import { wilson } from '../normal'
 import { normalDraw, seeded } from '../seeded'
-import { benchBeam, cleanOdds, contactVerdict, stiffness } from './contact-force'
+import { benchBeam, cleanOdds, contactVerdict, stiffness, twistOdds } from './contact-force'
 import type { Beam, ContactVerdict } from './contact-force'
 import { functionLaw, groupState, starts } from './function-law'
-import { isDamage, isGone, usualHeightMm, usualLeanMm } from './mark'
+import { isDamage, isGone, leanSizeMm, usualHeightMm, usualLeanMm } from './mark'
 import type { Marks } from './mark'
 import { shorts } from './short'
 import type { Short } from './short'
@@ -14,10 +14,12 @@ export interface AssessOptions {
   readonly beam?: Beam
   readonly draws?: number
   readonly seed?: number
-  /** Contacts looked at in this pass; the rest may hide damage. Omit when all were seen. */
+  /** Contacts looked at in this pass; the rest may hide damage. Omit when all were seen and nothing was missed. */
   readonly looked?: ReadonlySet<string>
-  /** Chance that a contact nobody looked at is damaged (bench default). */
-  readonly unseenRate?: number
+  /** How many times the field was looked over; each time misses its share of the damaged. */
+  readonly looks?: number
+  /** Contacts that were straightened here and noted as there. */
+  readonly straightened?: readonly string[]
   /** Chance, by contact, that it will be lost all the same (a stroke still to come may snap it). */
   readonly mayBeGone?: Readonly<Record<string, number>>
 }
@@ -45,6 +47,8 @@ export interface Assessment {
   readonly contacts: readonly DamagedContact[]
   readonly shorts: readonly Short[]
   readonly groups: readonly GroupVerdict[]
+  /** Enough of the field was looked at for the odds to mean anything; otherwise they are not known. */
+  readonly known: boolean
   /** Odds that the board starts as it stands, with a 95 % interval of the sampling. */
   readonly runs: number
   readonly runsLow: number
@@ -69,6 +73,15 @@ const unknownMix: readonly FunctionGroup[] = [
   ...Array<FunctionGroup>(2).fill('reserved'),
   'control',
 ]
+/** Share of damaged contacts that the eye misses in one pass over them (bench default; 5 to 8 in 100 are told). */
+export const EYE_MISSES = 0.065
+/** Chance that a contact straightened and noted as there is still off, and that one nobody saw or missed is lost (bench default). */
+const STAYS_OFF = 0.02
+const UNSEEN_IS_LOST = 0.4
+/** Share looked at from which the odds are said at all (bench default). */
+const ENOUGH_LOOKED = 0.5
+/** Damage comes in patches: a contact elsewhere is less likely hurt than those looked at (bench default). */
+const ELSEWHERE = 0.3
 /** Chance that a mark somebody was not sure of is real (bench default). */
 const UNSURE_IS_REAL = 0.6
 /** Siblings a rail is taken to have when the table does not say (bench default). */
@@ -92,9 +105,14 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
   const uniform = seeded(options.seed ?? 1)
   const { totals } = fieldOf(socket)
   const damaged = socket.contacts.filter((c) => isDamage(marks[c.name]))
+  const risks: Record<string, number> = Object.fromEntries(
+    (options.straightened ?? []).map((name) => [name, STAYS_OFF]),
+  )
+  for (const [name, odds] of Object.entries(options.mayBeGone ?? {}))
+    risks[name] = 1 - (1 - odds) * (1 - STAYS_OFF)
   const readied = socket.contacts
-    .filter((c) => isDamage(marks[c.name]) || (options.mayBeGone?.[c.name] ?? 0) > 0)
-    .map((c) => ready(socket, c, marks, options.mayBeGone?.[c.name] ?? 0))
+    .filter((c) => isDamage(marks[c.name]) || (risks[c.name] ?? 0) > 0)
+    .map((c) => ready(socket, c, marks, risks[c.name] ?? 0))
   const joined = shorts(socket, marks, beam)
   const risky = joined.filter((s) => s.grade !== 'harmless')
   const totalOf = Int32Array.from(functionGroups, (g) => totals.get(g) ?? UNKNOWN_SIBLINGS)
@@ -178,6 +196,9 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
   const p = runs / draws
   const interval = wilson(p, draws)
   const looked = options.looked
+  const seen = looked
+    ? socket.contacts.filter((c) => looked.has(c.name) || isDamage(marks[c.name])).length
+    : socket.contacts.length
   return {
     contacts: damaged.map((c) => ({
       name: c.name,
@@ -188,6 +209,7 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
     })),
     shorts: joined,
     groups,
+    known: seen >= ENOUGH_LOOKED * socket.contacts.length,
     runs: p,
     runsLow: interval.low,
     runsHigh: interval.high,
@@ -195,16 +217,15 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
     seats: seats / draws,
     tableDoubt: Math.abs(p - runsByTable / draws),
     symptom: symptomOf(groups, joined, seats / draws),
-    looked: looked
-      ? socket.contacts.filter((c) => looked.has(c.name) || isDamage(marks[c.name])).length
-      : socket.contacts.length,
+    looked: seen,
     of: socket.contacts.length,
   }
 }
 
 function ready(socket: Socket, c: Contact, marks: Marks, risk: number) {
   const mark = marks[c.name] ?? { kind: 'intact' as const }
-  const [dx, dy] = usualLeanMm(mark)
+  const usual = usualLeanMm(mark)
+  const [dx, dy] = mark.kind === 'touching' && !mark.leanMm ? [leanSizeMm(mark), 0] : usual
   const group = code.get(c.group)!
   const around = around3(socket, c).filter((g) => g !== 'unknown')
   return {
@@ -215,7 +236,7 @@ function ready(socket: Socket, c: Contact, marks: Marks, risk: number) {
     gone: isGone(mark),
     flat: mark.kind === 'folded',
     unsure: mark.unsure === true,
-    clean: cleanOdds(mark),
+    clean: cleanOdds(mark) * twistOdds(mark),
     risk,
     group,
     wrong: c.group === 'unknown' ? 1 : 1 - trustOdds[c.trust],
@@ -230,15 +251,48 @@ function around3(socket: Socket, c: Contact): FunctionGroup[] {
     .map((i) => socket.contacts[i]!.group)
 }
 
-/** Chance, by group of single contacts, that one nobody looked at is damaged. */
+/**
+ * Chance, by group of single contacts, that one which is not marked is lost all the same: not looked at, or looked at
+ * and missed. Of d damaged contacts the eye finds d·(1 − mᵏ) in k looks with m missed in each, so d·mᵏ/(1 − mᵏ) are
+ * still there, among those close to the damage that was found; with none found, half a one anywhere.
+ */
 function unseenOdds(socket: Socket, marks: Marks, options: AssessOptions): [number, number][] {
-  const { looked, unseenRate = 0.0005 } = options
+  const { looked } = options
   if (!looked) return []
-  const counts = new Map<FunctionGroup, number>()
-  for (const c of socket.contacts)
-    if (!looked.has(c.name) && !isDamage(marks[c.name]) && functionLaw[c.group].kind === 'single')
-      counts.set(c.group, (counts.get(c.group) ?? 0) + 1)
-  return [...counts].map(([group, n]) => [code.get(group)!, 1 - (1 - unseenRate) ** n])
+  const found =
+    socket.contacts.filter((c) => isDamage(marks[c.name])).length + (options.straightened?.length ?? 0)
+  const missed = EYE_MISSES ** Math.max(1, options.looks ?? 1)
+  const stillThere = ((found + 0.5) * missed) / (1 - missed)
+  const near = found > 0 ? closeTo(socket, marks, options.straightened ?? []) : null
+  const sound = socket.contacts.filter((c) => looked.has(c.name) && !isDamage(marks[c.name]))
+  const suspects = near ? sound.filter((c) => near.has(c.name)) : sound
+  const rateSeen = suspects.length === 0 ? 0 : Math.min(1, stillThere / suspects.length) * UNSEEN_IS_LOST
+  const rateUnseen = Math.min(1, (ELSEWHERE * (found + 0.5)) / (sound.length + found + 1)) * UNSEEN_IS_LOST
+  const survives = new Map<FunctionGroup, number>()
+  const spoil = (contacts: readonly Contact[], rate: number) => {
+    for (const c of contacts)
+      if (functionLaw[c.group].kind === 'single')
+        survives.set(c.group, (survives.get(c.group) ?? 1) * (1 - rate))
+  }
+  spoil(suspects, rateSeen)
+  spoil(
+    socket.contacts.filter((c) => !looked.has(c.name) && !isDamage(marks[c.name])),
+    rateUnseen,
+  )
+  return [...survives].map(([group, p]) => [code.get(group)!, 1 - p])
+}
+
+/** Contacts within three pitches of what is damaged or was. */
+function closeTo(socket: Socket, marks: Marks, straightened: readonly string[]): ReadonlySet<string> {
+  const { named, near } = fieldOf(socket)
+  const close = new Set<string>()
+  const hurt = [...Object.keys(marks).filter((name) => isDamage(marks[name])), ...straightened]
+  for (const name of hurt) {
+    const c = named.get(name)
+    if (!c) continue
+    for (const i of near.within(c.xMm, c.yMm, socket.pitchMm * 3.2)) close.add(socket.contacts[i]!.name)
+  }
+  return close
 }
 
 function symptomOf(groups: readonly GroupVerdict[], joined: readonly Short[], seats: number): string {
@@ -248,6 +302,12 @@ function symptomOf(groups: readonly GroupVerdict[], joined: readonly Short[], se
     return worst.grade === 'gravest'
       ? 'supply trips or the rail is pulled to ground'
       : 'no start, or wrong behaviour where two contacts join'
+  const surely = (group: FunctionGroup) => (groups.find((g) => g.group === group)?.lost ?? 0) > 0.5
+  const deadly = groups.some((g) => g.lost > 0.5 && (g.effect === 'danger' || g.effect === 'dead'))
+  if (!deadly && surely('memory A') !== surely('memory B')) {
+    const [dead, left] = surely('memory A') ? ['A', 'B'] : ['B', 'A']
+    return `starts, with memory in ${left} only: channel ${dead} is dead`
+  }
   const order = ['danger', 'dead', 'function', 'width', 'nothing']
   const likely = groups
     .filter((g) => g.lost > 0.5)

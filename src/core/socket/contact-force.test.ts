@@ -35,6 +35,22 @@ describe('contactVerdict', () => {
       }),
     )
   })
+  it('counts a twist by its angle: nearly whole at 20°, none from about 45°', () => {
+    const at = (twistDeg: number) => contactVerdict({ kind: 'twisted', twistDeg, heightMm: 0 }).makesContact
+    expect(at(10)).toBeGreaterThan(0.97)
+    expect(at(20)).toBeGreaterThan(0.9)
+    expect(at(45)).toBeLessThan(0.05)
+    expect(at(90)).toBeLessThan(0.001)
+    expect(at(-90)).toBe(at(90))
+    for (let deg = 0; deg < 180; deg += 5) expect(at(deg + 5)).toBeLessThanOrEqual(at(deg))
+    expect(contactVerdict({ kind: 'twisted' }).makesContact).toBeLessThan(0.7)
+  })
+  it('a contact only said to lean or to touch is not taken as standing right', () => {
+    expect(contactVerdict({ kind: 'lean' }).makesContact).toBe(
+      contactVerdict({ kind: 'lean', leanMm: [0.2, 0] }).makesContact,
+    )
+    expect(contactVerdict({ kind: 'touching' }).makesContact).toBeLessThan(0.01)
+  })
   it('does not depend on which way it leans', () => {
     fc.assert(
       fc.property(mm, fc.double({ min: 0, max: 6.28, noNaN: true }), (lean, angle) => {

@@ -1,5 +1,5 @@
 import { inCircle, normalCdf } from '../normal'
-import { isGone, usualHeightMm, usualLeanMm } from './mark'
+import { isGone, leanSizeMm, usualHeightMm, usualTwistDeg } from './mark'
 import type { Mark } from './mark'
 import type { SocketKind } from './socket'
 
@@ -72,6 +72,16 @@ export interface ContactVerdict {
 export const cleanOdds = (mark: Mark): number =>
   mark.kind === 'paste' ? 0.7 : mark.kind === 'lodged' ? 0.3 : 1
 
+/** Twist at which a tip is as likely to miss its land as not, and the scatter of that, degrees (bench default). */
+const TWIST_MISSES_DEG = 32
+const TWIST_SCATTER_DEG = 6
+
+/** Chance that a twisted tip still meets its land: nearly sure up to 20°, none from about 45°. */
+export const twistOdds = (mark: Mark): number => {
+  const deg = usualTwistDeg(mark)
+  return deg === 0 ? 1 : normalCdf((TWIST_MISSES_DEG - deg) / TWIST_SCATTER_DEG)
+}
+
 /**
  * Land-grid: chance that the tip's spot lies on its land × chance that its force reaches the least reliable one,
  * F = k·(working deflection − height deficit). Pin-grid: chance that the pin's end finds its hole.
@@ -87,7 +97,7 @@ export function contactVerdict(
 ): ContactVerdict {
   if (isGone(mark))
     return { forceN: kind === 'pin-grid' ? null : 0, onLand: 0, enoughForce: 0, makesContact: 0 }
-  const lean = Math.hypot(...usualLeanMm(mark))
+  const lean = leanSizeMm(mark)
   if (kind === 'pin-grid') {
     const finds = lean === 0 ? 1 : inCircle(lean, beam.holeCatchMm, beam.eyeSigmaMm)
     return { forceN: null, onLand: finds, enoughForce: 1, makesContact: finds * cleanOdds(mark) }
@@ -103,6 +113,6 @@ export function contactVerdict(
     forceN: Math.max(0, meanN),
     onLand,
     enoughForce,
-    makesContact: onLand * enoughForce * cleanOdds(mark),
+    makesContact: onLand * enoughForce * cleanOdds(mark) * twistOdds(mark),
   }
 }

@@ -16,7 +16,7 @@ import type { Mark } from './mark'
 describe('a mark in words', () => {
   it.each<[Mark, string]>([
     [{ kind: 'intact' }, 'intact'],
-    [{ kind: 'low' }, 'low'],
+    [{ kind: 'low' }, 'low by about 0.15 mm'],
     [{ kind: 'low', heightMm: -0.19 }, 'low by 0.19 mm'],
     [{ kind: 'high', heightMm: 0.1 }, 'high by 0.10 mm'],
     [{ kind: 'lean', leanMm: [0.3, 0.4] }, 'leaning, 0.50 mm'],
@@ -24,7 +24,10 @@ describe('a mark in words', () => {
     [{ kind: 'lean', leanMm: [0.2, 0], heightMm: -0.05 }, 'leaning, 0.20 mm, low by 0.05 mm'],
     [{ kind: 'folded', touches: 'B3' }, 'folded flat, over B3'],
     [{ kind: 'touching', touches: 'B3', unsure: true }, 'touching, on B3, not sure'],
-    [{ kind: 'twisted', leanMm: [0.001, 0] }, 'twisted'],
+    [{ kind: 'twisted', leanMm: [0.001, 0] }, 'twisted, about 30°'],
+    [{ kind: 'twisted', twistDeg: -45 }, 'twisted, 45°'],
+    [{ kind: 'lean' }, 'leaning, about 0.20 mm'],
+    [{ kind: 'touching' }, 'touching, which neighbour is not said'],
     [{ kind: 'snapped', maybe: 'folded', unsure: true }, 'snapped off or folded flat, not sure'],
   ])('%j', (mark, said) => expect(sayMark(mark)).toBe(said))
 

@@ -29,6 +29,8 @@ export interface Mark {
   readonly unsure?: boolean
   /** What else it may be: missing or folded? Kept open until a look settles it. */
   readonly maybe?: DamageKind
+  /** Its measures are the usual ones of the kind, set by a key and not measured. */
+  readonly about?: true
 }
 
 export type Marks = Readonly<Record<string, Mark>>
@@ -57,9 +59,25 @@ export const isDamage = (mark: Mark | undefined): boolean => mark !== undefined 
 export const isGone = (mark: Mark): boolean =>
   mark.kind === 'snapped' || mark.kind === 'tip gone' || mark.kind === 'folded'
 
-/** The lean to reckon with: measured if measured, else the usual for the kind (bench default, mm). */
+/** The lean of a contact that is only said to lean; one that touches another is at least so far off (bench default, mm). */
+export const USUAL_LEAN_MM = 0.2
+const TOUCHING_LEAN_MM = 0.4
+
+/** The lean to reckon with: measured if measured, else the usual for the kind; which way is then not known. */
 export function usualLeanMm(mark: Mark): readonly [number, number] {
-  return mark.leanMm ?? [0, 0]
+  if (mark.leanMm) return mark.leanMm
+  return mark.kind === 'lean' ? [USUAL_LEAN_MM, 0] : [0, 0]
+}
+
+/** How far its tip is off sideways, mm: what touches a neighbour is off its land, however it was measured. */
+export const leanSizeMm = (mark: Mark): number =>
+  Math.max(Math.hypot(...usualLeanMm(mark)), mark.kind === 'touching' ? TOUCHING_LEAN_MM : 0)
+
+/** The twist to reckon with, degrees from straight, 0 to 180. */
+export function usualTwistDeg(mark: Mark): number {
+  const deg = mark.twistDeg ?? (mark.kind === 'twisted' ? 30 : 0)
+  const turned = Math.abs(deg) % 360
+  return Math.min(turned, 360 - turned)
 }
 
 /** Height off level to reckon with, mm: measured if measured, else the usual for the kind (bench default). */
@@ -67,7 +85,7 @@ export function usualHeightMm(mark: Mark): number {
   if (mark.heightMm !== undefined) return mark.heightMm
   if (mark.kind === 'low') return -0.15
   if (mark.kind === 'high') return 0.12
-  if (mark.kind === 'twisted') return -0.05
+  if (mark.kind === 'twisted') return -0.05 * Math.min(1, usualTwistDeg(mark) / 30)
   return 0
 }
 
@@ -82,7 +100,11 @@ export function afterStroke(
 ): Mark | null {
   if (result === 'there') return null
   if (result === 'snapped') return { kind: 'snapped' }
-  if (result === 'touching') return { ...mark, kind: 'touching', ...(touches ? { touches } : {}) }
+  if (result === 'touching') {
+    // Whom it touched before says nothing of whom it touches now.
+    const { touches: _, ...rest } = mark ?? {}
+    return { ...rest, kind: 'touching', ...(touches ? { touches } : {}) }
+  }
   const share = result === 'still short' ? LEFT_SHORT : result === 'past' ? GONE_PAST : 1
   if (!mark || share === 1) return mark ?? null
   const { leanMm, heightMm, touches: _, ...rest } = mark
@@ -103,18 +125,32 @@ export function afterStroke(
   }
 }
 
-/** One line for the tape: “low by 0.19 mm, leaning 0.14 mm”. */
+/** One line for the tape: “low by 0.19 mm, leaning 0.14 mm”; what is not measured is said as about. */
 export function sayMark(mark: Mark): string {
+  const about = mark.about ? 'about ' : ''
   const lean = mark.leanMm ? Math.hypot(...mark.leanMm) : 0
   const height = mark.heightMm
-    ? `${mark.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(mark.heightMm).toFixed(2)} mm`
-    : ''
+    ? `${mark.heightMm < 0 ? 'low' : 'high'} by ${about}${Math.abs(mark.heightMm).toFixed(2)} mm`
+    : mark.kind === 'low' || mark.kind === 'high'
+      ? `${mark.kind} by about ${Math.abs(usualHeightMm(mark)).toFixed(2)} mm`
+      : ''
   const isHeight = mark.kind === 'low' || mark.kind === 'high'
   const said = [isHeight && height ? height : damageWords[mark.kind].word]
   if (mark.maybe) said[0] += ` or ${damageWords[mark.maybe].word}`
   if (lean > 0.004)
-    said.push(mark.kind === 'lean' ? `${lean.toFixed(2)} mm` : `leaning ${lean.toFixed(2)} mm`)
+    said.push(
+      mark.kind === 'lean' ? `${about}${lean.toFixed(2)} mm` : `leaning ${about}${lean.toFixed(2)} mm`,
+    )
+  else if (mark.kind === 'lean') said.push(`about ${USUAL_LEAN_MM.toFixed(2)} mm`)
+  if (mark.kind === 'twisted')
+    said.push(
+      mark.twistDeg === undefined
+        ? `about ${usualTwistDeg(mark)}°`
+        : `${about}${Math.round(usualTwistDeg(mark))}°`,
+    )
   if (height && !isHeight) said.push(height)
+  if ((mark.kind === 'touching' || mark.kind === 'folded') && !mark.touches)
+    said.push('which neighbour is not said')
   if (mark.touches) said.push(`${mark.kind === 'folded' ? 'over' : 'on'} ${mark.touches}`)
   if (mark.unsure) said.push('not sure')
   return said.join(', ')

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { plainView } from './display-list'
 import { anyMark, smallField } from './field.testing'
-import { damageKinds, usualHeightMm } from './mark'
+import { damageKinds, sayMark, usualHeightMm } from './mark'
 import type { Mark } from './mark'
 import { doubted, leaning, raised, withKind } from './marking'
 import { neighboursOf } from './walk'
@@ -37,7 +37,9 @@ describe('a kind set by hand', () => {
     for (const kind of ['intact', 'snapped', 'tip gone'] as const) expect(set(before, kind)).toEqual({ kind })
   })
   it('leans first to the right of the eye, however the view is turned', () => {
-    expect(set(intact, 'lean')).toEqual({ kind: 'lean', leanMm: [0.2, 0] })
+    expect(set(intact, 'lean')).toEqual({ kind: 'lean', leanMm: [0.2, 0], about: true })
+    expect(sayMark(set(intact, 'lean'))).toBe('leaning, about 0.20 mm')
+    expect(leaning(set(intact, 'lean'), [0.25, 0]).about).toBeUndefined()
     expect(set(intact, 'lean', { ...plainView, mirrored: true }).leanMm).toEqual([-0.2, 0])
     expect(set(intact, 'lean', { ...plainView, quarterTurns: 1 }).leanMm).toEqual([0, 0.2])
     expect(set({ kind: 'low', leanMm: [0, 0.1] }, 'lean').leanMm).toEqual([0, 0.1])
@@ -45,11 +47,11 @@ describe('a kind set by hand', () => {
   it('goes round the neighbours when it is pressed again', () => {
     const around = neighboursOf(socket, 'B2')
     let mark = set(intact, 'touching')
-    const seen = [mark.touches]
-    for (let i = 1; i < around.length; i++) seen.push((mark = set(mark, 'touching')).touches)
+    expect(mark, 'no neighbour is picked').toEqual({ kind: 'touching' })
+    const seen = around.map(() => (mark = set(mark, 'touching')).touches)
     expect(seen).toEqual(around)
     expect(set(mark, 'touching').touches).toBe(around[0])
-    expect(set(mark, 'folded').touches).toBe(around[0])
+    expect(set(mark, 'folded').touches).toBe(around.at(-1))
     expect(set(mark, 'twisted').touches).toBeUndefined()
   })
 })

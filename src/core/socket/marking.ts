@@ -1,11 +1,9 @@
 import { micrometre } from '../units'
 import { onSocket, neighboursOf } from './walk'
 import type { View } from './display-list'
+import { USUAL_LEAN_MM } from './mark'
 import type { DamageKind, Mark } from './mark'
 import type { Socket } from './socket'
-
-/** A lean set by its key alone starts here, to the right as it is seen; arrows then correct it. */
-const FIRST_LEAN_MM = 0.2
 
 const intact: Mark = { kind: 'intact' }
 const isHeight = (kind: DamageKind) => kind === 'low' || kind === 'high'
@@ -18,8 +16,9 @@ function tidy(mark: Mark): Mark {
 }
 
 /**
- * A kind set by hand: keeps the measures that still mean something. Pressed again, what touches or lies over another
- * goes to the next neighbour round.
+ * A kind set by hand: keeps the measures that still mean something; a lean set by its key alone is about the usual one,
+ * to the right as it is seen, until arrows correct it. Which neighbour it touches or lies over is asked, never picked:
+ * pressed again, it goes round them.
  */
 export function withKind(socket: Socket, view: View, name: string, before: Mark, kind: DamageKind): Mark {
   if (kind === 'intact' || kind === 'snapped' || kind === 'tip gone') return { kind }
@@ -27,14 +26,20 @@ export function withKind(socket: Socket, view: View, name: string, before: Mark,
   const kept =
     (kind === 'low' && height > 0) || (kind === 'high' && height < 0) || kind === 'lean' ? 0 : height
   const [ux, uy] = onSocket(view, 'right')
-  const first = [micrometre(ux * FIRST_LEAN_MM), micrometre(uy * FIRST_LEAN_MM)] as const
+  const first = [micrometre(ux * USUAL_LEAN_MM), micrometre(uy * USUAL_LEAN_MM)] as const
   const around = kind === 'touching' || kind === 'folded' ? neighboursOf(socket, name) : []
-  const at = before.kind === kind && before.touches ? around.indexOf(before.touches) + 1 : 0
+  const again = before.kind === kind && around.length > 0
+  const touches = again
+    ? around[(around.indexOf(before.touches ?? '') + 1) % around.length]
+    : around.includes(before.touches ?? '')
+      ? before.touches
+      : undefined
   return tidy({
     kind,
     leanMm: kind === 'lean' ? (before.leanMm ?? first) : before.leanMm,
     heightMm: kept === 0 ? undefined : kept,
-    touches: around.length > 0 ? around[at % around.length] : undefined,
+    touches,
+    about: (kind === 'lean' && !before.leanMm) || (before.about && before.leanMm) ? true : undefined,
   })
 }
 
@@ -45,7 +50,7 @@ export function leaning(before: Mark, leanMm: readonly [number, number]): Mark {
   const none = Math.hypot(...leanMm) < 0.005
   if (none && kind === 'lean') return intact
   const lean = [micrometre(leanMm[0]), micrometre(leanMm[1])] as const
-  return tidy({ ...(gone ? {} : before), kind, leanMm: none ? undefined : lean })
+  return tidy({ ...(gone ? {} : before), kind, leanMm: none ? undefined : lean, about: undefined })
 }
 
 /** A height of this size, below zero for low; the kind follows unless it says something else than height. */

@@ -21,23 +21,6 @@ export type Compass = (typeof compass)[number]
 const TOOL_RADIUS_MM = 0.15
 const TOOL_REACH_MM = 1.6
 
-/** The neighbour that a push from a side would press a contact against: of those round it the one most in that way. */
-export function pushedAgainst(socket: Socket, contact: Contact, from: Compass | null): string | null {
-  const angle =
-    from === null ? (contact.beamDeg * Math.PI) / 180 : ((compass.indexOf(from) + 4) * Math.PI) / 4
-  let best: string | null = null
-  let most = -Infinity
-  for (const i of fieldOf(socket).near.within(contact.xMm, contact.yMm, socket.pitchMm * 1.6)) {
-    const other = socket.contacts[i]!
-    const [dx, dy] = [other.xMm - contact.xMm, other.yMm - contact.yMm]
-    const far = Math.hypot(dx, dy)
-    if (far === 0) continue
-    const along = (dx * Math.cos(angle) + dy * Math.sin(angle)) / far - 0.05 * (far / socket.pitchMm)
-    if (along > most) [best, most] = [other.name, along]
-  }
-  return best
-}
-
 export interface OpenSide {
   readonly side: Compass
   /** Raised contacts that stand in the corridor of that side all the same. */

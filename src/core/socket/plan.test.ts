@@ -4,7 +4,7 @@ import { liesAcross } from './across'
 import { anyMarks, smallField } from './field.testing'
 import { isDamage } from './mark'
 import type { Marks } from './mark'
-import { openSide, pushedAgainst } from './open-side'
+import { openSide } from './open-side'
 import { afterPlan, plan } from './plan'
 import { fieldOf } from './socket'
 
@@ -137,21 +137,4 @@ describe('openSide', () => {
     )
     expect(openSide(socket, contact('F3'), [0, 0.2], ring).blockedBy.length).toBeGreaterThan(0)
   })
-})
-
-describe('pushedAgainst', () => {
-  const field = smallField()
-  const at = (name: string) => field.contacts.find((c) => c.name === name)!
-  it.each([
-    ['west', 'C4'],
-    ['east', 'C2'],
-    ['north', 'D3'],
-    ['south-west', 'B4'],
-  ] as const)('pushed from the %s, C3 comes against %s', (from, name) =>
-    expect(pushedAgainst(field, at('C3'), from)).toBe(name),
-  )
-  it('with no side given it is the one its beam points to', () =>
-    expect(pushedAgainst(field, at('C3'), null)).toBe('B4'))
-  it('alone it comes against nobody', () =>
-    expect(pushedAgainst({ ...field, contacts: [at('C3')] }, at('C3'), 'west')).toBeNull())
 })

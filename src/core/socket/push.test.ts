@@ -5,6 +5,10 @@ import { benchBeam } from './contact-force'
 import { lifeSoFar, offsetOf, pushAdvice } from './push'
 import { exhaustive, stakes } from './push.testing'
 import type { PushQuestion } from './push'
+import { smallField } from './field.testing'
+import { weigh } from './reckon'
+import { fieldOf } from './socket'
+import { handlingOf, untwistOdds } from './technique'
 
 const question: PushQuestion = {
   kind: 'land-grid',
@@ -117,6 +121,58 @@ describe('stop or push', () => {
     })
     expect(offsetOf({ kind: 'low', heightMm: -0.2 })).toEqual({ offsetMm: 0.2, isHeight: true })
     expect(offsetOf({ kind: 'folded' }).offsetMm).toBe(0.5)
+  })
+  it('counts lean and lowness together', () => {
+    const both = { ...question, residualMm: 0.2, leanMm: 0.2, heightMm: -0.19 }
+    expect(pushAdvice({ ...question, residualMm: 0.2 }).makesContactNow).toBeGreaterThan(0.7)
+    expect(pushAdvice(both).makesContactNow).toBeLessThan(0.02)
+  })
+  it('never stops while a short stands: it says part it', () => {
+    fc.assert(
+      fc.property(any, (q) => {
+        const got = pushAdvice({ ...q, residualMm: Math.max(0.5, q.residualMm), shortStands: true })
+        expect(got.advice).toBe('part')
+        expect(got.ends.leftMinor).toBe(0)
+      }),
+      { numRuns: 40 },
+    )
+    const short = { ...question, residualMm: 0.5, runsLost: 0.949, shortStands: true }
+    expect(Math.abs(pushAdvice(short, benchBeam, 5).gainMinor - exhaustive(short, 5))).toBeLessThan(
+      0.03 * short.worthMinor,
+    )
+  })
+  it('weighs three ends: worked on, lost, left as it is', () => {
+    fc.assert(
+      fc.property(any, (q) => {
+        const { ends } = pushAdvice(q)
+        expect(ends.pushedMinor).toBeGreaterThanOrEqual(ends.leftMinor - 1e-6)
+        expect(ends.lostMinor).toBeCloseTo(q.worthMinor * q.runsLost - q.lossMinor, 6)
+      }),
+    )
+  })
+  it('speaks of a fold as the plan does', () => {
+    const socket = smallField()
+    const fold = { kind: 'folded', touches: 'C5' } as const
+    const planned = handlingOf(socket, fieldOf(socket).named.get('C4')!, fold, { C4: fold })
+    const got = weigh(socket, {
+      marks: { C4: fold },
+      looked: [],
+      contact: 'C4',
+      technique: 'unfold',
+      first: fold,
+      strokes: 0,
+      worthMinor: 100_000,
+      strokeMinor: 1000,
+      lossMinor: 0,
+      withALoss: 0.6,
+    })
+    expect(got.advice).toBe('part')
+    expect(Math.abs(got.curve.at(-1)!.lostByThen - planned.snaps)).toBeLessThan(0.05)
+  })
+  it('untwisting loses it by the angle', () => {
+    expect([20, 45, 90].map(untwistOdds)).toEqual([0.05, 0.15, 0.5])
+    for (let deg = 0; deg < 180; deg++) expect(untwistOdds(deg + 1)).toBeGreaterThan(untwistOdds(deg))
+    expect(untwistOdds(200)).toBeGreaterThanOrEqual(untwistOdds(180))
   })
   it('a fold has used far more of the metal than a lean, and each stroke uses some', () => {
     const lean = { kind: 'lean', leanMm: [0.3, 0] } as const

@@ -16,7 +16,7 @@ export function exhaustive(q: PushQuestion, strokes: number): number {
     [0.7, 0.12],
     [-0.25, 0.08],
   ] as const
-  const round = (mm: number) => Math.min(30, Math.round(Math.abs(mm) / 0.02)) * 0.02
+  const round = (mm: number) => Math.min(50, Math.round(Math.abs(mm) / 0.02)) * 0.02
   const stop = (r: number) => {
     const makes =
       r < 1e-9
@@ -25,6 +25,7 @@ export function exhaustive(q: PushQuestion, strokes: number): number {
             q.isHeight ? { kind: 'low', heightMm: -r } : { kind: 'lean', leanMm: [r, 0] },
             q.kind,
           ).makesContact
+    if (q.shortStands && r > 0.6 * q.residualMm) return 0
     return q.worthMinor * (q.runsLost + makes * (q.runsGood - q.runsLost))
   }
   const value = (r: number, life: number, n: number): number =>

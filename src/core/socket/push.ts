@@ -2,9 +2,9 @@ import { inHundred } from '../in-hundred'
 import { bendOfFold, lifeUsed, pushFor, snapOdds } from './bend'
 import { benchBeam, contactVerdict } from './contact-force'
 import type { Beam } from './contact-force'
-import { LEFT_SHORT, usualHeightMm, usualLeanMm } from './mark'
+import { LEFT_SHORT, leanSizeMm, usualHeightMm } from './mark'
 import type { Mark } from './mark'
-import { slipOdds } from './technique'
+import { FOLD_PITCHES, slipOdds } from './technique'
 import type { Technique } from './technique'
 import type { SocketKind } from './socket'
 
@@ -28,6 +28,15 @@ export interface PushQuestion {
   readonly lossMinor: number
   /** Factor on the odds of snapping from this shop's own record; 1 where there is none. */
   readonly snapFactor?: number
+  /** Lean and height of the tip as it stands, mm: what is left of both counts together. By the residual alone if not given. */
+  readonly leanMm?: number
+  readonly heightMm?: number
+  /** It was folded back flat, and so far is the whole way home, mm: going it is one more bend of the fold's size. */
+  readonly foldMm?: number
+  /** Chance that the hand loses it in a stroke; by the technique if not given. */
+  readonly slip?: number
+  /** As it stands it joins what must not be joined: left so, the board is lost as a whole. */
+  readonly shortStands?: boolean
 }
 
 /** What one more stroke would do. */
@@ -45,7 +54,7 @@ export interface NextStroke {
 }
 
 export interface PushAdvice {
-  readonly advice: 'push' | 'stop' | 'test'
+  readonly advice: 'push' | 'part' | 'stop' | 'test'
   /** In a sentence. */
   readonly why: string
   readonly makesContactNow: number
@@ -54,13 +63,15 @@ export interface PushAdvice {
   readonly gainMinor: number
   /** Strokes it would take on the average if each goes as strokes go. */
   readonly strokesLeft: number
+  /** The three ends, money: worked in the best way, lost, left as it is. */
+  readonly ends: { readonly pushedMinor: number; readonly lostMinor: number; readonly leftMinor: number }
   /** What follows stroke by stroke, if none snaps it. */
   readonly curve: readonly NextStroke[]
 }
 
 /** How far a contact is from its place, mm: the larger of lean and height; touching or folded it is at least half a millimetre. */
 export function offsetOf(mark: Mark): { readonly offsetMm: number; readonly isHeight: boolean } {
-  const lean = Math.hypot(...usualLeanMm(mark))
+  const lean = leanSizeMm(mark)
   const height = Math.abs(usualHeightMm(mark))
   const least = mark.kind === 'folded' || mark.kind === 'touching' ? 0.5 : mark.kind === 'twisted' ? 0.12 : 0
   return { offsetMm: Math.max(lean, height, least), isHeight: height > lean }
@@ -71,17 +82,33 @@ export function lifeSoFar(first: Mark, strokes: number, pitchMm: number, beam: B
   const bend =
     first.kind === 'folded' ? bendOfFold : pushFor(Math.max(offsetOf(first).offsetMm, 0.03), beam).curvature
   let life = lifeUsed(bend, beam)
-  let left = first.kind === 'folded' ? 0.8 * pitchMm : offsetOf(first).offsetMm
+  const foldMm = first.kind === 'folded' ? FOLD_PITCHES * pitchMm : undefined
+  let left = foldMm ?? offsetOf(first).offsetMm
   for (let i = 0; i < strokes; i++) {
-    life += lifeUsed(pushFor(left, beam).curvature, beam)
+    life += strokeLife({ foldMm }, left, left * LEFT_SHORT, beam)
     left *= LEFT_SHORT
   }
   return life
 }
 
+/**
+ * Life used by a stroke that takes the tip from `from` to `to`, mm off its place. A fold is unbent over the same short
+ * length it was bent at: the strain adds up along the one way home, D(f₂) − D(f₁) with D the life of the share f of the
+ * fold's bend, so that all strokes together use just what going home in one would.
+ */
+function strokeLife(q: Pick<PushQuestion, 'foldMm'>, from: number, to: number, beam: Beam): number {
+  const { foldMm } = q
+  if (foldMm === undefined) return lifeUsed(pushFor(from, beam).curvature, beam)
+  const upTo = (left: number) => lifeUsed(bendOfFold * Math.min(1, Math.max(0, 1 - left / foldMm)), beam)
+  return (
+    Math.max(0, upTo(Math.abs(to)) - upTo(from)) +
+    lifeUsed(pushFor(Math.min(from, 0.1), beam).curvature, beam)
+  )
+}
+
 /** Steps of the residual offset, mm, and how many; the last one stands for all that is more. */
 const STEP_MM = 0.02
-const STEPS = 31
+const STEPS = 51
 /** Steps of life used, and the largest sum that is told apart. */
 const LIFE_STEPS = 41
 const MOST_LIFE = 2
@@ -101,20 +128,31 @@ const leftOver: readonly (readonly [share: number, odds: number])[] = [
 /** A tip is never taken to be nearer home than it can be seen to be, mm. */
 const SEEN_MM = 0.02
 
-/** Odds that it makes contact with so much left. */
+/** Odds that it makes contact with so much left; lean and height come home together. */
 function makes(q: PushQuestion, residualMm: number, beam: Beam): number {
   if (residualMm < 1e-9) return 1
-  const mark = q.isHeight
-    ? ({ kind: 'low', heightMm: -residualMm } as const)
-    : ({ kind: 'lean', leanMm: [residualMm, 0] } as const)
+  const share = q.residualMm > 0 ? residualMm / q.residualMm : 0
+  const lean = q.leanMm === undefined ? (q.isHeight ? 0 : residualMm) : q.leanMm * share
+  const height = q.heightMm === undefined ? (q.isHeight ? -residualMm : 0) : q.heightMm * share
+  const mark = { kind: 'lean', leanMm: [lean, 0], heightMm: height } as const
   return contactVerdict(mark, q.kind, beam).makesContact
 }
 
 /** Odds that a stroke by so much snaps the contact or loses it to a slip. */
 function losesIt(q: PushQuestion, life: number, after: number): number {
   const metal = Math.min(1, snapOdds(life, after) * (q.snapFactor ?? 1))
-  return 1 - (1 - metal) * (1 - Math.min(1, slipOdds[q.technique] * (q.snapFactor ?? 1)))
+  return 1 - (1 - metal) * (1 - Math.min(1, slipOf(q) * (q.snapFactor ?? 1)))
 }
+
+/** A fold's way home is several small steps; the hand's chance of losing it holds for all of them together. */
+const slipOf = (q: PushQuestion) => {
+  const slip = q.slip ?? slipOdds[q.technique]
+  return q.foldMm === undefined ? slip : 1 - (1 - slip) ** (1 / FOLD_STEPS)
+}
+/** Steps a fold usually takes (as the plan counts them). */
+const FOLD_STEPS = 5
+/** Share of the way home up to which what touches still touches (bench default). */
+const STILL_TOUCHES = 0.6
 
 const step = (residualMm: number) => Math.min(STEPS - 1, Math.round(Math.abs(residualMm) / STEP_MM))
 const lifeStep = (life: number) =>
@@ -123,31 +161,35 @@ const lifeStep = (life: number) =>
 /**
  * Stop or push: a finite-horizon dynamic programme over what is left of the offset and what is used of the metal.
  *
- * V₀(r, d) = worth · runs(r); Vₙ(r, d) = max(V₀(r, d), −stroke + (1 − s)·Σ odds · Vₙ₋₁(r′, d′) + s·(worth · runsLost − loss)),
- * with runs(r) = runsLost + makes(r)·(runsGood − runsLost); a stroke aims to bring all of r home, bends by what that
+ * V₀(r, d) = worth · runs(r); Vₙ(r, d) = max(V₀(r, d), −stroke + Σ odds · ((1 − s)·Vₙ₋₁(r′, d′) + s·(worth · runsLost − loss))),
+ * with runs(r) = runsLost + makes(r)·(runsGood − runsLost), and 0 while a short stands: left so, the board is lost. A stroke aims to bring all of r home, bends by what that
  * takes (`pushFor`), uses life by it (Coffin–Manson), and leaves one of five shares of r (bench default).
  * On a grid of 0.02 mm and 41 steps of life, which `push.test.ts` checks against an exhaustive search.
- * @returns push, stop, or test: good enough that trying tells more than another stroke
+ * @returns push, part (a short stands), stop, or test: good enough that trying tells more than another stroke
  */
 export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HORIZON): PushAdvice {
-  const bends = Float64Array.from({ length: STEPS }, (_, i) =>
-    lifeUsed(pushFor(i * STEP_MM, beam).curvature, beam),
+  const uses = leftOver.map(([share]) =>
+    Float64Array.from({ length: STEPS }, (_, i) => strokeLife(q, i * STEP_MM, i * STEP_MM * share, beam)),
   )
   const makesAt = Float64Array.from({ length: STEPS }, (_, i) => makes(q, i * STEP_MM, beam))
   const lost = q.worthMinor * q.runsLost - q.lossMinor
-  const stopAt = Float64Array.from(
-    makesAt,
-    (m) => q.worthMinor * (q.runsLost + m * (q.runsGood - q.runsLost)),
+  const stopAt = Float64Array.from(makesAt, (m, r) =>
+    q.shortStands && r * STEP_MM > STILL_TOUCHES * q.residualMm
+      ? 0
+      : q.worthMinor * (q.runsLost + m * (q.runsGood - q.runsLost)),
   )
   let value = Float64Array.from({ length: STEPS * LIFE_STEPS }, (_, k) => stopAt[Math.floor(k / LIFE_STEPS)]!)
   const strokeFrom = (r: number, d: number, before: Float64Array): number => {
     const life = (d / (LIFE_STEPS - 1)) * MOST_LIFE
-    const after = life + bends[r]!
-    const snaps = losesIt(q, life, after)
     let then = 0
-    for (const [share, odds] of leftOver)
-      then += odds * before[step(r * STEP_MM * share) * LIFE_STEPS + lifeStep(after)]!
-    return -q.strokeMinor + (1 - snaps) * then + snaps * lost
+    leftOver.forEach(([share, odds], i) => {
+      const after = life + uses[i]![r]!
+      const snaps = losesIt(q, life, after)
+      then +=
+        odds *
+        ((1 - snaps) * before[step(r * STEP_MM * share) * LIFE_STEPS + lifeStep(after)]! + snaps * lost)
+    })
+    return -q.strokeMinor + then
   }
   const r0 = step(q.residualMm)
   const d0 = lifeStep(q.lifeUsed)
@@ -161,7 +203,7 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HO
     value = next
   }
   const gainMinor = first === -Infinity ? 0 : first - stopAt[r0]!
-  const curve = strokesAhead(q, bends, makesAt, stopAt, lost)
+  const curve = strokesAhead(q, makesAt, stopAt, lost, beam)
   const now = makesAt[r0]!
   const snapsNext = curve[0]?.snaps ?? 0
   return {
@@ -170,6 +212,11 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HO
     snapsNext,
     gainMinor,
     strokesLeft: curve.length,
+    ends: {
+      pushedMinor: Math.max(stopAt[r0]!, first),
+      lostMinor: lost,
+      leftMinor: stopAt[r0]!,
+    },
     curve,
   }
 }
@@ -177,10 +224,10 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HO
 /** Stroke after stroke with the usual share left over, until it is as near as can be seen. */
 function strokesAhead(
   q: PushQuestion,
-  bends: Float64Array,
   makesAt: Float64Array,
   stopAt: Float64Array,
   lost: number,
+  beam: Beam,
 ): NextStroke[] {
   const usual = leftOver.reduce((sum, [share, odds]) => sum + Math.abs(share) * odds, 0)
   const curve: NextStroke[] = []
@@ -188,9 +235,9 @@ function strokesAhead(
   let life = q.lifeUsed
   let held = 1
   while (residualMm > SEEN_MM && curve.length < HORIZON) {
-    const after = life + bends[step(residualMm)]!
-    const snaps = losesIt(q, life, after)
     const left = residualMm * usual
+    const after = life + strokeLife(q, residualMm, left, beam)
+    const snaps = losesIt(q, life, after)
     held *= 1 - snaps
     const gainMinor =
       (1 - snaps) * stopAt[step(left)]! + snaps * lost - q.strokeMinor - stopAt[step(residualMm)]!
@@ -216,6 +263,11 @@ function advise(
   curve: readonly NextStroke[],
 ): Pick<PushAdvice, 'advice' | 'why'> {
   const then = curve[0]?.makesContact ?? now
+  if (q.shortStands)
+    return {
+      advice: 'part',
+      why: `it joins what must not be joined, and left so the board is lost: part it before any power; one more stroke loses it in ${inHundred(snapsNext)} of 100`,
+    }
   if (curve.length === 0) return { advice: 'test', why: 'it stands as near its place as can be seen' }
   if (gainMinor > 0)
     return {

@@ -8,7 +8,7 @@ import { benchBeam } from './contact-force'
 import { bestFit } from './insertion'
 import type { Fit, PinAndHole } from './insertion'
 import type { Cluster } from './cluster'
-import { isDamage, isGone, usualLeanMm } from './mark'
+import { isDamage, isGone, leanSizeMm, usualHeightMm, usualLeanMm } from './mark'
 import type { Mark, Marks } from './mark'
 import { afterPlan, plan } from './plan'
 import type { Plan, School } from './plan'
@@ -16,7 +16,8 @@ import { lifeSoFar, offsetOf, pushAdvice } from './push'
 import type { PushAdvice } from './push'
 import { worthGivingBack } from './replacement'
 import type { GivenBack } from './replacement'
-import { snapFactor } from './technique'
+import { shorts, touchesNobodyNamed } from './short'
+import { FOLD_PITCHES, handOdds, snapFactor } from './technique'
 import type { SnapFactors } from './technique'
 import type { Socket } from './socket'
 import type { Technique } from './technique'
@@ -41,6 +42,9 @@ export interface PinField {
 export interface ToReckon {
   readonly marks: Marks
   readonly looked: readonly string[]
+  /** Passes over the whole field so far, and contacts straightened and noted as there. */
+  readonly looks?: number
+  readonly straightened?: readonly string[]
   readonly school: School
   readonly left: Readonly<Record<string, string>>
   readonly strokes: Readonly<Record<string, number>>
@@ -51,15 +55,15 @@ export interface ToReckon {
 /** Assessment, order of work and outlook of one field; about 100 ms for 1,700 contacts with 60 damaged. */
 export function reckon(
   socket: Socket,
-  { marks, looked, school, left, strokes, factors }: ToReckon,
+  { marks, looked, looks, straightened, school, left, strokes, factors }: ToReckon,
 ): Reckoning {
   const seen = new Set(looked)
   const planned = plan(socket, marks, school, left, strokes, factors)
   const after = afterPlan(planned, marks)
   return {
-    now: assess(socket, marks, { looked: seen }),
+    now: assess(socket, marks, { looked: seen, looks, straightened }),
     planned,
-    then: assess(socket, after.marks, { looked: seen, mayBeGone: after.mayBeGone }),
+    then: assess(socket, after.marks, { looked: seen, looks, straightened, mayBeGone: after.mayBeGone }),
     clusters: clusters(socket, marks),
     pins: socket.kind === 'pin-grid' ? pinField(socket, marks) : null,
   }
@@ -115,11 +119,20 @@ export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
   const good = worthShare(assess(socket, others, seen), w.withALoss)
   const lost = worthShare(assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, seen), w.withALoss)
   const { offsetMm, isHeight } = offsetOf(mark)
+  const foldMm = mark.kind === 'folded' ? FOLD_PITCHES * socket.pitchMm : undefined
+  const shortStands =
+    touchesNobodyNamed(mark, socket) ||
+    shorts(socket, w.marks).some(
+      (s) => (s.a === w.contact || s.b === w.contact) && s.grade !== 'harmless' && s.odds > 0.5,
+    )
   return pushAdvice({
     kind: socket.kind,
     technique: w.technique,
-    residualMm: offsetMm,
+    residualMm: foldMm ?? offsetMm,
     isHeight,
+    ...(foldMm === undefined ? { leanMm: leanSizeMm(mark), heightMm: usualHeightMm(mark) } : { foldMm }),
+    slip: handOdds(w.technique, mark),
+    shortStands,
     lifeUsed: lifeSoFar(w.first, w.strokes, socket.pitchMm),
     runsGood: Math.max(good, lost),
     runsLost: lost,

@@ -6,9 +6,13 @@ import type { Socket } from './socket'
 export const corners = ['far left', 'far right', 'near right', 'near left'] as const
 export type Corner = (typeof corners)[number]
 
+/** How a CPU goes in: an even light push is what a pin grid may want, a land grid never. */
+export const drops = ['flat', 'light push', 'proud', 'needed force'] as const
+export type Drop = (typeof drops)[number]
+
 /** How a CPU went in. */
 export interface Seating {
-  readonly drop: 'flat' | 'proud' | 'needed force'
+  readonly drop: Drop
   readonly corner?: Corner
   /** Its mark and the socket's did not meet. */
   readonly turned?: boolean
@@ -103,7 +107,7 @@ export function readSeating(socket: Socket, marks: Marks, seating: Seating): Sea
     'pin out of line': { weight: pins ? (bent.length > 0 ? 40 : 8) : 0, contacts: bent },
     'well seated': { weight: named.length === 0 ? 1.3 : 0.8, contacts: [] },
   }
-  const outcome = seating.drop === 'flat' ? 0 : seating.drop === 'proud' ? 1 : 2
+  const outcome = seating.drop === 'flat' ? 0 : seating.drop === 'proud' ? 1 : 2 // a light push is a force
   const weighed = seatCauses.map((cause) => ({
     cause,
     weight:

@@ -80,7 +80,8 @@ export function contactCapsule(
   if (mark?.kind === 'snapped') return null
   const [dx, dy] = mark ? usualLeanMm(mark) : [0, 0]
   const run = kind === 'pin-grid' ? 0 : BEAM_RUN_MM
-  const radiusMm = kind === 'pin-grid' ? beam.pinRadiusMm : beam.tipRadiusMm
+  // A strip is as wide as it is: its half-width, not the radius of its tip, runs into a neighbour.
+  const radiusMm = kind === 'pin-grid' ? beam.pinRadiusMm : beam.widthMm / 2
   const angle = (contact.beamDeg * Math.PI) / 180
   const along: readonly [number, number] = [Math.cos(angle), Math.sin(angle)]
   const foot: Point3 = [contact.xMm - run * along[0], contact.yMm - run * along[1], 0]
@@ -103,11 +104,35 @@ export interface Short {
   readonly a: string
   readonly b: string
   readonly grade: ShortGrade
-  /** seen: marked so by a person; near: too close in the mated state; pad: the tip can reach the neighbour's land. */
-  readonly how: 'seen' | 'near' | 'pad'
+  /**
+   * seen: marked so by a person; near: too close in the mated state; pad: the tip can reach the neighbour's land;
+   * reach: it touches or lies over one of several, and nobody has named which.
+   */
+  readonly how: 'seen' | 'near' | 'pad' | 'reach'
   readonly clearanceMm: number
   readonly odds: number
 }
+
+const joins = (kind: Mark['kind'] | undefined) => kind === 'touching' || kind === 'folded'
+
+/** It touches or lies over a neighbour, or may, and which is not named, or is no contact of this socket. */
+export const touchesNobodyNamed = (mark: Mark, socket: Socket | null): boolean =>
+  (joins(mark.kind) || joins(mark.maybe)) &&
+  (mark.touches === undefined || (socket !== null && !fieldOf(socket).named.has(mark.touches)))
+
+/** The neighbours a contact can touch, or lie over with the whole length of its strip. */
+function inReach(socket: Socket, contact: Contact, mark: Mark, beam: Beam): Contact[] {
+  const folds = mark.kind === 'folded' || mark.maybe === 'folded'
+  const reachMm = Math.max(1.5 * socket.pitchMm, folds && socket.kind === 'land-grid' ? beam.lengthMm : 0)
+  return fieldOf(socket)
+    .near.within(contact.xMm, contact.yMm, reachMm)
+    .map((i) => socket.contacts[i]!)
+    .filter((other) => other !== contact)
+}
+
+/** What may be folded rather than missing still stands in the way. */
+const worstStanding = (mark: Mark | undefined): Mark | undefined =>
+  mark?.maybe === 'folded' ? { ...mark, kind: 'folded' } : mark
 
 /** Odds below which a possible short is not worth a word. */
 const WORTH_SAYING = 0.02
@@ -129,7 +154,7 @@ export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Sh
     found.set(key, { a: a.name, b: b.name, grade: shortGrade(a, b), how, clearanceMm, odds })
   }
   const capsuleOf = (contact: Contact) => {
-    const mark = marks[contact.name]
+    const mark = worstStanding(marks[contact.name])
     const touched = mark?.touches ? named.get(mark.touches) : undefined
     return contactCapsule(contact, mark, touched, socket.kind, beam)
   }
@@ -150,7 +175,12 @@ export function shorts(socket: Socket, marks: Marks, beam: Beam = benchBeam): Sh
     const contact = named.get(name)
     if (!contact || !isDamage(mark)) continue
     const touched = mark.touches ? named.get(mark.touches) : undefined
-    if (touched) keep(contact, touched, 'seen', 0, mark.unsure ? 0.6 : 1)
+    const sure = mark.unsure || (mark.maybe && !joins(mark.kind)) ? 0.6 : 1
+    if (touched && touched !== contact) keep(contact, touched, 'seen', 0, sure)
+    if (touchesNobodyNamed(mark, socket)) {
+      const around = inReach(socket, contact, mark, beam)
+      for (const other of around) keep(contact, other, 'reach', 0, sure / around.length)
+    }
     const capsule = capsuleOf(contact)
     if (!capsule) continue
     const lean = usualLeanMm(mark)

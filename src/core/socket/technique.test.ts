@@ -32,6 +32,7 @@ describe('what a contact in a land grid needs', () => {
     ],
     ['turned', { kind: 'twisted' }, 'untwist', 'two fine tweezers'],
     ['on its neighbour', { kind: 'touching', touches: 'B3' }, 'part', 'two fine tweezers'],
+    ['on a neighbour nobody has named', { kind: 'touching' }, 'part', 'two fine tweezers'],
     ['lying flat', { kind: 'folded', touches: 'B3' }, 'unfold', 'sewing needle'],
     ['without a tip', { kind: 'tip gone' }, 'replace', 'two fine tweezers'],
     ['not there', { kind: 'snapped' }, 'replace', 'hot air'],
@@ -61,6 +62,11 @@ describe('what a contact in a land grid needs', () => {
     const parting = on(land, 'D7', { kind: 'touching', touches: 'D8' })
     expect(parting.say).toBe(`part from D8, from the ${parting.from}`)
     expect(parting.from).toMatch(/east/)
+  })
+  it('loses about half of the folded ones', () => {
+    const { snaps } = on(land, 'B2', { kind: 'folded', touches: 'B3' })
+    expect(snaps).toBeGreaterThan(0.4)
+    expect(snaps).toBeLessThan(0.65)
   })
   it('takes a folded one up in several steps and says that it may well break', () => {
     const folded = on(land, 'B2', { kind: 'folded', touches: 'B3' })

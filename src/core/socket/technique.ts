@@ -1,5 +1,5 @@
 import { straightening } from './bend'
-import { damageWords, usualHeightMm, usualLeanMm } from './mark'
+import { damageWords, leanSizeMm, usualHeightMm, usualLeanMm, usualTwistDeg } from './mark'
 import type { DamageKind, Mark, Marks } from './mark'
 import { openSide } from './open-side'
 import type { Compass } from './open-side'
@@ -46,6 +46,27 @@ export const slipOdds: Readonly<Record<Technique, number>> = {
   leave: 0,
   look: 0,
 }
+
+/**
+ * Chance that a contact is lost while it is untwisted, hand and metal together, by its angle: about 5 in 100 at 20°,
+ * 15 at 45°, 50 at 90° (bench default), straight in between.
+ */
+export function untwistOdds(deg: number): number {
+  const known = [
+    [0, 0.035],
+    [20, 0.05],
+    [45, 0.15],
+    [90, 0.5],
+    [180, 0.9],
+  ] as const
+  const i = known.findIndex(([at]) => deg <= at)
+  if (i <= 0) return known[i === 0 ? 0 : known.length - 1]![1]
+  const [[a, pa], [b, pb]] = [known[i - 1]!, known[i]!]
+  return pa + ((deg - a) / (b - a)) * (pb - pa)
+}
+
+/** A contact folded back flat is so many pitches from its place (bench default). */
+export const FOLD_PITCHES = 0.8
 
 /** How one contact is dealt with. */
 export interface Handling {
@@ -122,9 +143,9 @@ export function handlingOf(
     }
   }
   const lean = usualLeanMm(mark)
-  const offset = Math.max(0.03, Math.hypot(...lean), Math.abs(usualHeightMm(mark)))
+  const offset = Math.max(0.03, leanSizeMm(mark), Math.abs(usualHeightMm(mark)))
   const folded = mark.kind === 'folded'
-  const bend = straightening(folded ? socket.pitchMm * 0.8 : offset, folded, strokesBefore)
+  const bend = straightening(folded ? socket.pitchMm * FOLD_PITCHES : offset, folded, strokesBefore)
   const touched = mark.touches ? fieldOf(socket).named.get(mark.touches) : undefined
   const away: readonly [number, number] = touched
     ? [contact.xMm - touched.xMm, contact.yMm - touched.yMm]
@@ -141,11 +162,15 @@ export function handlingOf(
     from: side,
     overTravelMm: bend.overTravelMm,
     strokes: bend.strokes,
-    snaps: Math.min(0.99, (1 - (1 - bend.snaps) * (1 - slipOdds[way.technique])) * factor),
+    snaps: Math.min(0.99, (1 - (1 - bend.snaps) * (1 - handOdds(way.technique, mark))) * factor),
     snapFactor: factor,
     blockedBy,
   }
 }
+
+/** Chance that the hand loses it: by the technique, and untwisting by the angle. */
+export const handOdds = (technique: Technique, mark: Mark): number =>
+  technique === 'untwist' ? untwistOdds(usualTwistDeg(mark)) : slipOdds[technique]
 
 function landWay(mark: Mark, touched: Contact | undefined, side: Compass, strokes: number): Way {
   const leans = Math.hypot(...usualLeanMm(mark))
@@ -157,11 +182,13 @@ function landWay(mark: Mark, touched: Contact | undefined, side: Compass, stroke
       say: `lift it back over from the ${side} in ${strokes} small steps`,
       minutes: 6,
     }
-  if (touched)
+  if (touched || mark.kind === 'touching')
     return {
       technique: 'part',
       tool: tweezers,
-      say: `part from ${touched.name}, from the ${side}`,
+      say: touched
+        ? `part from ${touched.name}, from the ${side}`
+        : 'see which neighbour it touches, and part them',
       minutes: 2.5,
     }
   if (mark.kind === 'twisted')

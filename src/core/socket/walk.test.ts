@@ -3,7 +3,16 @@ import { describe, expect, it } from 'vitest'
 import { fromView, toView } from './display-list'
 import type { View } from './display-list'
 import { smallField } from './field.testing'
-import { contactAt, neighboursOf, nextUnseen, onSocket, rowFrom, stepFrom, swathBetween } from './walk'
+import {
+  contactAt,
+  neighboursByKey,
+  neighboursOf,
+  nextUnseen,
+  onSocket,
+  rowFrom,
+  stepFrom,
+  swathBetween,
+} from './walk'
 
 const socket = smallField()
 const view: fc.Arbitrary<View> = fc.record({
@@ -85,6 +94,32 @@ it('swathBetween takes what lies in the rectangle of the view', () => {
 it('neighboursOf gives the nearest first and never itself', () => {
   expect(neighboursOf(socket, 'B2').slice(0, 4).sort()).toEqual(['A2', 'B1', 'B3', 'C2'])
   expect(neighboursOf(socket, 'B2')).toHaveLength(8)
+})
+
+it('neighboursByKey names the eight round a contact as the eye sees them', () => {
+  const [a, h] = [neighboursByKey(socket, plain, 'B2'), neighboursByKey(socket, plain, 'A1')]
+  expect(a).toEqual({
+    '7': 'A1',
+    '8': 'A2',
+    '9': 'A3',
+    '4': 'B1',
+    '6': 'B3',
+    '1': 'C1',
+    '2': 'C2',
+    '3': 'C3',
+  })
+  expect(h).toEqual({
+    '7': null,
+    '8': null,
+    '9': null,
+    '4': null,
+    '6': 'A2',
+    '1': null,
+    '2': 'B1',
+    '3': 'B2',
+  })
+  expect(neighboursByKey(socket, { ...plain, mirrored: true }, 'B2')['4']).toBe('B3')
+  expect(neighboursByKey(socket, { ...plain, quarterTurns: 1 }, 'B2')['9']).toBe('A1')
 })
 
 it('nextUnseen goes on from here, round again, and ends', () => {

@@ -96,6 +96,40 @@ export function neighboursOf(socket: Socket, name: string): string[] {
     .map((c) => c.name)
 }
 
+/** The eight directions round a contact as figures lie on a keypad, seen in the view. */
+export const keypad = ['7', '8', '9', '4', '6', '1', '2', '3'] as const
+export type KeypadKey = (typeof keypad)[number]
+
+/** The nearest neighbour in each of the eight directions of the view; null where none stands. */
+export function neighboursByKey(
+  socket: Socket,
+  view: View,
+  name: string,
+): Readonly<Record<KeypadKey, string | null>> {
+  const found: Record<KeypadKey, string | null> = {
+    '7': null,
+    '8': null,
+    '9': null,
+    '4': null,
+    '6': null,
+    '1': null,
+    '2': null,
+    '3': null,
+  }
+  const around: readonly KeypadKey[] = ['6', '3', '2', '1', '4', '7', '8', '9'] // clockwise from the right, y down
+  const { named } = fieldOf(socket)
+  const here = named.get(name)
+  if (!here) return found
+  const [hx, hy] = toView(view, here.xMm, here.yMm)
+  for (const other of neighboursOf(socket, name)) {
+    const c = named.get(other)!
+    const [x, y] = toView(view, c.xMm, c.yMm)
+    const key = around[(Math.round(Math.atan2(y - hy, x - hx) / (Math.PI / 4)) + 8) % 8]!
+    found[key] ??= other
+  }
+  return found
+}
+
 /** The next contact in reading order nobody has looked at, after this one and round again; null when none is left. */
 export function nextUnseen(
   socket: Socket,

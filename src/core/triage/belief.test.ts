@@ -37,6 +37,26 @@ describe('the tape as evidence', () => {
       ['outside: scorched at a rail'],
     ],
     [
+      'a burn told by its key, whatever the words',
+      tape().put('look', { what: 'outside of the board', seen: 'charred', clear: false, hazard: 'burnt' }),
+      ['outside: scorched at a rail'],
+    ],
+    [
+      'words about a burn that is none',
+      tape().put('look', {
+        what: 'outside of the board',
+        seen: 'no burn mark',
+        clear: false,
+        hazard: 'harmless',
+      }),
+      [],
+    ],
+    [
+      'corrosion round the chip, no part gone',
+      tape().put('look', { what: 'round the chip', seen: 'green', clear: false, hazard: 'corroded' }),
+      [],
+    ],
+    [
       'a look that says nothing known',
       tape().put('look', { what: 'the other side', seen: 'dust', clear: false }),
       [],
@@ -287,6 +307,12 @@ describe('the belief', () => {
     })
     expect(later.faults[0]!.fault).not.toBe('front wiring')
     expect(later.next.length).toBeGreaterThan(0)
+  })
+  it('tells nobody to power a board that may not be, not even after a mend', () => {
+    const mended = ['slot B'] as const
+    const shut = ask({ mended, mayPower: false })
+    expect(shut.next.length).toBeGreaterThan(0)
+    expect(shut.next.filter((s) => s.test.powers)).toEqual([])
   })
   it('can be handed from a worker', () => {
     expect(structuredClone(ask({ evidence: [{ test: 'cell', outcome: 'low' }] })).next).toHaveLength(5)

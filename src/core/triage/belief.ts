@@ -140,7 +140,7 @@ export function believe({
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
     }),
     notWorthMore: !sure && !powerUp && (suggested[0]?.tells ?? 0) < WORTH_BITS,
-    next: (powerUp ? [again(now), ...suggested.filter((s) => s.test.id !== AGAIN)] : suggested)
+    next: (powerUp && mayPower ? [again(now), ...suggested.filter((s) => s.test.id !== AGAIN)] : suggested)
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }

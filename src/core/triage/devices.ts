@@ -21,5 +21,5 @@ export interface CodeReader {
 
 /** Fans, lamps, warmth, beeper and picture at one power-up. */
 export interface Senses {
-  powerUp(): Baseline
+  powerUp(limitA: number | null): Baseline
 }

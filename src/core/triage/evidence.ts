@@ -1,4 +1,6 @@
 import { rails } from '../job/entry'
+import { placeOf } from '../job/hazard'
+import type { LookHazard } from '../job/hazard'
 import type { Baseline, Bodies } from '../job/entry'
 import { currentPass } from '../job/state'
 import type { JobState } from '../job/state'
@@ -75,22 +77,27 @@ function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string
 const HOLDS = 0.95
 
 /** What was found by looking, in the words of the tests; null when it says nothing the reasoner knows. */
-function lookSays(
-  what: string,
-  seen: string,
-  clear: boolean,
-): readonly [test: string, outcome: string] | null {
-  if (what === 'outside of the board') {
+function lookSays({
+  what,
+  seen,
+  clear,
+  hazard,
+}: Bodies['look']): readonly [test: string, outcome: string] | null {
+  const place = placeOf(what)
+  // Older lines say what it is in words alone.
+  const is = (kind: LookHazard, words: RegExp) => (hazard ? hazard === kind : words.test(seen))
+  if (place === 'outside of the board') {
     if (clear) return ['outside', 'clear']
-    if (/burn|scorch/i.test(seen)) return ['outside', 'scorched at a rail']
-    if (/cell|holder/i.test(seen)) return ['outside', 'cell holder green']
-    if (/missing|gone/i.test(seen)) return ['outside', 'a part missing']
+    if (is('burnt', /burn|scorch/i)) return ['outside', 'scorched at a rail']
+    if (/\b(coin )?cell\b|holder/i.test(seen)) return ['outside', 'cell holder green']
+    if (is('part gone', /missing|gone/i)) return ['outside', 'a part missing']
   }
-  if (what === 'round the firmware chip') {
+  if (place === 'round the firmware chip') {
     if (clear) return ['round the chip', 'clear']
+    if (hazard && hazard !== 'part gone' && !/\bgone\b|missing/i.test(seen)) return null
     return ['round the chip', /resistor/i.test(seen) ? 'a resistor gone' : 'another part gone']
   }
-  if (what === 'wiring, supply, cooler') {
+  if (place === 'wiring, supply, cooler') {
     if (clear) return ['front wiring', 'right']
     if (/cooler|pump/i.test(seen)) return ['outside', 'cooler loose']
   }
@@ -189,7 +196,7 @@ export function evidenceOf(
   if (state.runs?.settingsKept != null)
     put(state.runs.seq, 'settings kept', state.runs.settingsKept ? 'kept' : 'lost')
   for (const look of state.looks) {
-    const said = lookSays(look.what, look.seen, look.clear)
+    const said = lookSays(look)
     if (said) put(look.seq, ...said)
   }
   for (const b of state.baselines) {

@@ -105,4 +105,14 @@ it('the risk to a lent part is the chance that one of the faults harms it', () =
   expect(riskOf(even(['module']))).toBe(0)
   expect(riskOf(even(['sense contact open'], ['module']))).toBeCloseTo(0.2, 12)
   expect(riskOf(even(['sense contact open', 'core rail short']))).toBeCloseTo(1 - 0.6 * 0.85, 12)
+  // Each fault that can harm what is lent, by itself (bench defaults).
+  for (const [fault, harm] of [
+    ['sense contact open', 0.4],
+    ['core controller', 0.1],
+    ['core rail short', 0.15],
+    ['power contacts shorted', 0.3],
+    ['memory controller', 0.05],
+    ['signal contacts touch', 0.04],
+  ] as const)
+    expect(riskOf(even([fault]))).toBeCloseTo(harm, 12)
 })

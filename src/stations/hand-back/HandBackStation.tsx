@@ -2,12 +2,15 @@
 import { useState } from 'react'
 import { outcomes } from '@/core/job/entry'
 import type { Outcome } from '@/core/job/entry'
+import { speaksAgainst } from '@/core/job/asks-first'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'
+import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
+import { OneLine } from '@/ui/OneLine'
 import { TextArea, TextField } from '@/ui/Field'
 import { crowns, readCrowns } from '@/ui/money'
 import { SheetPage } from './SheetPage'
@@ -61,6 +64,7 @@ const outcomeWords: Readonly<Record<Outcome, string>> = {
   'sent out': 'sent out',
   'returned unrepaired': 'returned, not repaired',
   'returned untested': 'returned, not tested',
+  withdrawn: 'withdrawn, begun by mistake',
 }
 
 function HandOver() {
@@ -70,7 +74,9 @@ function HandOver() {
   const [price, setPrice] = useState('')
   const [text, setText] = useState('')
   const [fault, setFault] = useState<string>()
-  const held = handBackHolds(state).length > 0 && outcome !== 'parked'
+  const socket = useJob((j) => j.socket)
+  const [asked, setAsked] = useState<readonly string[]>([])
+  const held = handBackHolds(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
   const limit = state.ticket.limitMinor
   const priceMinor = readCrowns(price)
   const over = priceMinor !== null && limit !== null && priceMinor > limit
@@ -80,11 +86,23 @@ function HandOver() {
       onSubmit={(event) => {
         event.preventDefault()
         if (Number.isNaN(priceMinor)) return setFault('An amount in crowns, like 450 or 450,50.')
-        put('hand-back', { outcome, priceMinor, text: text.trim() })
+        const body = { outcome, priceMinor, text: text.trim() }
+        const against = speaksAgainst('hand-back', body, state, socket)
+        if (against.join('\n') !== asked.join('\n')) return setAsked(against)
+        put('hand-back', { ...body, ...(against.length > 0 ? { despite: against } : {}) })
       }}
     >
       <h2>Hand it over</h2>
-      <Choice label="As" value={outcome} options={outcomes} words={outcomeWords} onChange={setOutcome} />
+      <Choice
+        label="As"
+        value={outcome}
+        options={outcomes}
+        words={outcomeWords}
+        onChange={(as) => {
+          setOutcome(as)
+          setAsked([])
+        }}
+      />
       <TextField
         label="The bill, kr"
         value={price}
@@ -104,8 +122,9 @@ function HandOver() {
         className="num"
       />
       <TextArea label="A last word to the owner" value={text} onChange={(e) => setText(e.target.value)} />
+      {asked.length > 0 && <Against what="this hand-back" against={asked} />}
       <Button type="submit" look="first" disabled={held}>
-        {held ? 'Held' : 'Hand it back'}
+        {held ? 'Held' : asked.length > 0 ? 'Hand it back all the same' : 'Hand it back'}
       </Button>
     </form>
   )
@@ -113,26 +132,17 @@ function HandOver() {
 
 function Advice() {
   const put = useJob((j) => j.put)
-  const [text, setText] = useState('')
   return (
-    <form
-      className="flex flex-col gap-2 border-t border-line pt-2.5 pb-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (text.trim()) put('advice', { text: text.trim() })
-        setText('')
-      }}
-    >
-      <TextField
+    <section className="border-t border-line pt-2.5 pb-4">
+      <h2>Advice for the sheet</h2>
+      <OneLine
         label="Advice for the sheet"
-        value={text}
-        onChange={(e) => setText(e.target.value)}
         placeholder="lower the CPU straight down"
+        keep="Put it on"
+        wanted="What should the owner know? One sentence."
+        onKeep={(text) => put('advice', { text })}
       />
-      <Button type="submit" className="self-start">
-        Put it on
-      </Button>
-    </form>
+    </section>
   )
 }
 
@@ -141,7 +151,9 @@ function Later() {
   const later = useJob((j) => j.state.lateOutcomes)
   const put = useJob((j) => j.put)
   const [text, setText] = useState('')
+  const [empty, setEmpty] = useState(false)
   const say = (holds: boolean) => {
+    setEmpty(!text.trim())
     if (!text.trim()) return
     put('late outcome', { text: text.trim(), holds })
     setText('')
@@ -163,6 +175,7 @@ function Later() {
         label="What they say"
         value={text}
         onChange={(e) => setText(e.target.value)}
+        error={empty ? 'What does the owner say? A few words.' : undefined}
         placeholder="runs since a week"
       />
       <div className="flex gap-2">

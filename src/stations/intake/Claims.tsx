@@ -3,12 +3,12 @@ import { useState } from 'react'
 import type { Claim } from '@/core/job/state'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
+import { OneLine } from '@/ui/OneLine'
 
 /** What the owner says: each stays a claim, and work, until somebody here has checked it. */
 export function Claims() {
   const claims = useJob((j) => j.state.claims)
   const put = useJob((j) => j.put)
-  const [text, setText] = useState('')
   return (
     <section id="claims" className="border-t border-line pt-2.5 pb-4">
       <h2>What the owner says</h2>
@@ -22,23 +22,13 @@ export function Claims() {
           <ClaimLine key={claim.seq} claim={claim} />
         ))}
       </ol>
-      <form
-        className="mt-2 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (text.trim()) put('claim', { text: text.trim() })
-          setText('')
-        }}
-      >
-        <input
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          aria-label="Another thing the owner says"
-          placeholder="and what else?"
-          className="w-full"
-        />
-        <Button type="submit">Note it</Button>
-      </form>
+      <OneLine
+        label="Another thing the owner says"
+        placeholder="and what else?"
+        keep="Note it"
+        wanted="What does the owner say? Write it as it is said."
+        onKeep={(text) => put('claim', { text })}
+      />
     </section>
   )
 }

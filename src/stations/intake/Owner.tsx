@@ -1,5 +1,5 @@
 'use client'
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Customer } from '@/stations/job/job-store'
 import { Button } from '@/ui/Button'
@@ -10,11 +10,15 @@ export function Owner() {
   const tag = useJob((j) => j.tag)
   const customer = useJob((j) => j.customer)
   const keep = useJob((j) => j.keepCustomer)
-  const [name, setName] = useState(customer?.name ?? '')
-  const [contact, setContact] = useState(customer?.contact ?? '')
+  const draft = useJob((j) => j.ownerDraft)
+  const setDraft = useJob((j) => j.draftOwner)
+  const name = draft?.name ?? customer?.name ?? ''
+  const contact = draft?.contact ?? customer?.contact ?? ''
+  const [kept, setKept] = useState(false)
   const [fault, setFault] = useState<{ field: string; text: string } | null>(null)
   const dirty = name.trim() !== (customer?.name ?? '') || contact.trim() !== (customer?.contact ?? '')
 
+  const latest = useRef({ name, contact })
   async function ask(method: 'PUT' | 'DELETE') {
     setFault(null)
     try {
@@ -27,8 +31,9 @@ export function Owner() {
       const said = (await answer.json()) as Customer & { error?: { field: string; text: string } }
       if (said.error) return setFault(said.error)
       keep(said)
-      setName(said.name)
-      setContact(said.contact)
+      // What was typed meanwhile is not what was kept.
+      if (latest.current.name === name && latest.current.contact === contact) setDraft(null)
+      setKept(method === 'PUT')
     } catch {
       setFault({
         field: '',
@@ -36,6 +41,21 @@ export function Owner() {
       })
     }
   }
+
+  /** Leaving a field keeps it, like every other field of the ticket; what the server cannot take yet stays here. */
+  const leave = () => {
+    if (!dirty) return
+    if (name.trim()) void ask('PUT')
+    else setFault({ field: 'name', text: 'Whose board is it? A name is enough; what you wrote stays here.' })
+  }
+
+  const leaving = useRef(leave)
+  useEffect(() => {
+    leaving.current = leave
+    latest.current = { name, contact }
+  })
+  // Going to another station by a key leaves the field too.
+  useEffect(() => () => leaving.current(), [])
 
   return (
     <section id="owner" className="border-t border-line pt-2.5 pb-4">
@@ -49,12 +69,20 @@ export function Owner() {
       </div>
       {customer?.erased && <p className="text-soft">Erased on request; the technical record stays.</p>}
       <TicketLine label="Name" error={fault?.field === 'name' ? fault.text : undefined}>
-        <input value={name} onChange={(e) => setName(e.target.value)} autoComplete="off" />
+        <input
+          value={name}
+          onChange={(e) => setDraft({ name: e.target.value, contact })}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
+          autoComplete="off"
+        />
       </TicketLine>
       <TicketLine label="Reached at" error={fault?.field === 'contact' ? fault.text : undefined}>
         <input
           value={contact}
-          onChange={(e) => setContact(e.target.value)}
+          onChange={(e) => setDraft({ name, contact: e.target.value })}
+          onBlur={leave}
+          onKeyDown={(e) => e.key === 'Enter' && leave()}
           autoComplete="off"
           placeholder="telephone or address"
         />
@@ -64,10 +92,10 @@ export function Owner() {
           {fault.text}
         </p>
       )}
-      {dirty && (
-        <Button className="mt-2" onClick={() => void ask('PUT')}>
-          Keep the owner
-        </Button>
+      {kept && !dirty && (
+        <p role="status" className="mt-1 text-verd">
+          The owner is kept.
+        </p>
       )}
     </section>
   )

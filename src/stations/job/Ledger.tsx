@@ -1,7 +1,6 @@
 'use client'
-import { useState } from 'react'
-import type { LedgerItem } from '@/core/job/state'
-import { Button } from '@/ui/Button'
+import type { LedgerItem } from '@/core/job/ledger'
+import { OneLine } from '@/ui/OneLine'
 import { When } from '@/ui/When'
 import { useJob } from './JobProvider'
 
@@ -9,7 +8,6 @@ import { useJob } from './JobProvider'
 export function Ledger() {
   const ledger = useJob((j) => j.state.ledger)
   const put = useJob((j) => j.put)
-  const [what, setWhat] = useState('')
   return (
     <section id="ledger">
       <h3 className="font-semibold">Fragments and parts that came off</h3>
@@ -20,35 +18,22 @@ export function Ledger() {
       )}
       <ul>
         {ledger.map((item) => (
-          <LedgerLine key={item.seq} item={item} />
+          <LedgerLine key={item.id} item={item} />
         ))}
       </ul>
-      <form
-        className="mt-2 flex gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          if (what.trim()) put('missing', { what: what.trim(), from: 'bench' })
-          setWhat('')
-        }}
-      >
-        <input
-          value={what}
-          onChange={(e) => setWhat(e.target.value)}
-          aria-label="What is missing"
-          placeholder="tip of AK37, a driver bit…"
-          className="w-full"
-        />
-        <Button type="submit" className="shrink-0">
-          Look for it
-        </Button>
-      </form>
+      <OneLine
+        label="What is missing"
+        placeholder="tip of AK37, a driver bit…"
+        keep="Look for it"
+        wanted="What is missing? Like: tip of AK37."
+        onKeep={(what) => put('missing', { what, from: 'bench' })}
+      />
     </section>
   )
 }
 
 function LedgerLine({ item }: { item: LedgerItem }) {
   const put = useJob((j) => j.put)
-  const [where, setWhere] = useState('')
   return (
     <li className="border-b border-dashed border-line py-1.5">
       {item.what}
@@ -58,24 +43,13 @@ function LedgerLine({ item }: { item: LedgerItem }) {
       {item.where ? (
         <span className="text-verd">: {item.where}</span>
       ) : (
-        <form
-          className="mt-1 flex gap-2"
-          onSubmit={(event) => {
-            event.preventDefault()
-            if (where.trim()) put('accounted', { item: item.seq, where: where.trim() })
-          }}
-        >
-          <input
-            value={where}
-            onChange={(e) => setWhere(e.target.value)}
-            aria-label={`Where ${item.what} is`}
-            placeholder="in the dish; out with the tweezers"
-            className="w-full py-1!"
-          />
-          <Button type="submit" className="shrink-0 py-1!">
-            It is there
-          </Button>
-        </form>
+        <OneLine
+          label={`Where ${item.what} is`}
+          placeholder="in the dish; out with the tweezers"
+          keep="It is there"
+          wanted="Where is it? Like: in the dish."
+          onKeep={(where) => put('accounted', { item: item.id, where })}
+        />
       )}
     </li>
   )

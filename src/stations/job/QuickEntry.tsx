@@ -1,7 +1,9 @@
 'use client'
 import { useId, useRef, useState } from 'react'
 import { contactsOf } from '@/core/job/entry'
+import type { Entry } from '@/core/job/entry'
 import { completions, readLine } from '@/core/job/quick-entry'
+import { sayEntry } from '@/core/job/say'
 import { strangerIn } from '@/core/socket/socket'
 import { useKeys } from '@/ui/keys'
 import { useJob } from './JobProvider'
@@ -10,8 +12,11 @@ import { useJob } from './JobProvider'
 export function QuickEntry() {
   const put = useJob((j) => j.put)
   const socket = useJob((j) => j.socket)
+  const lines = useJob((j) => j.lines)
+  const cpu = useJob((j) => j.state.power.cpu)
   const [line, setLine] = useState('')
   const [fault, setFault] = useState<{ say: string; example: string } | null>(null)
+  const [kept, setKept] = useState('')
   const input = useRef<HTMLInputElement>(null)
   const id = useId()
   useKeys({ t: () => input.current?.focus() })
@@ -19,14 +24,22 @@ export function QuickEntry() {
   const offer = offers.find((o) => o.text !== '' && o.text !== line)
 
   function enter() {
-    if (line.trim() === '') return
-    const read = readLine(line)
+    if (line.trim() === '')
+      return setFault({ say: 'type a word and a reading first', example: 'ohm vcore 1.8 cpu out' })
+    const read = readLine(line, { cpu })
     if (!read.ok) return setFault({ say: read.say, example: read.example })
+    const { strikes } = read.entry
+    if (strikes !== null && !lines.some((e) => e.seq === strikes))
+      return setFault({
+        say: `there is no line ${strikes} on this tape; it has ${lines.length}`,
+        example: `strike ${lines.length} ${read.entry.kind === 'strike' ? read.entry.body.why : ''}`,
+      })
     const stranger = socket && strangerIn(socket, contactsOf(read.entry))
     if (stranger) return setFault({ say: stranger, example: line })
     put(read.entry.kind, read.entry.body, read.entry.strikes)
     setLine('')
     setFault(null)
+    setKept(sayEntry({ ...read.entry, seq: 0, at: '', by: '', id: '', v: 1 } as Entry))
   }
 
   return (
@@ -49,11 +62,12 @@ export function QuickEntry() {
           onChange={(event) => {
             setLine(event.target.value)
             setFault(null)
+            setKept('')
           }}
           onKeyDown={(event) => {
             if (event.key === 'Enter') {
               event.preventDefault()
-              enter()
+              if (!event.repeat) enter()
             } else if (event.key === 'Tab' && !event.shiftKey && offer) {
               event.preventDefault()
               setLine(offer.text)
@@ -91,7 +105,7 @@ export function QuickEntry() {
             {offers.length === 1 && ` — ${offers[0]!.say}`}
           </>
         ) : (
-          (offers[0]?.say ?? 'a word and a reading; t comes here, Enter keeps it')
+          (offers[0]?.say ?? (kept ? `kept: ${kept}` : 'a word and a reading; t comes here, Enter keeps it'))
         )}
       </div>
     </div>

@@ -27,6 +27,37 @@ describe('checkEntry', () => {
     ['photo', { file: 'abc', name: '', type: 'image/png', bytes: 1, caption: '' }, /^file: /],
     ['cabbage', {}, /^kind: /],
   ])('refuses %s %j and names the field', (kind, body, wanted) => expect(fault(kind, body)).toMatch(wanted))
+  it.each([
+    ['a NUL', { kind: 'note', body: { text: 'a\u0000b' } }, 'body.text'],
+    ['half a character', { kind: 'note', body: { text: 'a\ud83d' } }, 'body.text'],
+    ['a NUL in a list', { kind: 'codes', body: { codes: ['4C', '\u0000'] } }, 'body.codes.1'],
+    ['30 February', { kind: 'note', body: { text: 'x' }, at: '2026-02-30T09:00:00.000Z' }, 'at'],
+    ['the year 0', { kind: 'note', body: { text: 'x' }, at: '0000-01-01T09:00:00.000Z' }, 'at'],
+    [
+      'a promise on 31 April',
+      { kind: 'ticket', body: { set: { promisedAt: '2026-04-31T09:00:00Z' } } },
+      'set.promisedAt',
+    ],
+    ['a strike of nothing', { kind: 'strike', body: { why: 'x' } }, 'strikes'],
+    ['a strike beyond the column', { kind: 'strike', body: { why: 'x' }, strikes: 2 ** 40 }, 'strikes'],
+    [
+      'an answer beyond the column',
+      { kind: 'claim checked', body: { claim: 2 ** 40, verdict: 'holds', how: '' } },
+      'claim',
+    ],
+    [
+      'a look that is clear of a burn',
+      { kind: 'look', body: { what: 'x', seen: 'y', clear: true, hazard: 'burnt' } },
+      'hazard',
+    ],
+    ['an item of no line', { kind: 'accounted', body: { item: '0/0', where: 'x' } }, 'item'],
+  ])('refuses %s by its field', (_, line, field) => {
+    expect(checkEntry({ ...outer, ...line })).toMatchObject({ ok: false, fault: { field } })
+  })
+  it('refuses a basis that no tape has', () => {
+    const entry = { ...outer, kind: 'note', body: { text: 'x' } }
+    expect(checkNewEntry({ ...entry, basis: 2 ** 50 })).toMatchObject({ fault: { field: 'basis' } })
+  })
   it('trims what was typed', () => {
     expect(check('note', { text: '  flux  ' })).toMatchObject({ ok: true, value: { body: { text: 'flux' } } })
   })

@@ -6,14 +6,23 @@ import { faultIds } from '@/core/triage/fault'
 import { startOutcomes } from '@/core/triage/start-model'
 import type { Bodies, Kind } from '@/core/job/entry'
 import { damageKinds } from '@/core/socket/mark'
-import { corners } from '@/core/socket/seat-reading'
+import { momentOf, oddText } from '@/core/plain-text'
+import { lookHazards } from '@/core/job/hazard'
+import { corners, drops } from '@/core/socket/seat-reading'
 
 const text = (max = 2000) => Joi.string().trim().max(max)
 const some = (max = 2000) => text(max).min(1).required()
-const seq = Joi.number().integer().min(1).required()
+/** The largest number of a line that the tape's column holds. */
+const MOST_LINES = 2_147_483_647
+const seq = Joi.number().integer().min(1).max(MOST_LINES).required()
+const moment = Joi.string()
+  .custom((iso: string, helpers) => (momentOf(iso) === null ? helpers.error('date.real') : iso))
+  .messages({ 'date.real': '{{#label}} must be a moment of the calendar, like 2026-11-24T09:00:00Z' })
 const contact = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/, 'a contact name like M31')
 const money = Joi.number().integer().min(0).max(100_000_000).allow(null)
 const mm = Joi.number().min(-5).max(5)
+/** What spoke against a line and was asked about first. */
+const despite = Joi.array().items(text(400)).min(1).max(60)
 const sha = Joi.string().hex().length(64)
 const codes = Joi.array().items(Joi.string().pattern(CODE, 'two hex figures')).max(500)
 const amps = Joi.number().min(0).max(100).allow(null).required()
@@ -35,7 +44,7 @@ const ticket = Joi.object({
   valueMinor: money,
   limitMinor: money,
   minutesPromised: minutes,
-  promisedAt: Joi.date().iso().raw().allow(null),
+  promisedAt: moment.allow(null),
   warranty: Joi.valid('unknown', 'none', 'in warranty', 'paid repair offered'),
   warrantyDecision: text(500).allow(''),
   diskLock: Joi.valid('unknown', 'no', 'yes, owner told'),
@@ -177,7 +186,16 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     card: text(120).allow(null),
   }).min(1),
   supply: Joi.object({ limitA: Joi.number().greater(0).max(60).allow(null).required() }),
-  look: Joi.object({ what: some(120), seen: some(500), clear: Joi.boolean().required() }),
+  look: Joi.object({
+    what: some(120),
+    seen: some(500),
+    clear: Joi.boolean().required(),
+    hazard: Joi.when('clear', {
+      is: true,
+      then: Joi.valid('harmless'),
+      otherwise: Joi.valid(...lookHazards),
+    }),
+  }),
   pass: Joi.object({ name: some(80) }),
   looked: Joi.object({
     contacts: Joi.alternatives(Joi.valid('all'), Joi.array().items(contact).min(1).max(6500)).required(),
@@ -212,13 +230,19 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
   school: Joi.object({ school: Joi.valid('A', 'B').required() }),
   seat: Joi.object({
     cpu: some(120),
-    drop: Joi.valid('flat', 'proud', 'needed force').required(),
-    heatsink: Joi.boolean().required(),
+    drop: Joi.valid(...drops).required(),
+    heatsink: Joi.boolean(),
     corner: Joi.valid(...corners),
     turned: Joi.boolean(),
   }),
   missing: Joi.object({ what: some(200), from: some(120) }),
-  accounted: Joi.object({ item: seq, where: some(200) }),
+  accounted: Joi.object({
+    item: Joi.alternatives(
+      Joi.number().integer().min(1).strict(),
+      Joi.string().pattern(/^[1-9]\d{0,8}\/\d{1,4}$/, 'an item of a line, like 12/0'),
+    ).required(),
+    where: some(200),
+  }),
   firmware: Joi.object({
     version: text(60),
     chip: text(60),
@@ -240,12 +264,14 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
     test: some(60),
     result: Joi.valid('pass', 'fail', 'cannot run here').required(),
     reading: text(300).allow('').required(),
+    despite,
   }),
   advice: Joi.object({ text: some(500) }),
   'hand-back': Joi.object({
     outcome: Joi.valid(...outcomes).required(),
     priceMinor: money.required(),
     text: text().allow('').required(),
+    despite,
   }),
   'late outcome': Joi.object({ text: some(500), holds: Joi.boolean().required() }),
   clock: Joi.object({ run: Joi.valid(...stations, null).required() }),
@@ -260,8 +286,8 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
 const envelope = Joi.object({
   id: Joi.string().uuid().required(),
   kind: Joi.valid(...kinds).required(),
-  strikes: Joi.number().integer().min(1).allow(null).required(),
-  at: Joi.string().isoDate().required(),
+  strikes: Joi.number().integer().min(1).max(MOST_LINES).allow(null).required(),
+  at: moment.required(),
   body: Joi.object().required(),
 })
 
@@ -288,18 +314,26 @@ export interface CheckedEntry {
 
 /** An entry from outside, checked against the schema of its kind. */
 export function checkEntry(raw: unknown, keepUnknown = false): Checked<CheckedEntry> {
+  const odd = oddText(raw)
+  if (odd !== null)
+    return {
+      ok: false,
+      fault: { field: odd, text: 'it holds a character that can not be kept; type it anew' },
+    }
   const outer = envelope.validate(raw, { allowUnknown: keepUnknown, convert: false })
   if (outer.error) return { ok: false, fault: firstFault(outer.error) }
   const value = outer.value as CheckedEntry
   const inner = bodies[value.kind].validate(value.body, { convert: true })
   if (inner.error) return { ok: false, fault: firstFault(inner.error) }
+  if (value.kind === 'strike' && value.strikes === null)
+    return { ok: false, fault: { field: 'strikes', text: 'a strike names the line it strikes' } }
   return { ok: true, value: { ...value, body: inner.value as Bodies[Kind] } }
 }
 
 /** A request to write on the tape: an entry and the last line its writer had seen. */
 export function checkNewEntry(raw: unknown): Checked<CheckedEntry & { readonly basis: number }> {
   const { basis, ...rest } = (raw ?? {}) as Record<string, unknown>
-  const outer = Joi.number().integer().min(0).required().label('basis').validate(basis)
+  const outer = Joi.number().integer().min(0).max(MOST_LINES).required().label('basis').validate(basis)
   if (outer.error)
     return { ok: false, fault: { field: 'basis', text: outer.error.details[0]!.message.replaceAll('"', '') } }
   const entry = checkEntry(rest)

@@ -28,7 +28,7 @@ const seed: JobSeed = {
 /** A server that keeps a tape, and can be told to be away, signed out, or of another mind. */
 class Server {
   readonly tape: Entry[] = []
-  mood: 'well' | 'away' | 'down' | 'signed out' | 'refuses' | 'conflict' = 'well'
+  mood: 'well' | 'away' | 'down' | 'signed out' | 'refuses' | 'conflict' | 'broken' = 'well'
   asked = 0
   round: Surroundings = nothingRound
 
@@ -37,6 +37,8 @@ class Server {
     if (this.mood === 'away') throw new TypeError('fetch failed')
     if (this.mood === 'down')
       return Response.json({ error: { field: '', text: 'no database' } }, { status: 503 })
+    if (this.mood === 'broken')
+      return Response.json({ error: { field: '', text: 'a fault of ours' } }, { status: 500 })
     if (this.mood === 'signed out')
       return Response.json({ error: { field: '', text: 'who?' } }, { status: 401 })
     if (String(url).endsWith('/surroundings')) return Response.json(this.round)
@@ -161,6 +163,33 @@ describe('the job as one browser sees it', () => {
     job.getState().insist(id)
     await settle()
     expect(job.getState().state.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.1 })
+  })
+
+  it('undo takes a line in trouble out of hand, and strikes nothing that was never written', async () => {
+    const job = createJobStore(seed)
+    server.add({ kind: 'mark', body: mark(-0.2), by: 'Ines' })
+    server.mood = 'conflict'
+    job.getState().put('mark', mark(-0.1))
+    await settle()
+    expect(job.getState().undo()).toBe('mark')
+    expect(job.getState().unsent).toEqual([])
+    server.mood = 'well'
+    await settle(60_000)
+    expect(server.tape.map((e) => e.kind)).toEqual(['mark'])
+  })
+
+  it('a line that a fault of the server holds back is told, and never blocks those behind it', async () => {
+    const job = createJobStore(seed)
+    server.mood = 'broken'
+    const stuck = job.getState().put('note', { text: 'stuck' })
+    await settle()
+    server.mood = 'well'
+    job.getState().put('cell', { volts: 3 })
+    await settle(60_000)
+    expect(server.tape.map((e) => e.kind)).toEqual(['cell'])
+    expect(job.getState().unsent).toMatchObject([{ id: stuck, trouble: { kind: 'refused' } }])
+    job.getState().giveUp(stuck)
+    expect(job.getState().unsent).toEqual([])
   })
 
   it('makes one line of several presses, and a new one after a pause', async () => {

@@ -73,6 +73,9 @@ export interface JobStore extends JobSeed {
   /** What the server holds outside the tape, the socket and where things are on the board: given, or asked for. */
   readonly furnish: (given?: Surroundings) => Promise<void>
   readonly keepCustomer: (customer: Customer) => void
+  /** What is typed of the owner and not kept by the server yet; it outlasts the station. */
+  readonly ownerDraft: { readonly name: string; readonly contact: string } | null
+  readonly draftOwner: (draft: JobStore['ownerDraft']) => void
   readonly send: () => Promise<void>
   readonly poll: () => Promise<void>
   readonly restore: () => Promise<void>
@@ -207,6 +210,15 @@ export function createJobStore(seed: JobSeed) {
       return u.id
     }
 
+    /** Strikes of lines that are neither saved nor in hand any more strike nothing, and are dropped. */
+    const dropOrphans = () => {
+      const there = new Set([...get().entries.map((e) => e.id), ...get().unsent.map((u) => u.id)])
+      for (const u of get().unsent) if (u.strikesId !== null && !there.has(u.strikesId)) change(u.id, null)
+    }
+    /** It strikes a line that is still in hand. */
+    const waitsForOther = (u: Unsent) =>
+      u.strikesId !== null && !get().entries.some((e) => e.id === u.strikesId)
+
     /** One line to the server; true when the next may follow. */
     async function post(u: Unsent): Promise<boolean> {
       const entry = {
@@ -258,7 +270,7 @@ export function createJobStore(seed: JobSeed) {
         )
         return true
       }
-      if (answer.status >= 500) {
+      if (answer.status > 500) {
         set({ line: 'lost' })
         later()
         return false
@@ -299,7 +311,13 @@ export function createJobStore(seed: JobSeed) {
         return true
       },
       undo() {
+        // A line in trouble has not been written: undoing it is taking it out of hand.
+        const stuck = get().unsent.findLast((u) => u.trouble !== null)
         const entry = undoable(get().lines, get().me)
+        if (stuck && (!entry || stuck.trouble?.kind === 'refused' || entry.id === stuck.id)) {
+          get().giveUp(stuck.id)
+          return stuck.kind
+        }
         if (!entry) return null
         get().put('strike', { why: 'undo' }, entry.seq)
         return entry.kind
@@ -325,12 +343,15 @@ export function createJobStore(seed: JobSeed) {
         show(get().unsent)
       },
       keepCustomer: (customer) => set({ customer }),
+      ownerDraft: null,
+      draftOwner: (ownerDraft) => set({ ownerDraft }),
       async send() {
         if (sending) return
         sending = true
         try {
           for (;;) {
-            const next = get().unsent.find((u) => u.trouble === null)
+            dropOrphans()
+            const next = get().unsent.find((u) => u.trouble === null && !waitsForOther(u))
             if (!next || next.id === jotted?.id || !(await post(next))) break
           }
         } finally {

@@ -2,6 +2,10 @@ import { createHash } from 'node:crypto'
 import fc from 'fast-check'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
+import { anyTape } from '@/core/job/any-tape.testing'
+import type { Entry } from '@/core/job/entry'
+import { lineFault } from '@/core/job/line-fault'
+import { jobState } from '@/core/job/state'
 import { tape } from '@/core/job/tape.testing'
 import { anyMarks, smallField } from '@/core/socket/field.testing'
 import { packJob, unpackJob } from './job-zip'
@@ -117,5 +121,90 @@ describe('a job’s ZIP', () => {
   it('never unfolds more than a job may hold', () => {
     const bomb = zipSync({ 'tape.json': new Uint8Array(70 * 1024 * 1024) }, { level: 0 })
     expect(faults(bomb)).toEqual(['tape.json: it unfolds to more than a job may hold'])
+    // Half a megabyte that unfolds to hundreds: counted as it unfolds, whatever its parts are said to be.
+    const small = zipSync({ 'files/x.png': new Uint8Array(120 * 1024 * 1024) }, { level: 9 })
+    expect(small.length).toBeLessThan(1024 * 1024)
+    expect(faults(small)).toEqual(['files/x.png: it unfolds to more than a job may hold'])
+    const many = zipSync(
+      Object.fromEntries(Array.from({ length: 700 }, (_, i) => [`${i}.txt`, new Uint8Array(1)])),
+    )
+    expect(faults(many)).toEqual([expect.stringMatching(/more than 600 parts/)])
+  })
+  it('of forty thousand lines is read and folded in a few seconds: a line costs the same on a long tape', () => {
+    const long = tape()
+    for (let i = 0; i < 40_000; i++)
+      switch (i % 10) {
+        case 0:
+          long.put('note', { text: `line ${i}` })
+          break
+        case 1:
+          long.put('look', { what: `place ${i}`, seen: 'nothing', clear: true })
+          break
+        case 2:
+          long.put('part', { ref: `R${i}`, did: 'found damaged' })
+          break
+        case 3:
+          long.put('missing', { what: `piece ${i}`, from: 'bench' })
+          break
+        case 4:
+          long.put('accounted', { item: `${i}/0`, where: 'in the dish' })
+          break
+        case 5:
+          long.put('claim', { text: `claim ${i}` })
+          break
+        case 6:
+          long.put('claim checked', { claim: i, verdict: 'holds', how: '' })
+          break
+        case 7:
+          long.put('mark', { contacts: [`A${i % 900}`], mark: { kind: i % 20 === 7 ? 'snapped' : 'low' } })
+          break
+        case 8:
+          long.put('part', { ref: `R${i % 30}`, did: i % 20 === 8 ? 'taken off' : 'fitted' })
+          break
+        default:
+          long.put('left', { contact: `A${i % 900}`, why: 'redundant' })
+      }
+    const fold = (n: number) => {
+      const began = performance.now()
+      jobState(long.entries.slice(0, n))
+      return performance.now() - began
+    }
+    fold(5000)
+    // Linear would be eight times; copying what stands at every line would be sixty-four.
+    const [short, whole] = [Math.min(fold(5000), fold(5000)), Math.min(fold(40_000), fold(40_000))]
+    expect(whole / short).toBeLessThan(40)
+    const back = unpackJob(packJob(job({ entries: long.entries, files: [] }), sha256), sha256)
+    expect(back.findings).toEqual([])
+    expect(back.job?.entries).toHaveLength(40_000)
+  })
+  it('reads back for every tape that can be written', () => {
+    fc.assert(
+      fc.property(anyTape(20), (drawn) => {
+        // What the server would let in, line after line.
+        const entries: Entry[] = []
+        for (const entry of drawn) {
+          const next = { ...entry, seq: entries.length + 1 } as Entry
+          if (
+            !lineFault(
+              next,
+              (seq) => entries[seq - 1],
+              () => false,
+            )
+          )
+            entries.push(next)
+        }
+        const zip = packJob(job({ entries, files: [], socket: null }), sha256)
+        expect(unpackJob(zip, sha256)).toMatchObject({ findings: [], job: { entries } })
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('reads back where what was pulled out is accounted for, and not with a photo line without its picture', () => {
+    const out = { contact: 'A1', how: 'transplant', holds: true, pulledOut: ['A2', 'A3'] } as const
+    const entries = tape()
+      .put('replaced', out)
+      .put('accounted', { item: '1/1', where: 'in the dish' }).entries
+    expect(unpackJob(packJob(job({ entries, files: [] }), sha256), sha256).findings).toEqual([])
+    expect(faults(packJob(job({ files: [] }), sha256)).join()).toMatch(/its picture is not with the job/)
   })
 })

@@ -1,9 +1,10 @@
 import Joi from 'joi'
-import { strFromU8, strToU8, unzipSync, zipSync } from 'fflate'
+import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate'
 import type { Entry } from '@/core/job/entry'
 import { tapeFindings } from '@/core/job/tape-findings'
 import { functionGroups, MAX_CONTACTS, trusts } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
+import { oddText } from '@/core/plain-text'
 import { checkEntry, firstFault } from './entry-schema'
 
 /** One job as a ZIP: job.json, tape.json, socket.json, owner.json, files/<sha256>, and manifest.json with every hash. */
@@ -31,8 +32,11 @@ export interface JobFileFinding {
 type Sha256 = (bytes: Uint8Array) => string
 
 const FORMAT = 'arch-needle job'
-const MAX_ENTRY_BYTES = 64 * 1024 * 1024
-const MAX_TOTAL_BYTES = 512 * 1024 * 1024
+const MB = 1024 * 1024
+const MAX_TOTAL_BYTES = 256 * MB
+const MAX_PARTS = 600
+/** Lines of one tape that are read in. */
+const MAX_LINES = 100_000
 const endings: Readonly<Record<string, string>> = {
   'image/jpeg': 'jpg',
   'image/png': 'png',
@@ -135,7 +139,10 @@ export function unpackJob(
     const bytes = parts[path]
     if (!bytes) return (say(path, 'it is missing from the ZIP'), undefined)
     try {
-      const { error, value } = schema.validate(JSON.parse(strFromU8(bytes)), { convert: false })
+      const raw = JSON.parse(strFromU8(bytes)) as unknown
+      const { error, value } = schema.validate(raw, { convert: false })
+      const odd = !error && path !== 'tape.json' ? oddText(raw) : null
+      if (odd !== null) return (say(path, `${odd}: it holds a character that can not be kept`), undefined)
       if (!error) return value
       const fault = firstFault(error)
       say(path, `${fault.field}: ${fault.text}`)
@@ -159,12 +166,10 @@ export function unpackJob(
 
   const head = read('job.json', headSchema) as
     (Omit<JobFile, 'files'> & { pictures: Omit<JobPicture, 'bytes'>[] }) | undefined
-  const raw = read('tape.json', Joi.array().max(200_000)) as unknown[] | undefined
+  const raw = read('tape.json', Joi.array().max(MAX_LINES)) as unknown[] | undefined
   const socket = parts['socket.json'] ? (read('socket.json', socketSchema) as Socket | undefined) : null
   const owner = parts['owner.json'] ? (read('owner.json', ownerSchema) as JobFile['owner']) : null
   const entries = raw ? readEntries(raw, say) : []
-  for (const f of tapeFindings(entries)) say('tape.json', `line ${f.line}, ${f.field}: ${f.text}`)
-
   const files = (head?.pictures ?? []).flatMap((picture): JobPicture[] => {
     const path = picturePath(picture)
     const bytes = parts[path]
@@ -173,34 +178,79 @@ export function unpackJob(
     return [{ ...picture, bytes }]
   })
   const has = new Set(files.map((f) => f.sha256))
+  // A signature may stay with the shop it was given to, or have been erased with its owner.
   for (const entry of entries)
-    if (entry.kind === 'photo' && !has.has(entry.body.file))
-      say('tape.json', `line ${entry.seq}: its photo is not in the ZIP`)
+    if (entry.kind === 'consent' && entry.body.signature !== null) has.add(entry.body.signature)
+  for (const f of tapeFindings(entries, (sha) => has.has(sha)))
+    say('tape.json', `line ${f.line}, ${f.field}: ${f.text}`)
 
   if (!head || !raw || socket === undefined || owner === undefined || findings.length > 0) return failed()
   return { job: { tag: head.tag, exportedAt: head.exportedAt, entries, socket, owner, files }, findings: [] }
 }
 
-/** Opens a ZIP without ever unfolding more than it may hold. */
+/** What a part of the ZIP may unfold to, bytes: by its path, from the front. */
+const mostOf: readonly (readonly [path: RegExp, bytes: number])[] = [
+  [/^tape\.json$/, 48 * MB],
+  [/^socket\.json$/, 4 * MB],
+  [/^files\//, 41 * MB],
+  [/^(map\.svg|marked-contacts\.csv)$/, 16 * MB],
+  [/./, MB],
+]
+const SLICE = 64 * 1024
+
+/** Stops the unfolding; the finding was said. */
+class TooLarge extends Error {}
+
+/**
+ * Opens a ZIP slice by slice, counting what it unfolds to as it unfolds: what its parts are said to be does not count.
+ */
 function openZip(
   zip: Uint8Array,
   say: (path: string, text: string) => void,
 ): Record<string, Uint8Array> | null {
+  const parts: Record<string, Uint8Array> = {}
   let total = 0
-  let tooLarge = ''
-  try {
-    const parts = unzipSync(zip, {
-      filter(file) {
-        total += file.originalSize
-        if (file.originalSize > MAX_ENTRY_BYTES || total > MAX_TOTAL_BYTES) tooLarge ||= file.name
-        return !tooLarge && !file.name.endsWith('/')
-      },
-    })
-    if (!tooLarge) return parts
-    say(tooLarge, 'it unfolds to more than a job may hold')
-  } catch {
-    say('', 'this is not a ZIP, or it was cut short: fetch it again')
+  let open = 0
+  let seen = 0
+  const stop = (path: string, text: string): never => {
+    say(path, text)
+    throw new TooLarge(text)
   }
+  const unzip = new Unzip((file) => {
+    if (file.name.endsWith('/')) return
+    if (++seen > MAX_PARTS) stop(file.name, `it has more than ${MAX_PARTS} parts`)
+    const most = mostOf.find(([path]) => path.test(file.name))![1]
+    const pieces: Uint8Array[] = []
+    let bytes = 0
+    open++
+    file.ondata = (error, piece, last) => {
+      if (error) throw error
+      bytes += piece.length
+      total += piece.length
+      if (bytes > most || total > MAX_TOTAL_BYTES) stop(file.name, 'it unfolds to more than a job may hold')
+      pieces.push(piece.slice())
+      if (!last) return
+      open--
+      const whole = new Uint8Array(bytes)
+      let at = 0
+      for (const p of pieces) {
+        whole.set(p, at)
+        at += p.length
+      }
+      parts[file.name] = whole
+    }
+    file.start()
+  })
+  unzip.register(UnzipInflate)
+  try {
+    for (let from = 0; from < zip.length; from += SLICE)
+      unzip.push(zip.subarray(from, from + SLICE), from + SLICE >= zip.length)
+  } catch (error) {
+    if (!(error instanceof TooLarge)) say('', 'this is not a ZIP, or it was cut short: fetch it again')
+    return null
+  }
+  if (seen > 0 && open === 0) return parts
+  say('', 'this is not a ZIP, or it was cut short: fetch it again')
   return null
 }
 
@@ -211,11 +261,16 @@ function readEntries(raw: readonly unknown[], say: (path: string, text: string) 
     by: Joi.string().max(60).required(),
     v: Joi.valid(1).required(),
   })
+  let said = 0
   raw.forEach((line, i) => {
+    if (said > 60) return
     const { seq, by, v, ...rest } = (line ?? {}) as Record<string, unknown>
     const outer = schema.validate({ seq, by, v }, { convert: false })
     const inner = checkEntry(rest)
+    if (outer.error || oddText(by) !== null || !inner.ok) said++
     if (outer.error) say('tape.json', `line ${i + 1}: ${firstFault(outer.error).text}`)
+    else if (oddText(by) !== null)
+      say('tape.json', `line ${i + 1}, by: it holds a character that can not be kept`)
     else if (!inner.ok) say('tape.json', `line ${i + 1}, ${inner.fault.field}: ${inner.fault.text}`)
     else entries.push({ ...inner.value, seq, by, v } as unknown as Entry)
   })

@@ -1,30 +1,19 @@
 import 'server-only'
 import type { PoolClient } from 'pg'
-import { fileChunks, FileRefused, findFile, MAX_PHOTO_BYTES, storePicture } from '@/data/files'
+import { fileChunks, findFile, storePicture } from '@/data/files'
+import { receivePicture } from '@/server/uploads'
 import { refuse } from './answers'
 
-/** Takes a picture as it streams in and hangs it where `attach` says, in one transaction. */
-export async function takePicture(
+/** Takes a picture: received and rewritten first, then stored and hung where `attach` says, in one short transaction. */
+export const takePicture = (
   request: Request,
+  account: string,
   attach: (db: PoolClient, sha256: string) => Promise<void>,
-): Promise<Response> {
-  if (!request.body) return refuse(400, 'The picture did not arrive. Drop it again.', 'file')
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_PHOTO_BYTES) {
-    const most = MAX_PHOTO_BYTES / 1_048_576
-    return refuse(
-      413,
-      `This picture is larger than ${most} MB. Save it smaller, or crop it to the socket.`,
-      'file',
-    )
-  }
-  try {
-    const file = await storePicture(request.body, (db, stored) => attach(db, stored.sha256))
+): Promise<Response> =>
+  receivePicture(request, account, async (picture) => {
+    const file = await storePicture(picture, (db, stored) => attach(db, stored.sha256))
     return Response.json({ file })
-  } catch (error) {
-    if (error instanceof FileRefused) return refuse(error.status, error.message, 'file')
-    throw error
-  }
-}
+  })
 
 /** Streams a stored picture of a job or a board; each chunk is checked before it goes out. */
 export async function sendFile(

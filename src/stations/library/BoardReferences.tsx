@@ -1,4 +1,5 @@
 'use client'
+import { cutText } from '@/core/plain-text'
 import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
@@ -28,7 +29,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
   const { what, columns } = referenceWords[kind]
   const at = `/api/boards/${boardId}/references/${kind}`
   const { answer, busy, send, drop } = useTable(at)
-  const keep = (file: File) => void send(file, { name: file.name.replace(/\.csv$/i, '').slice(0, 80) })
+  const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
 
   return (
     <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-8 border-b border-line py-2.5">

@@ -1,4 +1,3 @@
-import Papa from 'papaparse'
 import type { Finding } from '@/core/finding'
 import { codeColumns, codeRows, readCodeTable } from '@/core/triage/code-tape'
 import type { CodeTable } from '@/core/triage/code-tape'
@@ -7,6 +6,7 @@ import type { CurrentReference } from '@/core/triage/current-trace'
 import { railColumns, railRows, readRailTable } from '@/core/triage/rail-table'
 import type { RailReference } from '@/core/triage/rail-table'
 import { readCsv } from './read-csv'
+import { writeCsv } from './write-csv'
 
 /** What can be known of a board model, by kind, and what its table is called. */
 export const referenceWords = {
@@ -56,16 +56,14 @@ export function readReference(kind: Kind, name: string, csv: string): ReadRefere
 
 /** A reference back as CSV, in the columns it is read in. */
 export function referenceCsv(kind: Kind, body: Reference): string {
-  const csv = (fields: readonly string[], data: string[][]) =>
-    Papa.unparse({ fields: [...fields], data }) + '\n'
   switch (kind) {
     case 'codes':
-      return csv(codeColumns, codeRows(body as CodeTable))
+      return writeCsv(codeColumns, codeRows(body as CodeTable))
     case 'rails':
-      return csv(railColumns, railRows(body as RailReference))
+      return writeCsv(railColumns, railRows(body as RailReference))
     case 'current': {
       const { s, a } = (body as CurrentReference).curve
-      return csv(
+      return writeCsv(
         traceColumns,
         s.map((t, i) => [String(t), String(a[i])]),
       )

@@ -1,10 +1,12 @@
 'use client'
 import { useState } from 'react'
+import { speaksAgainst } from '@/core/job/asks-first'
 import { proofStanding, touchedBy } from '@/core/proof/plan'
 import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'
 import { StationStep } from '@/stations/job/StationStep'
+import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { useKeys } from '@/ui/keys'
@@ -30,9 +32,21 @@ export function ProofStation() {
   const touched = touchedBy(state, socket)
   const next = tests.find((t) => t.result === null)
   const [readings, setReadings] = useState<Record<string, string>>({})
-  const answer = (test: StandingTest, result: Result) => {
-    put('proof', { test: test.id, result, reading: (readings[test.id] ?? '').trim() })
+  const [asked, setAsked] = useState<{ test: StandingTest; against: readonly string[] } | null>(null)
+  const note = (test: StandingTest, result: Result, despite: readonly string[] = []) => {
+    put('proof', {
+      test: test.id,
+      result,
+      reading: (readings[test.id] ?? '').trim(),
+      ...(despite.length > 0 ? { despite } : {}),
+    })
     setReadings({ ...readings, [test.id]: '' })
+    setAsked(null)
+  }
+  const answer = (test: StandingTest, result: Result) => {
+    const against = speaksAgainst('proof', { test: test.id, result, reading: '' }, state, socket)
+    if (against.length > 0) setAsked({ test, against })
+    else note(test, result)
   }
   useKeys({
     p: () => next && answer(next, 'pass'),
@@ -56,6 +70,17 @@ export function ProofStation() {
           `, about ${tests.filter((t) => t.result === null).reduce((sum, t) => sum + t.minutes, 0)} minutes left`}
         .
       </p>
+      {asked && (
+        <div className="mt-3 flex flex-col gap-2">
+          <Against what={`“${asked.test.test}” having passed`} against={asked.against} />
+          <div className="flex gap-2">
+            <Button look="first" autoFocus onClick={() => setAsked(null)}>
+              Do not note it
+            </Button>
+            <Button onClick={() => note(asked.test, 'pass', asked.against)}>Note it all the same</Button>
+          </div>
+        </div>
+      )}
       <ol className="mt-3">
         {tests.map((test) => (
           <TestLine

@@ -32,12 +32,12 @@ export function AddAccount() {
         <option value="lead">lead</option>
       </SelectField>
       <TextField
-        label="First word"
+        label="First password"
         name="password"
         type="password"
         autoComplete="new-password"
         error={state.faults.password}
-        hint="ten characters or more"
+        hint="twelve characters or more"
       />
       <div className="col-span-full flex items-center gap-4">
         <Button type="submit" look="first" disabled={busy}>

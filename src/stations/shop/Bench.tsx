@@ -18,7 +18,20 @@ const tones = {
 const lampTones = { clear: 'text-verd', 'limit the current': 'text-brass', 'do not power': 'text-ember' }
 
 /** Today's jobs as a working order: what to take next and what to do on it first. */
-export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }) {
+export function Bench({
+  jobs,
+  all,
+  more,
+  later,
+  nowIso,
+}: {
+  jobs: readonly Job[]
+  /** How many are on the bench in all. */
+  all: number
+  more: boolean
+  later: boolean
+  nowIso: string
+}) {
   const order = workingOrder(
     jobs.map((job) => ({
       id: job.id,
@@ -39,7 +52,7 @@ export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }
           </h1>
           <p className="mt-0.5 text-soft">
             {first
-              ? `${jobs.length} ${jobs.length === 1 ? 'job' : 'jobs'} on the bench, least time to spare first.`
+              ? `${all.toLocaleString()} ${all === 1 ? 'job' : 'jobs'} on the bench, least time to spare first.${all > jobs.length ? ` ${jobs.length} of them here.` : ''}`
               : 'It gets a tag, a tape and a way from intake to hand-back.'}
           </p>
         </div>
@@ -89,8 +102,25 @@ export function Bench({ jobs, nowIso }: { jobs: readonly Job[]; nowIso: string }
           })}
         </ol>
       )}
+      {(more || later) && (
+        <p className="mt-4 flex gap-6">
+          {later && (
+            <Link href="/" className="underline">
+              Back to the first
+            </Link>
+          )}
+          {more && (
+            <Link href={pageAfter(jobs.at(-1)!)} className="underline">
+              The next {jobs.length} by their promise
+            </Link>
+          )}
+        </p>
+      )}
     </>
   )
 }
+
+const pageAfter = ({ id, promisedAt }: Job) =>
+  `/?${new URLSearchParams({ after: id, ...(promisedAt ? { promised: promisedAt } : {}) })}`
 
 const lower = (s: string) => (s ? s[0]!.toLowerCase() + s.slice(1) : s)

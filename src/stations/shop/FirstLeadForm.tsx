@@ -26,12 +26,20 @@ export function FirstLeadForm() {
         required
       />
       <TextField
-        label="Word"
+        label="Password"
         name="password"
         type="password"
         autoComplete="new-password"
         error={state.faults.password}
-        hint="Ten characters or more; a short sentence is easiest."
+        hint="Twelve characters or more; a short sentence is easiest."
+        required
+      />
+      <TextField
+        label="Code"
+        name="code"
+        autoComplete="off"
+        error={state.faults.code}
+        hint="The start command printed it."
         required
       />
       <Button type="submit" look="first" disabled={busy}>

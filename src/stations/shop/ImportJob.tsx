@@ -1,4 +1,5 @@
 'use client'
+import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useRef, useState } from 'react'
 import { Button } from '@/ui/Button'
@@ -8,13 +9,21 @@ export function ImportJob() {
   const router = useRouter()
   const input = useRef<HTMLInputElement>(null)
   const [say, setSay] = useState('')
+  /** The job that the file is, where it is here already. */
+  const [here, setHere] = useState('')
   const [busy, setBusy] = useState(false)
   async function send(file: File) {
     setBusy(true)
     setSay('')
+    setHere('')
     try {
       const answer = await fetch(`/api/jobs/import?id=${crypto.randomUUID()}`, { method: 'POST', body: file })
-      const said = (await answer.json()) as { tag?: string; error?: { text: string } }
+      const said = (await answer.json()) as {
+        tag?: string
+        known?: boolean
+        error?: { text: string }
+      }
+      if (said.tag && said.known) return setHere(said.tag)
       if (said.tag) return router.push(`/jobs/${said.tag}/intake`)
       setSay(said.error?.text ?? 'The server refused it.')
     } catch {
@@ -41,6 +50,15 @@ export function ImportJob() {
       <Button onClick={() => input.current?.click()} disabled={busy}>
         {busy ? 'Reading…' : 'Read in a job ZIP'}
       </Button>
+      {here && (
+        <p role="status" className="mt-1 max-w-72">
+          This job is here already:{' '}
+          <Link href={`/jobs/${here}/intake`} className="num underline">
+            {here}
+          </Link>
+          . It is not laid a second time.
+        </p>
+      )}
       {say && (
         <p role="alert" className="mt-1 max-w-72 text-ember">
           {say}

@@ -2,6 +2,7 @@ import type { Account, SessionRow } from '@/data/accounts'
 import { Button } from '@/ui/Button'
 import { When } from '@/ui/When'
 import { AddAccount } from './AddAccount'
+import { ChangePassword, ResetPassword } from './PasswordForms'
 import { revokeSessionAction, setAccountOpenAction } from './sign-in-actions'
 
 interface Props {
@@ -24,7 +25,7 @@ export function People({ me, accounts, sessions }: Props) {
         <ul className="mt-3">
           {accounts.map((a) => (
             <li key={a.id} className="flex items-baseline justify-between gap-4 border-t border-line py-2">
-              <span>
+              <span className="min-w-0">
                 <b className="font-semibold">{a.name}</b>{' '}
                 <span className="text-soft">
                   {a.role}, signs in as {a.login}
@@ -34,6 +35,7 @@ export function People({ me, accounts, sessions }: Props) {
                       ? `; ${a.sessions} open ${a.sessions === 1 ? 'session' : 'sessions'}`
                       : ''}
                 </span>
+                {lead && a.id !== me.id && <ResetPassword id={a.id} name={a.name} />}
               </span>
               {lead && a.id !== me.id && (
                 <form action={setAccountOpenAction}>
@@ -54,7 +56,8 @@ export function People({ me, accounts, sessions }: Props) {
         {lead && <AddAccount />}
       </section>
       <section>
-        <h2>Where you are signed in</h2>
+        <ChangePassword />
+        <h2 className="mt-6">Where you are signed in</h2>
         <ul className="mt-3">
           {sessions.map((s) => (
             <li

@@ -21,14 +21,20 @@ export function SignInForm({ back, demo }: { back: string; demo: boolean }) {
           autoFocus
           required
         />
-        <TextField label="Word" name="password" type="password" autoComplete="current-password" required />
+        <TextField
+          label="Password"
+          name="password"
+          type="password"
+          autoComplete="current-password"
+          required
+        />
         <Button type="submit" look="first" disabled={busy}>
           {busy ? 'Signing in…' : 'Sign in'}
         </Button>
       </form>
       {demo && (
         <div className="mt-8 border-t border-line pt-4">
-          <p className="mb-2 text-soft">This is the demo shop. Everybody’s word is quay-bench-demo.</p>
+          <p className="mb-2 text-soft">This is the demo shop. Everybody’s password is quay-bench-demo.</p>
           <form action={act} className="flex flex-wrap gap-2">
             <input type="hidden" name="back" value={back} />
             <input type="hidden" name="password" value="quay-bench-demo" />

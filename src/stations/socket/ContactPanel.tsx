@@ -2,15 +2,17 @@
 import { inHundred } from '@/core/in-hundred'
 import { useState } from 'react'
 import { contactVerdict } from '@/core/socket/contact-force'
-import { damageKinds, damageWords, isDamage, usualHeightMm } from '@/core/socket/mark'
+import { damageKinds, damageWords, isDamage, usualHeightMm, usualLeanMm } from '@/core/socket/mark'
 import type { DamageKind } from '@/core/socket/mark'
 import type { StrokeResult } from '@/core/job/entry'
 import type { Step } from '@/core/socket/plan'
 import type { PushAdvice } from '@/core/socket/push'
 import { fieldOf } from '@/core/socket/socket'
+import { neighboursByKey } from '@/core/socket/walk'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { adviceWords } from './StopOrPush'
+import { asksNeighbour } from './use-surface'
 import type { Surface } from './use-surface'
 
 export const kindKeys: readonly (readonly [string, DamageKind])[] = [
@@ -42,7 +44,8 @@ export function ContactPanel({
   const mark = marks[cursor]
   const damaged = isDamage(mark)
   const verdict = mark && damaged ? contactVerdict(mark, socket.kind) : null
-  const lean = Math.hypot(...(mark?.leanMm ?? [0, 0]))
+  const lean = mark ? Math.hypot(...usualLeanMm(mark)) : 0
+  const about = (measured: unknown) => (measured === undefined || mark?.about ? 'about ' : '')
   const height = mark ? usualHeightMm(mark) : 0
   const work = step && step.technique !== 'leave' && step.technique !== 'replace' && step.technique !== 'look'
   return (
@@ -60,9 +63,12 @@ export function ContactPanel({
         <dl className="mt-2.5 border-t border-line">
           <Figure name="seen" value={damageWords[mark!.kind].word + (mark!.unsure ? '?' : '')} plain />
           {mark!.touches && <Figure name={mark!.kind === 'folded' ? 'over' : 'on'} value={mark!.touches} />}
-          {lean > 0 && <Figure name="lean" value={`${lean.toFixed(2)} mm`} />}
+          {lean > 0 && <Figure name="lean" value={`${about(mark!.leanMm)}${lean.toFixed(2)} mm`} />}
           {height !== 0 && (
-            <Figure name={height < 0 ? 'low by' : 'high by'} value={`${Math.abs(height).toFixed(2)} mm`} />
+            <Figure
+              name={height < 0 ? 'low by' : 'high by'}
+              value={`${about(mark!.heightMm)}${Math.abs(height).toFixed(2)} mm`}
+            />
           )}
           {verdict.forceN !== null && <Figure name="force left" value={`${verdict.forceN.toFixed(2)} N`} />}
           <Figure
@@ -81,6 +87,7 @@ export function ContactPanel({
           {work && <span className="text-soft"> If it goes: {step.ifLost}.</span>}
         </div>
       )}
+      {asksNeighbour(mark) && <WhichNeighbour surface={surface} />}
       {work && advice && (
         <p className="mb-2 leading-snug" aria-live="polite" data-advice={advice.advice}>
           <b className="font-semibold">{adviceWords[advice.advice]}</b>: {advice.why}.
@@ -130,6 +137,44 @@ export function ContactPanel({
         )}
       </div>
     </aside>
+  )
+}
+
+/** Which of the eight it touches: as figures lie on a keypad, in the view's orientation. Nothing is picked for them. */
+function WhichNeighbour({ surface }: { surface: Surface }) {
+  const { socket, view, cursor, marks } = surface
+  const folded = marks[cursor]?.kind === 'folded'
+  const around = neighboursByKey(socket, view, cursor)
+  return (
+    <div
+      role="group"
+      aria-label={`Which neighbour does ${cursor} ${folded ? 'lie over' : 'touch'}?`}
+      className="my-2"
+    >
+      <p className="font-semibold">Which one does it {folded ? 'lie over' : 'touch'}?</p>
+      <div className="mt-1 grid grid-cols-3 gap-1">
+        {(['7', '8', '9', '4', null, '6', '1', '2', '3'] as const).map((key) => {
+          const name = key && around[key]
+          return name ? (
+            <button
+              key={key}
+              type="button"
+              onClick={() => surface.setTouches(name)}
+              className="rounded-sheet border-[1.5px] border-line px-1 py-0.5 hover:border-ink"
+            >
+              <kbd className="num text-[0.75rem] text-soft">{key}</kbd> <span className="num">{name}</span>
+            </button>
+          ) : (
+            <span key={key ?? 'here'} className="text-center text-soft">
+              {key === null ? cursor : ''}
+            </span>
+          )
+        })}
+      </div>
+      <p className="text-[0.88rem] text-soft">
+        A figure names it. Until then it counts for every one it can reach; 5 leaves it open.
+      </p>
+    </div>
   )
 }
 

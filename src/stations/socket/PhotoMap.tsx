@@ -1,5 +1,6 @@
 'use client'
 import { useEffect, useMemo, useState } from 'react'
+import { cutText } from '@/core/plain-text'
 import { suspects } from '@/core/socket/photo/suspect'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import { useJob } from '@/stations/job/JobProvider'
@@ -41,10 +42,7 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
     if (fine.length > 0)
       put('looked', {
         contacts: fine,
-        photo: photos
-          .map((p) => p.name)
-          .join(', ')
-          .slice(0, 190),
+        photo: cutText(photos.map((p) => p.name).join(', '), 190),
       })
     keep(
       photos
@@ -92,6 +90,8 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
                   photos={photos}
                   socket={surface.socket}
                   onTake={take}
+                  ask={[...new Set(photos.flatMap((p) => p.answer?.ask ?? []))]}
+                  onWrong={() => mapping.change(photo.id, { anchors: [], answer: null })}
                 />
               )}
               <ClickList key={photo.id} photo={photo} mapping={mapping} surface={surface} />

@@ -1,4 +1,5 @@
 'use client'
+import { useState } from 'react'
 import { DRAWN_TIMES } from '@/core/socket/photo/displacement'
 import type { Merged } from '@/core/socket/photo/merge'
 import type { Suspect } from '@/core/socket/photo/suspect'
@@ -14,6 +15,8 @@ export function PhotoResult({
   photos,
   socket,
   onTake,
+  ask,
+  onWrong,
 }: {
   merged: Merged
   asked: readonly Suspect[]
@@ -21,8 +24,12 @@ export function PhotoResult({
   photos: readonly PhotoInHand[]
   socket: Socket
   onTake: () => void
+  /** Other ways the field could lie that fit as well. */
+  ask: readonly string[]
+  onWrong: () => void
 }) {
   const unseen = socket.contacts.length - merged.seen
+  const [sure, setSure] = useState(false)
   const spread = Math.max(...photos.map((p) => p.answer?.located?.spreadMm ?? 0))
   const count = (as: Suspect['as']) => asked.filter((s) => s.as === as).length
   return (
@@ -61,9 +68,25 @@ export function PhotoResult({
           {` ${DRAWN_TIMES} `}times as long
         </li>
       </ul>
-      <Button look="first" className="mt-2" onClick={onTake}>
-        Take it onto the map
-      </Button>
+      {ask.length > 0 && !sure ? (
+        <div role="alert" className="mt-2 border-l-4 border-brass pl-3">
+          <p>
+            The field would fit this photo as well {ask.join(', or ')}: only the pin-1 mark tells. Is{' '}
+            <b className="num font-semibold">{socket.contacts[0]!.name}</b>, as the clicks have it, at the
+            mark?
+          </p>
+          <div className="mt-1 flex gap-2">
+            <Button look="first" onClick={() => setSure(true)}>
+              Yes, it is there
+            </Button>
+            <Button onClick={onWrong}>No, click again</Button>
+          </div>
+        </div>
+      ) : (
+        <Button look="first" className="mt-2" onClick={onTake}>
+          Take it onto the map
+        </Button>
+      )}
     </div>
   )
 }

@@ -74,9 +74,10 @@ export function Replace({
             : `${gone} snapped off, ${stubs} without a tip: what it would take${all > MOST_ONE_BY_ONE ? ' all together' : ''}`}
         </h3>
         <p className="text-soft">
-          Taken that the rest of the order goes well; it runs as it stands in {inHundred(now.runs)} of 100.
-          The shop’s hour counts {crowns(figures.hourMinor)}, the board {crowns(boardMinor)}; one that runs
-          with a function lost counts {figures.withALoss} of it.{' '}
+          Taken that the rest of the order goes well; it runs as it stands in{' '}
+          {now.known ? `${inHundred(now.runs)} of 100` : 'odds not known: not enough of it is looked at'}. The
+          shop’s hour counts {crowns(figures.hourMinor)}, the board {crowns(boardMinor)}; one that runs with a
+          function lost counts {figures.withALoss} of it.{' '}
           <Link href="/library/bench" className="underline decoration-line underline-offset-4">
             What the bench reckons with
           </Link>

@@ -1,7 +1,7 @@
 'use client'
 import { useState } from 'react'
-import { corners, readSeating } from '@/core/socket/seat-reading'
-import type { Corner } from '@/core/socket/seat-reading'
+import { corners, drops, readSeating } from '@/core/socket/seat-reading'
+import type { Corner, Drop } from '@/core/socket/seat-reading'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
@@ -12,6 +12,7 @@ import type { Surface } from './use-surface'
 
 const dropWords = {
   flat: 'fell flat by itself',
+  'light push': 'wanted an even light push',
   proud: 'one corner stays proud',
   'needed force': 'needed force',
 } as const
@@ -22,11 +23,11 @@ export function SeatTrial({ surface }: { surface: Surface }) {
   const ticketCpu = useJob((j) => j.state.ticket.cpu)
   const put = useJob((j) => j.put)
   const [cpu, setCpu] = useState<string | null>(null)
-  const [drop, setDrop] = useState<'flat' | 'proud' | 'needed force'>('flat')
-  const [heatsink, setHeatsink] = useState<'on' | 'off'>('on')
+  const [drop, setDrop] = useState<Drop | 'not noted'>('not noted')
+  const [heatsink, setHeatsink] = useState<'on' | 'off' | 'not noted'>('not noted')
   const [corner, setCorner] = useState<Corner | 'none'>('none')
   const [turned, setTurned] = useState<'met' | 'turned'>('met')
-  const [fault, setFault] = useState(false)
+  const [faults, setFaults] = useState<{ cpu?: string; drop?: string }>({})
   const name = (cpu ?? ticketCpu).trim()
   const last = seats.at(-1)
   return (
@@ -49,31 +50,42 @@ export function SeatTrial({ surface }: { surface: Surface }) {
         className="mt-2 flex flex-col gap-2"
         onSubmit={(event) => {
           event.preventDefault()
-          setFault(!name)
-          if (name)
-            put('seat', {
-              cpu: name,
-              drop,
-              heatsink: heatsink === 'on',
-              ...(drop === 'flat' || corner === 'none' ? {} : { corner }),
-              ...(drop === 'flat' ? {} : { turned: turned === 'turned' }),
-            })
+          setFaults({
+            cpu: name ? undefined : 'Which CPU was it?',
+            drop: drop === 'not noted' ? 'How did it go in?' : undefined,
+          })
+          if (!name || drop === 'not noted') return
+          put('seat', {
+            cpu: name,
+            drop,
+            ...(heatsink === 'not noted' ? {} : { heatsink: heatsink === 'on' }),
+            ...(drop === 'flat' || corner === 'none' ? {} : { corner }),
+            ...(drop === 'flat' ? {} : { turned: turned === 'turned' }),
+          })
+          setDrop('not noted')
+          setHeatsink('not noted')
         }}
       >
         <TextField
           label="CPU"
           value={cpu ?? ticketCpu}
           onChange={(e) => setCpu(e.target.value)}
-          error={fault ? 'Which CPU was it?' : undefined}
+          error={faults.cpu}
         />
         <Choice
           label="It"
           value={drop}
-          options={['flat', 'proud', 'needed force']}
+          options={surface.socket.kind === 'pin-grid' ? [...drops] : drops.filter((d) => d !== 'light push')}
           words={dropWords}
+          none="not noted"
           onChange={setDrop}
         />
-        {drop !== 'flat' && (
+        {faults.drop && (
+          <p role="alert" className="font-semibold text-ember">
+            {faults.drop}
+          </p>
+        )}
+        {drop !== 'flat' && drop !== 'not noted' && (
           <>
             <Choice label="Corner" value={corner} options={[...corners]} none="none" onChange={setCorner} />
             <Choice
@@ -85,7 +97,13 @@ export function SeatTrial({ surface }: { surface: Surface }) {
             />
           </>
         )}
-        <Choice label="Heatsink" value={heatsink} options={['on', 'off']} onChange={setHeatsink} />
+        <Choice
+          label="Heatsink"
+          value={heatsink}
+          options={['on', 'off']}
+          none="not noted"
+          onChange={setHeatsink}
+        />
         <Button type="submit" look="first" className="self-start">
           Note the seating
         </Button>

@@ -2,7 +2,6 @@
 import Link from 'next/link'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { StrokeResult } from '@/core/job/entry'
-import { pushedAgainst } from '@/core/socket/open-side'
 import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import { useJob } from '@/stations/job/JobProvider'
@@ -51,7 +50,7 @@ export function SocketStation() {
 function Mapped({ socket }: { socket: Socket }) {
   const surface = useSurface(socket)
   const eye = useEyepiece()
-  const { reckoning, fresh, weigh, giveBack } = useReckoning(socket, eye.factors)
+  const { reckoning, fresh, failed, weigh, giveBack } = useReckoning(socket, eye.factors)
   const map = useRef<FieldHandle>(null)
   const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
   const [extra, setExtra] = useState(0)
@@ -64,10 +63,6 @@ function Mapped({ socket }: { socket: Socket }) {
     if (!step) return
     const { contact, technique, tool, from, snaps, snapFactor } = step
     const mark = surface.marks[contact]
-    const touches =
-      result === 'touching'
-        ? (mark?.touches ?? pushedAgainst(socket, fieldOf(socket).named.get(contact)!, from))
-        : undefined
     put('stroke', {
       contact,
       technique,
@@ -78,7 +73,6 @@ function Mapped({ socket }: { socket: Socket }) {
       predictedSnaps: snaps,
       ...(snapFactor === 1 ? {} : { snapFactor }),
       ...(mark ? { damage: mark.kind } : {}),
-      ...(touches ? { touches } : {}),
       ...eye.noted,
     })
     setExtra(0)
@@ -144,7 +138,7 @@ function Mapped({ socket }: { socket: Socket }) {
         </div>
         <ContactPanel surface={surface} step={step} strokes={strokes} advice={advice} onTried={tried} />
       </div>
-      <Standing surface={surface} reckoning={reckoning} fresh={fresh} />
+      <Standing surface={surface} reckoning={reckoning} fresh={fresh} failed={failed} />
       <SocketTabs surface={surface} reckoning={reckoning} advice={advice} eye={eye} giveBack={giveBack} />
       <div className="mt-4">
         <Caution>

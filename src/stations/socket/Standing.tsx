@@ -3,7 +3,10 @@ import type { Reckoning } from '@/core/socket/reckon'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
 
-const percent = (p: number) => `${Math.round(p * 100)} %`
+/** Out of a hundred; an eye that has looked is never sure of all of it. */
+const percent = (p: number) => `${Math.min(99, Math.round(p * 100))} %`
+
+const said = ({ known }: Reckoning['now'], odds: number) => (known ? percent(odds) : 'not known')
 
 /** Half the sampling interval and the doubt of the function table together, in percent. */
 const doubt = ({ runsLow, runsHigh, tableDoubt }: Reckoning['now']) =>
@@ -13,10 +16,11 @@ interface Props {
   readonly surface: Surface
   readonly reckoning: Reckoning | null
   readonly fresh: boolean
+  readonly failed: boolean
 }
 
 /** How far the field is looked at, and the odds: as it is, and once the plan went through. */
-export function Standing({ surface, reckoning, fresh }: Props) {
+export function Standing({ surface, reckoning, fresh, failed }: Props) {
   const put = useJob((j) => j.put)
   const { socket, pass, marks } = surface
   const of = socket.contacts.length
@@ -41,11 +45,16 @@ export function Standing({ surface, reckoning, fresh }: Props) {
         )}
       </span>
       <span>
-        runs as it is: <b className="font-semibold text-ink">{now ? percent(now.runs) : '…'}</b>
+        runs as it is: <b className="font-semibold text-ink">{now ? said(now, now.runs) : '…'}</b>
       </span>
+      {failed && (
+        <span className="font-semibold text-ember">
+          These odds are older: reckoning them failed. They are asked again at the next mark.
+        </span>
+      )}
       <span>
-        after this plan: <b className="font-semibold text-ink">{then ? percent(then.runs) : '…'}</b>
-        {then && ` ± ${doubt(then)}, nothing lost ${percent(then.whole)}`}
+        after this plan: <b className="font-semibold text-ink">{then ? said(then, then.runs) : '…'}</b>
+        {then?.known && ` ± ${doubt(then)}, nothing lost ${percent(then.whole)}`}
       </span>
     </p>
   )

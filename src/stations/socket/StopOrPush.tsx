@@ -4,16 +4,25 @@ import dynamic from 'next/dynamic'
 import type { PushAdvice } from '@/core/socket/push'
 import { eyeSaid, learnedEyes, learnedTechniques } from '@/core/socket/snap-record'
 import type { Learned } from '@/core/socket/snap-record'
+import { crowns } from '@/ui/money'
 import { sentence } from '@/ui/sentence'
 import { useJob } from '@/stations/job/JobProvider'
 import type { Surface } from './use-surface'
+
+/** Öre of a mean would say more than is known. */
+const whole = (minor: number) => crowns(100 * Math.round(minor / 100))
 
 const PushCurve = dynamic(() => import('./PushCurve').then((m) => m.PushCurve), {
   ssr: false,
   loading: () => <div className="h-52" />,
 })
 
-export const adviceWords = { push: 'Push once more', stop: 'Stop here', test: 'Test it now' } as const
+export const adviceWords = {
+  push: 'Push once more',
+  part: 'Part it first',
+  stop: 'Stop here',
+  test: 'Test it now',
+} as const
 
 /** What one more stroke would gain and what it would cost, and what this shop's own record says of it. */
 export function StopOrPush({ surface, advice }: { surface: Surface; advice: PushAdvice | null }) {
@@ -26,6 +35,10 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
               <span className="num">{surface.cursor}</span>: {adviceWords[advice.advice].toLowerCase()}
             </h3>
             <p>{advice.why}.</p>
+            <p className="text-soft">
+              Worth of the board in the mean: worked on {whole(advice.ends.pushedMinor)}, left as it is{' '}
+              {whole(advice.ends.leftMinor)}, lost {whole(advice.ends.lostMinor)}.
+            </p>
             {advice.curve.length > 0 && <PushCurve advice={advice} />}
             {advice.curve.length > 0 && (
               <table className="mt-1 w-full">

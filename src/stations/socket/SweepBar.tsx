@@ -8,7 +8,9 @@ export function SweepBar({ sweep }: { sweep: Sweep }) {
   const { stretch, left, looks, contactsLeft } = sweep
   const bar = useRef<HTMLDivElement>(null)
   // Begun from far down the page, the map and what to look at come into sight.
-  useEffect(() => bar.current?.scrollIntoView({ block: 'nearest' }), [])
+  useEffect(() => {
+    void bar.current?.scrollIntoView({ block: 'nearest' })
+  }, [])
   return (
     <div ref={bar} role="status" className="mt-2 flex items-center gap-4 border-l-4 border-brass py-1 pl-3">
       <div className="min-w-0 flex-1">

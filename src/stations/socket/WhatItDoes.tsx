@@ -1,7 +1,8 @@
 'use client'
 import type { Assessment } from '@/core/socket/assess'
 
-const percent = (p: number) => `${Math.round(p * 100)} %`
+/** A chance as it is said: nothing that was only looked at is ever sure. */
+const percent = (p: number) => `${p > 0.99 && p < 1 ? 99 : Math.round(p * 100)} %`
 
 /** What the damage takes away: shorts first, then the functions, with the trust of the table carried through. */
 export function WhatItDoes({ now }: { now: Assessment | null }) {
@@ -10,7 +11,9 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
   if (now.groups.length === 0 && shorts.length === 0)
     return (
       <p className="text-soft">
-        No contact is marked as damaged, so nothing is lost as far as anyone has looked.
+        {now.known
+          ? 'No contact is marked as damaged, so nothing is lost as far as anyone has looked.'
+          : `Not known: ${now.looked} of ${now.of} contacts are looked at.`}
       </p>
     )
   return (
@@ -29,7 +32,9 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
                   ? 'seen to touch'
                   : s.how === 'near'
                     ? 'beams may touch'
-                    : 'tip may reach the other land'}
+                    : s.how === 'reach'
+                      ? 'may be the one it lies on'
+                      : 'tip may reach the other land'}
                 , {percent(s.odds)}
               </span>
               <span className="text-soft">; {s.grade}</span>
@@ -42,7 +47,10 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
           Expect: <span className="font-normal">{now.symptom}</span>
         </h3>
         <p className="text-soft">
-          Runs as it is: {percent(now.runs)}, sampled {percent(now.runsLow)} to {percent(now.runsHigh)}
+          Runs as it is:{' '}
+          {now.known
+            ? `${percent(now.runs)}, sampled ${percent(now.runsLow)} to ${percent(now.runsHigh)}`
+            : `not known, ${now.looked} of ${now.of} contacts are looked at`}
           {now.tableDoubt >= 0.005
             ? `; ${Math.round(100 * now.tableDoubt)} points more of doubt are the function table’s`
             : '; the function table adds no doubt to that'}

@@ -1,10 +1,10 @@
-import Papa from 'papaparse'
 import { contactColumns, contactRows, readContactTable } from '@/core/socket/contact-table'
 import type { ContactTable, TableChoice } from '@/core/socket/contact-table'
 import { isDamage } from '@/core/socket/mark'
 import type { Pass } from '@/core/socket/pass'
 import type { Socket } from '@/core/socket/socket'
 import { readCsv } from '@/stations/library/read-csv'
+import { writeCsv } from '@/stations/library/write-csv'
 
 /** Reads a contact table as text. */
 export function readContactCsv(text: string, choice: TableChoice = {}): ContactTable {
@@ -17,7 +17,7 @@ export function readContactCsv(text: string, choice: TableChoice = {}): ContactT
 
 /** The contact table of a socket as CSV. */
 export const contactCsv = (socket: Pick<Socket, 'contacts'>): string =>
-  Papa.unparse({ fields: [...contactColumns], data: contactRows(socket.contacts) }) + '\n'
+  writeCsv(contactColumns, contactRows(socket.contacts))
 
 /** The marked contacts of a pass as CSV. */
 export function marksCsv(socket: Socket, pass: Pick<Pass, 'marks'> | null): string {
@@ -40,5 +40,5 @@ export function marksCsv(socket: Socket, pass: Pick<Pass, 'marks'> | null): stri
       ],
     ]
   })
-  return Papa.unparse({ fields, data }) + '\n'
+  return writeCsv(fields, data)
 }

@@ -18,6 +18,8 @@ export function useReckoning(
 ): {
   readonly reckoning: Reckoning | null
   readonly fresh: boolean
+  /** The last reckoning went wrong; the odds shown are older. */
+  readonly failed: boolean
   readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
   readonly giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 } {
@@ -25,7 +27,9 @@ export function useReckoning(
   const school = useJob((j) => j.state.school)
   const left = useJob((j) => j.state.left)
   const done = useJob((j) => j.state.strokes)
+  const passes = useJob((j) => j.state.passes)
   const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
+  const [failed, setFailed] = useState(false)
   const desk = useRef<Remote<ReckonDesk> | null>(null)
   const latest = useRef<ToReckon | null>(null)
   const busy = useRef(false)
@@ -36,12 +40,16 @@ export function useReckoning(
     return {
       marks: pass?.marks ?? {},
       looked: Object.keys(pass?.looked ?? {}),
+      looks: passes.filter((p) => Object.keys(p.looked).length >= 0.95 * socket.contacts.length).length,
+      straightened: [...new Set(done.filter((s) => s.result === 'there').map((s) => s.contact))].filter(
+        (name) => !pass?.marks[name],
+      ),
       school,
       left,
       strokes,
       factors,
     }
-  }, [pass, school, left, done, factors])
+  }, [pass, passes, socket, school, left, done, factors])
 
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/reckon.worker.ts', import.meta.url), { type: 'module' })
@@ -65,9 +73,14 @@ export function useReckoning(
         const reckoning = await desk.current.reckon(to)
         if (reckoning) setAnswer({ to, reckoning })
       }
-      busy.current = false
     }
+    // One reckoning that throws must not freeze the odds for the session: the next one is asked all the same.
     void work()
+      .then(() => setFailed(false))
+      .catch(() => setFailed(true))
+      .finally(() => {
+        busy.current = false
+      })
   }, [asked, socket])
 
   const weigh = useCallback(async (to: ToWeigh) => (desk.current ? desk.current.weigh(to) : null), [])
@@ -75,5 +88,5 @@ export function useReckoning(
     async (to: ToGiveBack) => (desk.current ? desk.current.giveBack(to) : null),
     [],
   )
-  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, weigh, giveBack }
+  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, failed, weigh, giveBack }
 }

@@ -1,17 +1,19 @@
 'use client'
+import { useState } from 'react'
 import type { RefObject } from 'react'
 import type { StrokeResult } from '@/core/job/entry'
 import { isDamage, sayMark } from '@/core/socket/mark'
 import type { Step } from '@/core/socket/plan'
 import type { Reckoning } from '@/core/socket/reckon'
 import { fieldOf } from '@/core/socket/socket'
-import { nextUnseen, rowFrom } from '@/core/socket/walk'
+import { keypad, neighboursByKey, nextUnseen, rowFrom } from '@/core/socket/walk'
 import type { Direction } from '@/core/socket/walk'
 import { useJob } from '@/stations/job/JobProvider'
 import { useKeys } from '@/ui/keys'
 import type { KeyMap } from '@/ui/keys'
 import { kindKeys } from './ContactPanel'
 import type { FieldHandle } from './FieldCanvas'
+import { asksNeighbour } from './use-surface'
 import type { Surface } from './use-surface'
 import type { Sweep } from './use-sweep'
 
@@ -52,6 +54,8 @@ export function useSocketKeys({
 }: Wiring): void {
   const put = useJob((j) => j.put)
   const { socket, cursor, marks, view, swath, pass } = surface
+  const [leftOpen, setLeftOpen] = useState('')
+  const asks = swath.length === 0 && asksNeighbour(marks[cursor]) && leftOpen !== cursor
   const looked = pass?.looked ?? {}
   const todo = reckoning?.planned.steps.map((s) => s.contact) ?? []
   const works = step !== null && step.strokes > 0
@@ -112,6 +116,15 @@ export function useSocketKeys({
     },
   }
   for (const [key, kind] of kindKeys) keys[key] = () => surface.setKind(kind)
+  if (asks) {
+    // The figures name a neighbour while it is asked for, as they lie on a keypad.
+    const around = neighboursByKey(socket, view, cursor)
+    for (const key of keypad) {
+      const name = around[key]
+      keys[key] = () => name !== null && surface.setTouches(name)
+    }
+    keys['5'] = () => setLeftOpen(cursor)
+  }
   for (const direction of directions) {
     keys[`arrow${direction}`] = () => surface.walk(direction)
     keys[`shift+arrow${direction}`] = () => surface.nudge(direction)

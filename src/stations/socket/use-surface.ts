@@ -34,7 +34,13 @@ export interface Surface {
   readonly nudge: (direction: Direction) => void
   readonly raise: (mm: number) => void
   readonly toggleUnsure: () => void
+  /** Names the neighbour the contact touches or lies over. */
+  readonly setTouches: (neighbour: string) => void
 }
+
+/** It touches or lies over a neighbour, and nobody has said which. */
+export const asksNeighbour = (mark: Mark | undefined): boolean =>
+  (mark?.kind === 'touching' || mark?.kind === 'folded') && mark.touches === undefined
 
 /** Cursor, view and marking of the map. Presses that follow one another on the same contacts make one line of tape. */
 export function useSurface(socket: Socket): Surface {
@@ -97,6 +103,8 @@ export function useSurface(socket: Socket): Surface {
         const [x, y] = here.leanMm ?? [0, 0]
         mark(targets, leaning(here, [x + ux * LEAN_STEP_MM, y + uy * LEAN_STEP_MM]))
       },
+      setTouches: (neighbour) =>
+        mark([cursor], { ...(marks[cursor] ?? { kind: 'touching' }), touches: neighbour }),
       raise: (mm) => mark(targets, raised(here, (here.heightMm ?? 0) + mm)),
       toggleUnsure: () => {
         if (here.kind !== 'intact') mark(targets, doubted(here))

@@ -1,6 +1,6 @@
 'use client'
 import Link from 'next/link'
-import { useEffect, useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { notACode, readCodesTyped } from '@/core/job/code'
 import { readCodes } from '@/core/triage/code-tape'
 import type { CodesSeen } from '@/core/triage/code-tape'
@@ -88,7 +88,9 @@ function CodesSay({ run }: { run: CodesSeen }) {
 /** A clock from power-on; each code typed stands with its second. */
 function CodeClock() {
   const put = useJob((j) => j.put)
+  const gate = useJob((j) => j.gate)
   const table = useJob((j) => j.references.codes)
+  const field = useRef<HTMLInputElement>(null)
   const [watch, setWatch] = useState<Watch | null>(null)
   const [now, setNow] = useState(0)
   const [typed, setTyped] = useState('')
@@ -142,11 +144,17 @@ function CodeClock() {
               {Math.floor(now / 60)}:{String(Math.floor(now % 60)).padStart(2, '0')}
             </span>
           </>
+        ) : gate.lamp === 'do not power' ? (
+          <p className="text-ember">
+            The gate says do not power: {gate.reasons[0]!.text}. Note only codes that have already shown.
+          </p>
         ) : (
           <Button
             onClick={() => {
               setNow(0)
               setWatch({ startedAt: Date.now(), codes: [], atS: [] })
+              // The button goes; a code typed now must not reach the keys of the station.
+              field.current?.focus()
             }}
           >
             Power goes on now
@@ -161,6 +169,7 @@ function CodeClock() {
         }}
       >
         <input
+          ref={field}
           value={typed}
           onChange={(e) => setTyped(e.target.value)}
           aria-label={watch ? 'The code that shows now' : 'Codes in the order they showed'}

@@ -4,6 +4,7 @@ import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { Finding } from '@/core/finding'
 import type { Bodies } from '@/core/job/entry'
+import { cutText } from '@/core/plain-text'
 import { compareTraces } from '@/core/triage/current-trace'
 import { useJob } from '@/stations/job/JobProvider'
 import { Findings } from '@/stations/library/Findings'
@@ -161,7 +162,7 @@ function ReadCurrent() {
     setReading(file.name)
     worker.current = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
     const { body, findings } = await wrap<TraceDesk>(worker.current).read(
-      file.name.slice(0, 120),
+      cutText(file.name, 120),
       await file.text(),
     )
     stop()

@@ -1,5 +1,7 @@
 'use client'
-import { useState } from 'react'
+import { useRef, useState } from 'react'
+import { hazardWords, lookHazards } from '@/core/job/hazard'
+import type { LookHazard } from '@/core/job/hazard'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 
@@ -16,7 +18,6 @@ export function Looks() {
   const looks = useJob((j) => j.state.looks)
   const put = useJob((j) => j.put)
   const [open, setOpen] = useState<string | null>(null)
-  const [seen, setSeen] = useState('')
   return (
     <section id="look" className="border-t border-line pt-2.5 pb-4">
       <h2>Looked at</h2>
@@ -32,6 +33,7 @@ export function Looks() {
                     <span className={look.clear ? 'text-verd' : 'font-semibold text-ember'}>
                       {' '}
                       {look.clear ? 'nothing seen' : look.seen}
+                      {!look.clear && ` (${look.hazard ? hazardWords[look.hazard] : 'not said what it is'})`}
                     </span>
                   )}
                 </span>
@@ -55,32 +57,80 @@ export function Looks() {
                   </Button>
                 </span>
               </div>
-              {open === place && (
-                <form
-                  className="flex gap-2 py-1"
-                  onSubmit={(event) => {
-                    event.preventDefault()
-                    if (!seen.trim()) return
-                    put('look', { what: place, seen: seen.trim(), clear: false })
-                    setSeen('')
-                    setOpen(null)
-                  }}
-                >
-                  <input
-                    value={seen}
-                    onChange={(e) => setSeen(e.target.value)}
-                    aria-label={`Found ${place}`}
-                    placeholder="burn mark, liquid, a missing part, flux…"
-                    className="w-full"
-                    autoFocus
-                  />
-                  <Button type="submit">Note it</Button>
-                </form>
-              )}
+              {open === place && <Found place={place} close={() => setOpen(null)} />}
             </li>
           )
         })}
       </ul>
     </section>
+  )
+}
+
+/** What was found: its kind by one key, words beside it. The kind decides whether it speaks against power. */
+function Found({ place, close }: { place: string; close: () => void }) {
+  const put = useJob((j) => j.put)
+  const [hazard, setHazard] = useState<LookHazard | null>(null)
+  const [seen, setSeen] = useState('')
+  const [fault, setFault] = useState('')
+  const words = useRef<HTMLInputElement>(null)
+  const choose = (kind: LookHazard) => {
+    setHazard(kind)
+    setFault('')
+    words.current?.focus()
+  }
+  return (
+    <form
+      className="py-1"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!hazard) return setFault('Say first what it is: press its number.')
+        put('look', { what: place, seen: seen.trim() || hazardWords[hazard], clear: false, hazard })
+        close()
+      }}
+    >
+      <div
+        role="radiogroup"
+        aria-label={`What was found: ${place}`}
+        className="flex flex-wrap gap-1"
+        onKeyDown={(event) => {
+          const kind = lookHazards[Number(event.key) - 1]
+          if (!kind || event.repeat) return
+          event.preventDefault()
+          choose(kind)
+        }}
+      >
+        {lookHazards.map((kind, i) => (
+          <button
+            key={kind}
+            type="button"
+            role="radio"
+            aria-checked={hazard === kind}
+            autoFocus={i === 0}
+            onClick={() => choose(kind)}
+            className={`rounded-sheet border-[1.5px] px-2 py-0.5 ${hazard === kind ? 'border-ink font-semibold' : 'border-line text-soft'}`}
+          >
+            <kbd className="num text-sm">{i + 1}</kbd> {hazardWords[kind]}
+          </button>
+        ))}
+      </div>
+      <div className="mt-1 flex gap-2">
+        <input
+          ref={words}
+          value={seen}
+          onChange={(e) => setSeen(e.target.value)}
+          aria-label={`Found ${place}`}
+          placeholder="where, and what it looks like"
+          className="w-full"
+        />
+        <Button type="submit" className="shrink-0">
+          Note it
+        </Button>
+      </div>
+      {fault && (
+        <p role="alert" className="font-semibold text-ember">
+          {fault}
+        </p>
+      )}
+    </form>
   )
 }

@@ -61,9 +61,17 @@ function RailTable() {
   const measured = useJob((j) => j.state.volts)
   const reference = useJob((j) => j.references.rails)
   const judged = useJudged()
-  const cpuIn = useJob((j) => j.state.fitted.cpu !== null)
+  const known = useJob((j) => j.state.power.cpu)
+  const ticketCpu = useJob((j) => j.state.ticket.cpu)
   const put = useJob((j) => j.put)
-  const [where, setWhere] = useState<'in' | 'out'>(cpuIn ? 'in' : 'out')
+  const [unknown, setUnknown] = useState<'in' | 'out'>('out')
+  const where = known ?? unknown
+  /** Where the CPU is noted already, saying the other notes that it was taken out or put in. */
+  const setWhere = (cpu: 'in' | 'out') => {
+    if (known === null) setUnknown(cpu)
+    else if (cpu !== known)
+      put('fitted', { cpu: cpu === 'out' ? null : ticketCpu.trim() || 'a CPU, not named' })
+  }
   const [typed, setTyped] = useState<Partial<Record<Rail, string>>>({})
   const [faults, setFaults] = useState<Partial<Record<Rail, string>>>({})
   const inputs = useRef<Partial<Record<Rail, HTMLInputElement | null>>>({})

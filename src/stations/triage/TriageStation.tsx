@@ -20,6 +20,8 @@ import { useBelief } from './use-belief'
 /** Look, measure, then power; from the first power-up on, what it may be and which test is next come first. */
 export function TriageStation() {
   const started = useJob((j) => j.state.baselines.length > 0)
+  /** The outside comes before everything else, and its look stands where the eye is. */
+  const looksFirst = useJob((j) => !j.state.power.lookedOutside)
   const measured = useJob((j) => rails.every((rail) => j.state.rails[rail]) && j.state.cell !== null)
   /** It may be powered, was, since the last change, and does not run: then a test is next, not a power-up or proof. */
   const stuck = useJob(({ state, gate }) => {
@@ -48,6 +50,7 @@ export function TriageStation() {
       <div className="mt-3">
         <PracticeStrip />
         <Comeback />
+        {looksFirst && <Looks />}
         {started && reasoned}
         <Rails />
         {started && <Instruments />}
@@ -58,12 +61,12 @@ export function TriageStation() {
             <PowerUp />
             <StartLadder />
             <Fitted />
-            <Looks />
+            {!looksFirst && <Looks />}
           </>
         ) : (
           <>
             <div>
-              <Looks />
+              {!looksFirst && <Looks />}
               <Fitted />
             </div>
             <div>

@@ -44,7 +44,7 @@ export function simulatedEntries(
 ): readonly Line[] {
   switch (ask) {
     case 'power-up':
-      return [{ kind: 'baseline', body: board.powerUp() }]
+      return [{ kind: 'baseline', body: board.powerUp(limitA) }]
     case 'ohms':
       return board.allOhms(cpu).map((body) => ({ kind: 'rail', body }))
     case 'volts':

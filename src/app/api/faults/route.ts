@@ -1,11 +1,12 @@
 import Joi from 'joi'
-import Papa from 'papaparse'
 import { faultIds, faults } from '@/core/triage/fault'
-import { faultColumns, readFaultTable } from '@/core/triage/fault-table'
+import { faultColumns } from '@/core/triage/fault-table'
 import { keepFaultOdds, ownFaultOdds } from '@/data/fault-odds'
-import { forAccount, refuse } from '@/stations/job/answers'
+import { bodyJson } from '@/server/body'
+import { heavy } from '@/server/heavy'
+import { forAccount, forLead, refuse } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
-import { readCsv } from '@/stations/library/read-csv'
+import { writeCsv } from '@/stations/library/write-csv'
 
 /** The fault table as CSV, in the columns it is read in. */
 export async function GET(request: Request) {
@@ -18,11 +19,7 @@ export async function GET(request: Request) {
       faults[id].stage,
       '',
     ])
-    return download(
-      Papa.unparse({ fields: [...faultColumns], data }) + '\n',
-      'text/csv; charset=utf-8',
-      'faults.csv',
-    )
+    return download(writeCsv(faultColumns, data), 'text/csv; charset=utf-8', 'faults.csv')
   })
 }
 
@@ -35,11 +32,15 @@ const asked = Joi.object({
 
 /** Takes a shop's own odds, all or nothing. */
 export async function POST(request: Request) {
-  return forAccount(request, async () => {
-    const { error, value } = asked.validate(await request.json().catch(() => null))
+  return forLead(request, async (account) => {
+    const { error, value } = asked.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, 'csv')
-    const { rows, columns, uneven } = readCsv((value as { csv: string }).csv)
-    const { odds, findings } = readFaultTable(rows, columns)
+    const { odds, findings, uneven } = await heavy(
+      account.id,
+      'faults',
+      value as { csv: string },
+      request.signal,
+    )
     const kept = odds !== null && uneven.length === 0
     if (kept) await keepFaultOdds(odds)
     return Response.json({ kept, findings: [...findings, ...uneven] })
@@ -48,7 +49,7 @@ export async function POST(request: Request) {
 
 /** Back to the bench defaults. */
 export async function DELETE(request: Request) {
-  return forAccount(request, async () => {
+  return forLead(request, async () => {
     await keepFaultOdds({})
     return Response.json({ kept: true, findings: [] })
   })

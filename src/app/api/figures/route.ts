@@ -1,12 +1,13 @@
 import { figureFault, figureNames } from '@/core/socket/bench-figures'
 import type { FigureName } from '@/core/socket/bench-figures'
 import { keepFigures } from '@/data/bench-figures'
-import { forAccount, refuse } from '@/stations/job/answers'
+import { bodyJson } from '@/server/body'
+import { forLead, refuse } from '@/stations/job/answers'
 
 /** Takes the shop's own figures, all or nothing; those not among them are bench defaults again. */
 export async function PUT(request: Request) {
-  return forAccount(request, async () => {
-    const asked = (await request.json().catch(() => null)) as { figures?: unknown } | null
+  return forLead(request, async () => {
+    const asked = (await bodyJson(request)) as { figures?: unknown } | null
     if (typeof asked?.figures !== 'object' || asked.figures === null)
       return refuse(422, 'The figures did not arrive whole. Send them again.', 'figures')
     const figures = asked.figures as Record<string, unknown>

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { historyItems } from '@/core/job/entry'
+import { bodyJson } from '@/server/body'
 import { forAccount, refuse } from '@/stations/job/answers'
 import { drawExercise, exercises } from '@/stations/practice/exercises'
 import { layExercise } from '@/stations/practice/lay-exercise'
@@ -19,7 +20,7 @@ const asked = Joi.object({
 /** Lays a practice board on the simulated bench: one of the exercises, or one that is drawn. */
 export async function POST(request: Request) {
   return forAccount(request, async (account) => {
-    const { error, value } = asked.validate(await request.json().catch(() => null))
+    const { error, value } = asked.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'exercise'))
     const { id, exercise, history, howMany, seed } = value as {
       id: string

@@ -1,18 +1,17 @@
-import { createHash } from 'node:crypto'
 import { addSocket, socketById } from '@/data/sockets'
+import { bodyJson } from '@/server/body'
+import { heavy } from '@/server/heavy'
 import { forAccount, refuse } from '@/stations/job/answers'
-import { readSocket, socketRequest } from '@/stations/library/read-socket'
+import { socketRequest } from '@/stations/library/read-socket'
 import type { SocketRequest } from '@/stations/library/read-socket'
-
-const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 
 /** Looks at a contact table or a grid and, if asked and sound, keeps it in the library. */
 export async function POST(request: Request) {
-  return forAccount(request, async () => {
-    const { error, value } = socketRequest.validate(await request.json().catch(() => null))
+  return forAccount(request, async (account) => {
+    const { error, value } = socketRequest.validate(await bodyJson(request, 5 * 1024 * 1024))
     if (error) return refuse(422, error.message, String(error.details[0]?.path.at(-1) ?? 'name'))
     const asked = value as SocketRequest
-    const { socket, findings, table } = readSocket(asked, sha256)
+    const { socket, findings, table } = await heavy(account.id, 'socket', asked, request.signal)
     if (!socket || asked.look) return Response.json({ kept: null, socket, findings, table })
     if (await socketById(socket.id)) return Response.json({ kept: socket.id, socket: null, findings })
     try {

@@ -13,6 +13,7 @@ import { lightField } from './light-field'
 import type { Shifted } from './light-field'
 import { PeakGrid, peaksOf, spotResponse } from './peaks'
 import type { Peaks } from './peaks'
+import { liesAsNamed } from './turned'
 import { fromPairs, project, refine, scaleAt, unproject, withoutLens } from './projection'
 import type { Pair, Point, Projection } from './projection'
 
@@ -30,6 +31,8 @@ export interface LocateAnswer {
   /** Null when the photo cannot be read as this socket: no map is made up. */
   readonly located: Located | null
   readonly faults: readonly PhotoFault[]
+  /** Other ways the field could lie that fit the photo just as well: asked about before any map. */
+  readonly ask?: readonly string[]
 }
 
 /** Radius of a tip in the working picture, px; a larger photo is shrunk to it. */
@@ -123,6 +126,8 @@ export function* locate(
     return { located: null, faults: [unlike(socket, peaks, strong, seen.length, fitted, pxPerMm / factor)] }
   const off = rowsOff(work, projection, grid, strong * 0.35, pairs.length)
   if (off) return refused('anchors', off)
+  const lies = known ? { fault: null, ask: [] } : liesAsNamed(work, projection, grid, strong * 0.35)
+  if (lies.fault) return { located: null, faults: [lies.fault] }
   const shifted = pairs.map(({ contact, px }): Shifted => {
     const c = socket.contacts[contact]!
     const at = unproject(projection, px[0], px[1])
@@ -158,7 +163,7 @@ export function* locate(
       field: 'photo',
       text: `${pxPerMm.toFixed(0)} px per mm: small leans are measured roughly; 70 or more is better`,
     })
-  return { located: { projection, pxPerMm, tips, spreadMm, fitted }, faults }
+  return { located: { projection, pxPerMm, tips, spreadMm, fitted }, faults, ask: lies.ask }
 }
 
 /** The part of the picture that holds the field, with two pitches to spare for lens and rough clicks. */

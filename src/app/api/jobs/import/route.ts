@@ -1,3 +1,4 @@
+import { bodyBytes } from '@/server/body'
 import { forAccount, refuse } from '@/stations/job/answers'
 import { importJob } from '@/stations/job/transfer'
 
@@ -9,10 +10,9 @@ export async function POST(request: Request) {
   return forAccount(request, async (account) => {
     const id = new URL(request.url).searchParams.get('id') ?? ''
     if (!uuid.test(id)) return refuse(400, 'The request names no job id.', 'id')
-    if (Number(request.headers.get('content-length') ?? 0) > MAX_ZIP_BYTES)
-      return refuse(413, `A job ZIP is at most ${MAX_ZIP_BYTES / 1_048_576} MB.`, 'file')
-    const done = await importJob(new Uint8Array(await request.arrayBuffer()), id, account)
-    if (done.ok) return Response.json({ tag: done.tag })
+    const zip = await bodyBytes(request, MAX_ZIP_BYTES)
+    const done = await importJob(zip, id, account, request.signal)
+    if (done.ok) return Response.json({ tag: done.tag, known: done.known })
     const first = done.findings[0]!
     const more = done.findings.length > 1 ? ` (and ${done.findings.length - 1} more)` : ''
     return refuse(

@@ -10,8 +10,8 @@ interface Context {
 /** A picture of a board model, for its landmarks. */
 export async function POST(request: Request, { params }: Context) {
   const { id } = await params
-  return forAccount(request, async () => {
+  return forAccount(request, async (account) => {
     if (!(await boardById(id))) return refuse(404, 'The library has no such board.', 'id')
-    return takePicture(request, (db, sha256) => attachToBoard(db, id, sha256))
+    return takePicture(request, account.id, (db, sha256) => attachToBoard(db, id, sha256))
   })
 }

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { eraseCustomer, saveCustomer } from '@/data/jobs'
+import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/stations/job/answers'
 
 interface Context {
@@ -23,7 +24,7 @@ const owner = Joi.object({
 
 export async function PUT(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job) => {
-    const { error, value } = owner.validate(await request.json().catch(() => null))
+    const { error, value } = owner.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'name'))
     const { name, contact } = value as { name: string; contact: string }
     await saveCustomer(job.id, name, contact)

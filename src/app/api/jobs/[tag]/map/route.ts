@@ -1,9 +1,9 @@
-import sharp from 'sharp'
 import { displayList, plainView } from '@/core/socket/display-list'
 import type { View } from '@/core/socket/display-list'
 import { passMarks } from '@/core/socket/pass'
 import { toSvg } from '@/core/socket/svg'
 import { foldTape, readTape } from '@/data/tape'
+import { heavy } from '@/server/heavy'
 import { forJob, refuse } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
 import { marksCsv } from '@/stations/socket/contact-csv'
@@ -14,7 +14,7 @@ interface Context {
 
 /** The contact map of a pass, as SVG, PNG or a CSV of the marked contacts: `?as=svg&pass=2&turn=1&mirror=1`. */
 export async function GET(request: Request, { params }: Context) {
-  return forJob((await params).tag, request, async (job) => {
+  return forJob((await params).tag, request, async (job, account) => {
     const asked = new URL(request.url).searchParams
     const { state, socket } = await foldTape(await readTape(job.id))
     if (!socket) return refuse(404, 'This job has no socket yet. Choose it in the ticket.', 'socket')
@@ -36,11 +36,7 @@ export async function GET(request: Request, { params }: Context) {
     const svg = toSvg(displayList(socket, pass, view), socket.pitchMm, theme, title)
     if (as === 'svg') return download(svg, 'image/svg+xml', `${name}.svg`)
     if (as === 'png')
-      return download(
-        await sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
-        'image/png',
-        `${name}.png`,
-      )
+      return download(await heavy(account.id, 'png', { svg }, request.signal), 'image/png', `${name}.png`)
     return refuse(400, `“${as}” is not made here; ask for svg, png or csv.`, 'as')
   })
 }

@@ -9,7 +9,7 @@ interface Context {
 /** A picture of the job's board; `?purpose=signature` marks the owner's signature. */
 export async function POST(request: Request, { params }: Context) {
   const purpose = new URL(request.url).searchParams.get('purpose') === 'signature' ? 'signature' : 'photo'
-  return forJob((await params).tag, request, (job) =>
-    takePicture(request, (db, sha256) => attachToJob(db, job.id, sha256, purpose)),
+  return forJob((await params).tag, request, (job, account) =>
+    takePicture(request, account.id, (db, sha256) => attachToJob(db, job.id, sha256, purpose)),
   )
 }

@@ -1,10 +1,9 @@
-import { renderToBuffer } from '@react-pdf/renderer'
 import { handBackSheet } from '@/core/hand-back/sheet'
 import { customerOf } from '@/data/jobs'
 import { foldTape, readTape } from '@/data/tape'
+import { heavy } from '@/server/heavy'
 import { forJob } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
-import { SheetPdf } from '@/stations/hand-back/SheetPdf'
 
 interface Context {
   readonly params: Promise<{ tag: string }>
@@ -12,15 +11,18 @@ interface Context {
 
 /** The hand-back sheet as a PDF. */
 export async function GET(request: Request, { params }: Context) {
-  return forJob((await params).tag, request, async (job) => {
+  return forJob((await params).tag, request, async (job, account) => {
     const { state, socket } = await foldTape(await readTape(job.id))
     const customer = await customerOf(job.customerId)
     const at = state.handBack?.at ?? new Date().toISOString()
     const language = request.headers.get('accept-language')?.split(',')[0]
     const day = dayIn(language, at)
     const sheet = handBackSheet(state, socket, at)
-    const pdf = await renderToBuffer(
-      SheetPdf({ sheet, tag: job.tag, day, owner: customer?.name ?? '', socket }),
+    const pdf = await heavy(
+      account.id,
+      'pdf',
+      { sheet, tag: job.tag, day, owner: customer?.name ?? '', socket },
+      request.signal,
     )
     return download(pdf, 'application/pdf', `${job.tag}-hand-back.pdf`)
   })

@@ -5,6 +5,7 @@ import { hiddenBoardOf } from '@/data/hidden-boards'
 import { referencesOf } from '@/data/references'
 import { foldTape, readTape } from '@/data/tape'
 import { SimulatedBoard } from '@/stand-ins/simulated-board'
+import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/stations/job/answers'
 import { asksForPower, simulatedEntries, simulatedRequest } from '@/stations/triage/simulated-entries'
 import type { SimulatedRequest } from '@/stations/triage/simulated-entries'
@@ -12,7 +13,7 @@ import type { SimulatedRequest } from '@/stations/triage/simulated-entries'
 /** Takes an instrument of the simulated bench to this job's hidden board; the lines are the asker's to put on the tape. */
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {
   return forJob((await params).tag, request, async (job) => {
-    const { error, value } = simulatedRequest.validate(await request.json().catch(() => null))
+    const { error, value } = simulatedRequest.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'ask'))
     const asked = value as SimulatedRequest
     const hidden = await hiddenBoardOf(job.id)

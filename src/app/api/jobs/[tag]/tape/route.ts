@@ -1,3 +1,4 @@
+import { bodyJson } from '@/server/body'
 import { appendEntry, readTape } from '@/data/tape'
 import { checkNewEntry } from '@/stations/job/entry-schema'
 import { forJob, refuse } from '@/stations/job/answers'
@@ -10,7 +11,8 @@ const MAX_BODY = 512 * 1024
 
 export async function GET(request: Request, { params }: Context) {
   const after = Number(new URL(request.url).searchParams.get('after') ?? 0)
-  if (!Number.isInteger(after) || after < 0) return refuse(400, 'after must be a line number', 'after')
+  if (!Number.isInteger(after) || after < 0 || after > 2_147_483_647)
+    return refuse(400, 'after must be a line number', 'after')
   return forJob((await params).tag, request, async (job) =>
     Response.json({ entries: await readTape(job.id, after) }),
   )
@@ -18,14 +20,8 @@ export async function GET(request: Request, { params }: Context) {
 
 export async function POST(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
-    const text = await request.text()
-    if (text.length > MAX_BODY) return refuse(413, 'That is too much for one line of tape.', 'body')
-    let raw: unknown
-    try {
-      raw = JSON.parse(text)
-    } catch {
-      return refuse(400, 'The line did not arrive whole.', 'body')
-    }
+    const raw = await bodyJson(request, MAX_BODY)
+    if (raw === null) return refuse(400, 'The line did not arrive whole.', 'body')
     const checked = checkNewEntry(raw)
     if (!checked.ok) return refuse(422, checked.fault.text, checked.fault.field)
     const done = await appendEntry(job.id, account, checked.value)

@@ -9,7 +9,11 @@ interface Context {
 /** One ZIP of the job; `?owner=no` leaves the owner's name, contact and signature out. */
 export async function GET(request: Request, { params }: Context) {
   const withOwner = new URL(request.url).searchParams.get('owner') !== 'no'
-  return forJob((await params).tag, request, async (job) =>
-    download(await exportJob(job, withOwner), 'application/zip', `${job.tag}.zip`),
+  return forJob((await params).tag, request, async (job, account) =>
+    download(
+      await exportJob(job, withOwner, account.id, request.signal),
+      'application/zip',
+      `${job.tag}.zip`,
+    ),
   )
 }

@@ -1,10 +1,13 @@
 import Joi from 'joi'
+import type { Account } from '@/data/accounts'
 import { boardById } from '@/data/boards'
 import { dropReference, keepReference, referenceKinds, referencesOf } from '@/data/references'
 import type { ReferenceKind } from '@/data/references'
-import { forAccount, refuse } from '@/stations/job/answers'
+import { bodyJson } from '@/server/body'
+import { heavy } from '@/server/heavy'
+import { forAccount, forLead, refuse } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
-import { readReference, referenceCsv } from '@/stations/library/read-reference'
+import { referenceCsv } from '@/stations/library/read-reference'
 
 interface Context {
   readonly params: Promise<{ id: string; kind: string }>
@@ -23,14 +26,15 @@ const asked = Joi.object({
 async function forReference(
   request: Request,
   { params }: Context,
-  work: (id: string, kind: ReferenceKind) => Promise<Response>,
+  work: (id: string, kind: ReferenceKind, account: Account) => Promise<Response>,
+  asLead = false,
 ): Promise<Response> {
   const { id, kind } = await params
-  return forAccount(request, async () => {
+  return (asLead ? forLead : forAccount)(request, async (account) => {
     const known = referenceKinds.find((k) => k === kind)
     if (!known) return refuse(404, `Of a board, ${referenceKinds.join(', ')} can be kept.`, 'kind')
     if (!(await boardById(id))) return refuse(404, 'The library has no such board.', 'id')
-    return work(id, known)
+    return work(id, known, account)
   })
 }
 
@@ -43,17 +47,22 @@ export const GET = (request: Request, context: Context) =>
 
 /** Keeps a table for the board model when it is sound. */
 export const POST = (request: Request, context: Context) =>
-  forReference(request, context, async (id, kind) => {
-    const { error, value } = asked.validate(await request.json().catch(() => null))
+  forReference(request, context, async (id, kind, account) => {
+    const { error, value } = asked.validate(await bodyJson(request, MAX_CSV + 64 * 1024))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'csv'))
     const { name, csv } = value as { name: string; csv: string }
-    const { body, findings, say } = readReference(kind, name, csv)
+    const { body, findings, say } = await heavy(account.id, 'reference', { kind, name, csv }, request.signal)
     if (body) await keepReference(id, kind, body as never)
     return Response.json({ kept: body !== null, say, findings })
   })
 
 export const DELETE = (request: Request, context: Context) =>
-  forReference(request, context, async (id, kind) => {
-    await dropReference(id, kind)
-    return Response.json({ dropped: kind })
-  })
+  forReference(
+    request,
+    context,
+    async (id, kind) => {
+      await dropReference(id, kind)
+      return Response.json({ dropped: kind })
+    },
+    true,
+  )

@@ -1,0 +1,53 @@
+import { expect, it } from 'vitest'
+import { smallField } from '../socket/field.testing'
+import { speaksAgainst } from './asks-first'
+import { nothingNoted, rails } from './entry'
+import type { Bodies } from './entry'
+import { jobState } from './state'
+import { tape } from './tape.testing'
+import type { TestTape } from './tape.testing'
+
+const socket = smallField()
+const names = socket.contacts.map((c) => c.name)
+const ohms = { '12v': 480, '5v': 310, '3v3': 265, standby: 720, vcore: 6.4, vmem: 221, vsys: 38 } as const
+function powered(): TestTape {
+  const t = tape()
+    .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
+    .put('looked', { contacts: 'all' })
+  for (const rail of rails) t.put('rail', { rail, ohms: ohms[rail], cpu: 'out' })
+  return t
+    .put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+    .put('supply', { limitA: 2 })
+    .put('baseline', { ...nothingNoted, fans: 'on', current: 'steady', amps: 0.8, cpuHeat: 'warm' })
+}
+const pass = (t: TestTape, test = 'system', result: Bodies['proof']['result'] = 'pass') =>
+  speaksAgainst('proof', { test, result, reading: '' }, jobState(t.entries, names), socket)
+const back = (t: TestTape, change: Partial<Bodies['hand-back']> = {}) =>
+  speaksAgainst(
+    'hand-back',
+    { outcome: 'fixed', priceMinor: null, text: '', ...change },
+    jobState(t.entries, names),
+    socket,
+  )
+
+it('a test that takes power passes only where the board may be powered', () => {
+  expect(pass(powered())).toEqual([])
+  expect(pass(tape())[0]).toBe('it may not be powered as it stands')
+  const shorted = powered().put('mark', { contacts: ['D4'], mark: { kind: 'lodged' } })
+  expect(pass(shorted)).toEqual(['it may not be powered as it stands', 'Something is lodged at D4'])
+})
+it('what takes no power, and what did not pass, is not asked about', () => {
+  expect(pass(tape(), 'continuity')).toEqual([])
+  expect(pass(tape(), 'system', 'fail')).toEqual([])
+  expect(pass(tape(), 'system', 'cannot run here')).toEqual([])
+})
+it('a hand-back as fixed asks about a closed gate, a failed test and a bill over what was agreed', () => {
+  expect(back(powered())).toEqual([])
+  expect(back(tape())).toContain('do not power: No rail is measured yet')
+  expect(back(tape(), { outcome: 'returned unrepaired' })).toEqual([])
+  const failed = powered().put('proof', { test: 'system', result: 'fail', reading: 'stops' })
+  expect(back(failed)).toEqual([expect.stringMatching(/^failed: /)])
+  const dear = powered().put('ticket', { set: { limitMinor: 60_000 } })
+  expect(back(dear, { priceMinor: 60_000 })).toEqual([])
+  expect(back(dear, { priceMinor: 72_500 })).toEqual(['the bill is 125 over what was agreed'])
+})

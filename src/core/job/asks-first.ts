@@ -1,0 +1,48 @@
+import { proofStanding } from '../proof/plan'
+import type { Socket } from '../socket/socket'
+import type { Bodies, Kind } from './entry'
+import { powerEvidence } from './power-evidence'
+import { powerGate } from './power-gate'
+import type { JobState } from './state'
+
+/** Tests of the proof sheet that are made without power. */
+const unpowered: ReadonlySet<string> = new Set(['continuity'])
+
+/** What closes the gate, in words. */
+const closedBy = (state: JobState, socket: Socket | null): string[] =>
+  powerGate(powerEvidence(state, socket))
+    .reasons.filter((r) => r.level === 'closed')
+    .map((r) => r.text)
+
+/**
+ * What speaks against a line, so that it is asked about before it is written: a test that passes on a board that
+ * may not be powered as it stands; a hand-back as fixed with a failed test, a closed gate or a bill over what was agreed.
+ * Empty for every other line.
+ */
+export function speaksAgainst<K extends Kind>(
+  kind: K,
+  body: Bodies[K],
+  state: JobState,
+  socket: Socket | null,
+): string[] {
+  if (kind === 'proof') {
+    const { test, result } = body as Bodies['proof']
+    if (result !== 'pass' || unpowered.has(test)) return []
+    const closed = closedBy(state, socket)
+    return closed.length === 0 ? [] : ['it may not be powered as it stands', ...closed]
+  }
+  if (kind === 'hand-back') {
+    const { outcome, priceMinor } = body as Bodies['hand-back']
+    const against: string[] = []
+    if (outcome === 'fixed') {
+      const failed = proofStanding(state, socket).tests.filter((t) => t.result === 'fail')
+      against.push(...failed.map((t) => `failed: ${t.test}`))
+      against.push(...closedBy(state, socket).map((text) => `do not power: ${text}`))
+    }
+    const agreed = state.ticket.limitMinor
+    if (priceMinor !== null && agreed !== null && priceMinor > agreed)
+      against.push(`the bill is ${(priceMinor - agreed) / 100} over what was agreed`)
+    return against
+  }
+  return []
+}

@@ -1,0 +1,58 @@
+// A worker thread of the server: what takes seconds is done here, so that nothing else waits for it.
+import { createHash } from 'node:crypto'
+import sharp from 'sharp'
+import { renderToBuffer } from '@react-pdf/renderer'
+import type { HandBackSheet } from '@/core/hand-back/sheet'
+import type { Marks } from '@/core/socket/mark'
+import type { Socket } from '@/core/socket/socket'
+import { readFaultTable } from '@/core/triage/fault-table'
+import { takePhoto } from '@/stand-ins/microscope-camera'
+import type { Shot } from '@/stand-ins/microscope-camera'
+import { SheetPdf } from '@/stations/hand-back/SheetPdf'
+import { packJob, unpackJob } from '@/stations/job/job-zip'
+import type { JobFile } from '@/stations/job/job-zip'
+import { readCsv } from '@/stations/library/read-csv'
+import { readReference } from '@/stations/library/read-reference'
+import type { Kind as ReferenceKind } from '@/stations/library/read-reference'
+import { readSocket } from '@/stations/library/read-socket'
+import type { SocketRequest } from '@/stations/library/read-socket'
+
+const sha256 = (bytes: Uint8Array | string) => createHash('sha256').update(bytes).digest('hex')
+
+/** Each kind of work by its name; what goes in and comes out can be cloned between threads. */
+const work = {
+  /** A photo by the simulated camera, as JPEG. */
+  async camera({ socket, marks, shot }: { socket: Socket; marks: Marks; shot: Shot }): Promise<Uint8Array> {
+    const taking = takePhoto(socket, marks, shot)
+    let step = taking.next()
+    while (!step.done) step = taking.next()
+    const { widthPx: width, heightPx: height, grey } = step.value.image
+    return sharp(grey, { raw: { width, height, channels: 1 } })
+      .jpeg({ quality: 88 })
+      .toBuffer()
+  },
+  pack: ({ job, extras }: { job: JobFile; extras: Readonly<Record<string, Uint8Array>> }) =>
+    packJob(job, sha256, extras),
+  unpack: ({ zip }: { zip: Uint8Array }) => unpackJob(zip, sha256),
+  pdf: (sheet: { sheet: HandBackSheet; tag: string; day: string; owner: string; socket: Socket | null }) =>
+    renderToBuffer(SheetPdf(sheet)),
+  png: ({ svg }: { svg: string }) => sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
+  socket: (request: SocketRequest) => readSocket(request, sha256),
+  reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>
+    readReference(kind, name, csv),
+  faults: ({ csv }: { csv: string }) => {
+    const { rows, columns, uneven } = readCsv(csv)
+    return { ...readFaultTable(rows, columns), uneven }
+  },
+}
+
+export type Work = typeof work
+export type Asked = {
+  [K in keyof Work]: { readonly what: K; readonly of: Parameters<Work[K]>[0] }
+}[keyof Work]
+
+export default async function heavy({ what, of }: Asked): Promise<unknown> {
+  const done: unknown = await (work[what] as (of: unknown) => unknown)(of)
+  // Bytes leave in a plain array of their own: a Buffer may be a window on memory that is not its own.
+  return Buffer.isBuffer(done) ? new Uint8Array(done) : done
+}
