@@ -1,3 +1,5 @@
+import type { Entry } from '@/core/job/job-state'
+
 // The figures that need a server and a browser: pages of the demo, frames of the map, the answer to a mark.
 import { chromium } from '@playwright/test'
 import type { Browser, Page } from '@playwright/test'
@@ -5,7 +7,6 @@ import { spawn } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { performance } from 'node:perf_hooks'
 import { zipSync } from 'fflate'
-import type { Entry } from '@/core/job/entry'
 import { runOut } from '@/core/run-out'
 import { seeded } from '@/core/seeded'
 import { generateField, rowName } from '@/core/socket/generate'

@@ -1,9 +1,10 @@
+import { jobState } from '@/core/job/job-state'
+
 // npm run bench: every figure beside its target. `-- browser` adds pages and the map in a real browser,
 // `-- 5000` works all 5,000 boards instead of 300.
 import { performance } from 'node:perf_hooks'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { jobState } from '@/core/job/state'
 import { seeded } from '@/core/seeded'
 import { assess } from '@/core/socket/assess'
 import { displayList } from '@/core/socket/display-list'

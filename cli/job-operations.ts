@@ -1,12 +1,11 @@
+import { currentPass } from '@/core/socket/slice'
+import type { Entry } from '@/core/job/job-state'
+import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import Joi from 'joi'
 import { randomUUID } from 'node:crypto'
 import { handBackHolds } from '@/core/hand-back/holds'
-import { contactsOf } from '@/core/job/entry'
-import type { Entry } from '@/core/job/entry'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { currentPass, jobState } from '@/core/job/state'
-import { tapeFindings } from '@/core/job/tape-findings'
 import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import { proofStanding } from '@/core/proof/plan'
 import { strangerIn } from '@/core/socket/socket'
@@ -77,8 +76,8 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
       )
       const gate = powerGate(powerEvidence(state, socket))
       const station = nextStation(state, socket)
-      const pass = currentPass(state)
-      const work = socket && pass ? socketWork(socket, pass.marks, state.school) : null
+      const pass = currentPass(state.socket)
+      const work = socket && pass ? socketWork(socket, pass.marks, state.socket.school) : null
       const standing = proofStanding(state, socket)
       return {
         lines: entries.length,

@@ -1,10 +1,11 @@
+import { jobState } from '@/core/job/job-state'
+import { stations } from '@/core/board/station'
+import { rails } from '@/core/board/rail'
 import Joi from 'joi'
 import { createHash } from 'node:crypto'
-import { rails, stations } from '@/core/job/entry'
 import { nothingSeen, powerGate } from '@/core/job/power-gate'
 import type { PowerEvidence } from '@/core/job/power-gate'
 import { powerEvidence } from '@/core/job/power-evidence'
-import { jobState } from '@/core/job/state'
 import { proofPlan } from '@/core/proof/plan'
 import type { Touched } from '@/core/proof/plan'
 import { functionGroups } from '@/core/socket/socket'
@@ -131,17 +132,17 @@ export const operations: Readonly<Record<string, Operation>> = {
         job.socket?.contacts.map((c) => c.name),
       )
       const gate = powerGate(powerEvidence(state, job.socket))
-      const last = state.baselines.at(-1)
+      const last = state.board.baselines.at(-1)
       return {
         good: true,
         tag: job.tag,
         lines: job.entries.length,
         pictures: job.files.length,
         socket: job.socket?.name ?? null,
-        stations: Object.fromEntries(stations.map((s) => [s, state.marks[s].mark])),
+        stations: Object.fromEntries(stations.map((s) => [s, state.work.marks[s].mark])),
         gate: gate.lamp,
         reaches: last ? stageReached(last).say : null,
-        outcome: state.handBack?.outcome ?? null,
+        outcome: state.handBack.done?.outcome ?? null,
         findings,
       }
     },

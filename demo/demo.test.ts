@@ -1,9 +1,8 @@
+import type { Entry } from '@/core/job/job-state'
+import { jobState, tapeFindings } from '@/core/job/job-state'
 import { describe, expect, it } from 'vitest'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { jobState } from '@/core/job/state'
-import { tapeFindings } from '@/core/job/tape-findings'
-import type { Entry } from '@/core/job/entry'
 import { isDamage } from '@/core/socket/mark'
 import { readCodes } from '@/core/triage/code-tape'
 import { faultIds } from '@/core/triage/fault'
@@ -29,7 +28,7 @@ function checked(entries: readonly Entry[]): void {
 }
 const stateOf = (entries: readonly Entry[]) => {
   const plain = jobState(entries)
-  const socket = sockets.find((s) => s.id === plain.ticket.socketId) ?? null
+  const socket = sockets.find((s) => s.id === plain.intake.ticket.socketId) ?? null
   const state = jobState(
     entries,
     socket?.contacts.map((c) => c.name),
@@ -62,7 +61,7 @@ describe('the demo shop', () => {
   it('marks only contacts that are there', () => {
     for (const { tape } of jobs) {
       const { state, socket } = stateOf(tape.entries)
-      for (const pass of state.passes)
+      for (const pass of state.socket.passes)
         for (const name of Object.keys(pass.found))
           expect(fieldOf(socket!).named.has(name), `${tape.tag} ${name}`).toBe(true)
     }
@@ -72,20 +71,20 @@ describe('the demo shop', () => {
     expect(new Set(all.map((a) => a.gate.lamp))).toEqual(
       new Set(['clear', 'limit the current', 'do not power']),
     )
-    expect(all.some((a) => a.state.offers.some((o) => o.approved === null))).toBe(true)
-    expect(new Set(all.map((a) => a.state.handBack?.outcome))).toEqual(
+    expect(all.some((a) => a.state.intake.offers.some((o) => o.approved === null))).toBe(true)
+    expect(new Set(all.map((a) => a.state.handBack.done?.outcome))).toEqual(
       new Set([undefined, 'exchanged', 'fixed']),
     )
   })
   it('the ticket kiosk shows its crater and its short', () => {
     const { state, gate } = stateOf(jobs.find((j) => j.tape.tag === 'Q-0417')!.tape.entries)
     expect(gate.reasons[0]!.text).toBe('P13 touches P14: core rail to ground')
-    expect(Object.values(state.passes.at(-1)!.marks).filter(isDamage).length).toBeGreaterThan(20)
+    expect(Object.values(state.socket.passes.at(-1)!.marks).filter(isDamage).length).toBeGreaterThan(20)
   })
   it('has an earlier visit of the lighthouse’s board, told by its serial', () => {
     const before = lighthouseBefore(now)
     checked(before.entries)
-    const serial = (entries: readonly Entry[]) => jobState(entries).ticket.serial
+    const serial = (entries: readonly Entry[]) => jobState(entries).intake.ticket.serial
     const again = jobs.find((j) => j.tape.tag === 'Q-0418')!.tape.entries
     expect(serial(before.entries)).toBe(serial(again))
   })
@@ -106,8 +105,8 @@ describe('the demo shop', () => {
     const past = [...history(40, now)]
     for (const tape of past) checked(tape.entries)
     expect([...history(40, now)].map((t) => t.entries)).toEqual(past.map((t) => t.entries))
-    expect(past.filter((t) => stateOf(t.entries).state.handBack?.outcome === 'fixed').length).toBeGreaterThan(
-      25,
-    )
+    expect(
+      past.filter((t) => stateOf(t.entries).state.handBack.done?.outcome === 'fixed').length,
+    ).toBeGreaterThan(25)
   })
 })

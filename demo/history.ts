@@ -1,5 +1,5 @@
+import type { HistoryItem } from '@/core/intake/slice'
 import type { DamageKind } from '@/core/socket/mark'
-import type { HistoryItem } from '@/core/job/entry'
 import { seeded } from '@/core/seeded'
 import type { Uniform } from '@/core/seeded'
 import { slipOdds, untwistOdds } from '@/core/socket/technique'

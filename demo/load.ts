@@ -1,3 +1,5 @@
+import type { Entry } from '@/core/job/job-state'
+
 // Brings the database up to date and, unless there is something in it already, lays the demo shop.
 import { addBoard, addLandmark } from '@/data/boards'
 import { anyAccount, createAccount, newFirstLeadCode } from '@/data/accounts'
@@ -11,7 +13,6 @@ import { closePool, pool, transaction } from '@/data/pool'
 import { keepReference, referenceKinds } from '@/data/references'
 import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
-import type { Entry } from '@/core/job/entry'
 import { demoBoards } from './boards'
 import { hiddenContacts } from './hidden-contacts'
 import { history } from './history'

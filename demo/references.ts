@@ -1,10 +1,10 @@
+import { rails } from '@/core/board/rail'
 import { readCurrent, thinCurve } from '@/core/triage/current-trace'
 import type { CodeTable } from '@/core/triage/code-tape'
 import type { FaultId } from '@/core/triage/fault'
 import type { RailReference } from '@/core/triage/rail-table'
 import { usualVolts } from '@/core/triage/rail-table'
 import type { References } from '@/data/references'
-import { rails } from '@/core/job/entry'
 import { SimulatedBoard } from '@/stand-ins/simulated-board'
 import { goodRails, railsWithCpu } from './jobs/job'
 

@@ -1,5 +1,8 @@
+import type { Station } from '@/core/board/station'
+import type { Rail } from '@/core/board/rail'
+import type { Entry } from '@/core/job/job-state'
+import type { Bodies, Kind } from '@/core/slices'
 import { createHash } from 'node:crypto'
-import type { Bodies, Entry, Kind, Rail, Station } from '@/core/job/entry'
 import type { Mark } from '@/core/socket/mark'
 
 /** The same words always give the same id, so that a demo shop laid twice is the same shop. */

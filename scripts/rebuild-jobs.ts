@@ -1,5 +1,5 @@
 // Computes every job's state again from its tape, writes it, and says which had differed.
-import { canonical } from '@/core/job/canonical'
+import { canonical } from '@/core/tape/canonical'
 import { allJobIds, savedState } from '@/data/jobs'
 import { closePool, transaction } from '@/data/pool'
 import { refold } from '@/data/tape'

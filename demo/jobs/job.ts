@@ -1,5 +1,6 @@
-import { nothingNoted } from '@/core/job/entry'
-import type { Baseline, Ticket } from '@/core/job/entry'
+import type { Ticket } from '@/core/intake/slice'
+import type { Baseline } from '@/core/board/baseline'
+import { nothingNoted } from '@/core/board/baseline'
 import type { TapeWriter } from '../tape-writer'
 import { demoBoards } from '../boards'
 

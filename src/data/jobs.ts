@@ -1,8 +1,8 @@
 import 'server-only'
+import type { JobState } from '@/core/job/job-state'
+import type { Station } from '@/core/board/station'
 import { randomUUID } from 'node:crypto'
 import type { PowerGate } from '@/core/job/power-gate'
-import type { Station } from '@/core/job/entry'
-import type { JobState } from '@/core/job/state'
 import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 
@@ -244,14 +244,14 @@ export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[
   return rows.map(({ tag, at, outcome, state }) => ({
     tag,
     at: at.toISOString(),
-    complaint: state.ticket.complaint,
+    complaint: state.intake.ticket.complaint,
     outcome,
-    mended: (state.mended ?? []).map((m) => m.fault),
-    parts: state.parts
+    mended: (state.triage.mended ?? []).map((m) => m.fault),
+    parts: state.parts.noted
       .filter((p) => p.did === 'fitted')
       .map((p) => [p.ref, p.value].filter(Boolean).join(' ')),
-    contacts: new Set(state.strokes.map((s) => s.contact)).size,
-    advice: state.advice,
+    contacts: new Set(state.socket.strokes.map((s) => s.contact)).size,
+    advice: state.handBack.advice,
   }))
 }
 
@@ -262,10 +262,11 @@ export async function saveState(
   bench: BenchLine,
   db: Queryable,
 ): Promise<void> {
-  const t = state.ticket
+  const t = state.intake.ticket
   const board = [t.board, t.revision && `rev ${t.revision}`].filter(Boolean).join(' ')
   const words = [t.use, t.complaint].filter(Boolean).join(': ')
-  const closedAt = state.handBack && state.handBack.outcome !== 'parked' ? state.handBack.at : null
+  const closedAt =
+    state.handBack.done && state.handBack.done.outcome !== 'parked' ? state.handBack.done.at : null
   await db.query(
     'update job set seq = $2, state = $3, board = $4, words = $5, socket_id = $6, promised_at = $7, outcome = $8, closed_at = $9, bench = $10 where id = $1',
     [
@@ -276,7 +277,7 @@ export async function saveState(
       words,
       t.socketId,
       t.promisedAt,
-      state.handBack?.outcome ?? null,
+      state.handBack.done?.outcome ?? null,
       closedAt,
       JSON.stringify(bench),
     ],

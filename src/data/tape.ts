@@ -1,14 +1,15 @@
 import 'server-only'
-import { contactsOf, subjects } from '@/core/job/entry'
-import type { Bodies, Entry, Kind } from '@/core/job/entry'
-import { canonical } from '@/core/job/canonical'
+import { openOffers } from '@/core/intake/slice'
+import { currentPass } from '@/core/socket/slice'
+import { benchSeconds } from '@/core/work/slice'
+import type { Entry, JobState } from '@/core/job/job-state'
+import type { Bodies, Kind } from '@/core/slices'
+import { contactsOf, subjects, lineFault, jobState } from '@/core/job/job-state'
+import { canonical } from '@/core/tape/canonical'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { lineFault } from '@/core/job/line-fault'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { benchSeconds, currentPass, jobState, openOffers } from '@/core/job/state'
-import type { JobState } from '@/core/job/state'
 import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import { strangerIn } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
@@ -74,7 +75,7 @@ export async function foldTape(
   db: Queryable = pool(),
 ): Promise<{ state: JobState; socket: Socket | null }> {
   const plain = jobState(entries)
-  const socket = await socketById(plain.ticket.socketId, db)
+  const socket = await socketById(plain.intake.ticket.socketId, db)
   if (!socket || !entries.some((e) => e.kind === 'looked' && e.body.contacts === 'all'))
     return { state: plain, socket }
   return {
@@ -88,7 +89,7 @@ export async function foldTape(
 
 export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
   const gate = powerGate(powerEvidence(state, socket))
-  const pass = currentPass(state)
+  const pass = currentPass(state.socket)
   const station = nextStation(state, socket)
   return {
     lamp: gate.lamp,
@@ -98,12 +99,12 @@ export function benchLine(state: JobState, socket: Socket | null, nowIso: string
       state,
       socket,
       gate,
-      station === 'socket' && socket && pass ? socketWork(socket, pass.marks, state.school) : null,
+      station === 'socket' && socket && pass ? socketWork(socket, pass.marks, state.socket.school) : null,
     ).say,
     station,
-    minutes: Math.round(benchSeconds(state, nowIso).all / 60),
-    minutesPromised: state.ticket.minutesPromised,
-    waiting: openOffers(state).length > 0,
+    minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
+    minutesPromised: state.intake.ticket.minutesPromised,
+    waiting: openOffers(state.intake).length > 0,
   }
 }
 
@@ -216,7 +217,7 @@ async function writtenByOthers(
 }
 
 /** Writes anew what this job's strokes came to. */
-async function tallyStrokes(jobId: string, { strokes }: JobState, db: Queryable): Promise<void> {
+async function tallyStrokes(jobId: string, { socket: { strokes } }: JobState, db: Queryable): Promise<void> {
   await db.query('delete from stroke_tally where job_id = $1', [jobId])
   const told = strokes.filter((s) => s.predictedSnaps !== null)
   if (told.length === 0) return

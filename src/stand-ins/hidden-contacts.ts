@@ -1,5 +1,5 @@
+import type { StrokeDone } from '@/core/socket/slice'
 import { normalDraw, seeded } from '@/core/seeded'
-import type { StrokeDone } from '@/core/job/state'
 import { afterStroke, isDamage, usualHeightMm } from '@/core/socket/mark'
 import type { Mark, Marks } from '@/core/socket/mark'
 import type { Socket } from '@/core/socket/socket'

@@ -1,6 +1,6 @@
+import { rails } from '@/core/board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rails } from '@/core/job/entry'
 import { benchTests } from '@/core/triage/bench-tests'
 import { readCodes } from '@/core/triage/code-tape'
 import type { CodeTable } from '@/core/triage/code-tape'

@@ -1,5 +1,5 @@
+import { jobState } from '../job/job-state'
 import { describe, expect, it } from 'vitest'
-import { jobState } from '../job/state'
 import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/field.testing'
 import { handBackHolds } from './holds'

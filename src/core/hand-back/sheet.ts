@@ -1,7 +1,8 @@
-import { railWords } from '../job/entry'
+import type { JobState } from '../job/job-state'
+import { unaccounted } from '../board/slice'
+import { benchSeconds } from '../work/slice'
+import { railWords } from '../board/rail'
 import { railState } from '../job/power-gate'
-import { benchSeconds, unaccounted } from '../job/state'
-import type { JobState } from '../job/state'
 import { proofStanding } from '../proof/plan'
 import type { ProofStanding } from '../proof/plan'
 import { isDamage, sayMark } from '../socket/mark'
@@ -35,28 +36,28 @@ export interface HandBackSheet {
 
 /** The sheet from the tape. Nothing is claimed to be proved that has no reading of its own. */
 export function handBackSheet(state: JobState, socket: Socket | null, nowIso: string): HandBackSheet {
-  const t = state.ticket
+  const t = state.intake.ticket
   const standing = proofStanding(state, socket)
-  const first = state.passes[0]
-  const last = state.passes.at(-1)
-  const maps = first && last ? { before: state.asFound, after: last.marks } : null
+  const first = state.socket.passes[0]
+  const last = state.socket.passes.at(-1)
+  const maps = first && last ? { before: state.socket.asFound, after: last.marks } : null
   return {
     title: [t.board, t.revision && `rev ${t.revision}`, t.use].filter(Boolean).join(', '),
     complaint: t.complaint,
-    outcome: state.handBack?.outcome ?? 'in work',
+    outcome: state.handBack.done?.outcome ?? 'in work',
     found: foundLines(state),
     done: doneLines(state),
     proved: standing.tests
       .filter((p) => p.result === 'pass')
       .map((p) => `${p.test}: ${p.reading || 'passed'}`),
     notProved: notProvedLines(state, standing),
-    advice: [...state.advice, ...(state.handBack?.text ? [state.handBack.text] : [])],
+    advice: [...state.handBack.advice, ...(state.handBack.done?.text ? [state.handBack.done.text] : [])],
     safety,
     maps,
     changes: maps ? comparePasses(maps.before, maps.after) : [],
     holds: handBackHolds(state).map((h) => h.text),
-    minutes: Math.round(benchSeconds(state, nowIso).all / 60),
-    priceMinor: state.handBack?.priceMinor ?? null,
+    minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
+    priceMinor: state.handBack.done?.priceMinor ?? null,
   }
 }
 
@@ -65,28 +66,28 @@ const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one 
 
 function foundLines(state: JobState): string[] {
   const found: string[] = []
-  for (const look of state.looks) if (!look.clear) found.push(`${look.what}: ${look.seen}`)
-  const bad = new Map(state.railLog.filter((r) => railState(r) !== 'good').map((r) => [r.rail, r]))
+  for (const look of state.board.looks) if (!look.clear) found.push(`${look.what}: ${look.seen}`)
+  const bad = new Map(state.board.railLog.filter((r) => railState(r) !== 'good').map((r) => [r.rail, r]))
   for (const r of bad.values())
     found.push(
       `${railWords[r.rail]} at ${r.ohms} Ω to ground: ${railState(r) === 'short' ? 'shorted' : 'low'}`,
     )
-  const weak = state.cellLog.find((c) => cellState(c.volts).state !== 'good')
+  const weak = state.board.cellLog.find((c) => cellState(c.volts).state !== 'good')
   if (weak) found.push(`coin cell at ${weak.volts} V`)
-  const ever = new Map(Object.entries(state.asFound))
+  const ever = new Map(Object.entries(state.socket.asFound))
   if (ever.size > 0) {
     const few =
       ever.size <= 6 ? `: ${[...ever].map(([name, mark]) => `${name} ${sayMark(mark)}`).join('; ')}` : ''
     found.push(`${counted(ever.size, 'damaged contact', 'damaged contacts')} in the CPU socket${few}`)
   }
-  for (const part of state.parts)
+  for (const part of state.parts.noted)
     if (part.did.startsWith('found'))
       found.push(`${part.ref}: ${part.did.slice(6)}${part.text ? `, ${part.text}` : ''}`)
-  for (const claim of state.claims)
+  for (const claim of state.intake.claims)
     if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
-  const baseline = state.baselines[0]
+  const baseline = state.board.baselines[0]
   if (baseline) found.push(`at the first power-up it ${stageReached(baseline).say}`)
-  const last = state.baselines.at(-1)
+  const last = state.board.baselines.at(-1)
   if (last && last !== baseline) found.push(`at the last power-up it ${stageReached(last).say}`)
   return found
 }
@@ -100,25 +101,27 @@ const dropWords = {
 
 function doneLines(state: JobState): string[] {
   const done: string[] = []
-  const there = new Set(state.strokes.filter((s) => s.result === 'there').map((s) => s.contact))
+  const there = new Set(state.socket.strokes.filter((s) => s.result === 'there').map((s) => s.contact))
   if (there.size > 0) done.push(`${counted(there.size, 'contact', 'contacts')} straightened`)
-  const snapped = state.strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)
+  const snapped = state.socket.strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)
   for (const name of snapped) {
-    const found = state.asFound[name]
+    const found = state.socket.asFound[name]
     done.push(`${name}, ${found ? `found ${sayMark(found)}, ` : ''}snapped while being straightened`)
   }
-  for (const r of state.replaced)
+  for (const r of state.socket.replaced)
     done.push(
       r.how === 'whole socket'
         ? `the whole socket changed${r.holds ? '' : ', it does not hold'}`
         : `${r.contact}: ${r.how}, ${r.holds ? 'it holds' : 'it does not hold'}${r.pulledOut.length > 0 ? `; ${r.pulledOut.join(', ')} came out with it` : ''}`,
     )
-  for (const { fault } of state.mended) done.push(`put right: ${faults[fault as FaultId]?.say ?? fault}`)
-  for (const [name, why] of Object.entries(state.left)) done.push(`${name} left as it is: ${why}`)
-  for (const f of state.firmware) if (f.did) done.push(f.did)
-  for (const part of state.parts)
+  for (const { fault } of state.triage.mended)
+    done.push(`put right: ${faults[fault as FaultId]?.say ?? fault}`)
+  for (const [name, why] of Object.entries(state.socket.left)) done.push(`${name} left as it is: ${why}`)
+  for (const f of state.firmware.steps) if (f.did) done.push(f.did)
+  for (const part of state.parts.noted)
     if (part.did === 'fitted') done.push(`${part.ref} fitted${part.value ? `, ${part.value}` : ''}`)
-  for (const seat of state.seats.slice(-1)) done.push(`CPU seated: ${seat.cpu}, ${dropWords[seat.drop]}`)
+  for (const seat of state.socket.seats.slice(-1))
+    done.push(`CPU seated: ${seat.cpu}, ${dropWords[seat.drop]}`)
   return done
 }
 
@@ -136,22 +139,22 @@ function notProvedLines(state: JobState, standing: ProofStanding): string[] {
             : 'not done'
     lines.push(`${p.test}: ${why}`)
   }
-  const marks = state.passes.at(-1)?.marks ?? {}
+  const marks = state.socket.passes.at(-1)?.marks ?? {}
   for (const name of damagedNames(marks))
     lines.push(`${name} stays ${sayMark(marks[name]!)}${fate(state, name)}`)
-  for (const item of unaccounted(state)) lines.push(`${item.what} was not found`)
+  for (const item of unaccounted(state.board)) lines.push(`${item.what} was not found`)
   return lines
 }
 
 /** How a contact that stays damaged came to it, and why it is left: what broke here is said to have broken here. */
 function fate(state: JobState, name: string): string {
-  const found = state.asFound[name]
-  const broke = state.strokes.some((s) => s.contact === name && s.result === 'snapped')
-  const out = state.replaced.some((r) => r.pulledOut.includes(name))
+  const found = state.socket.asFound[name]
+  const broke = state.socket.strokes.some((s) => s.contact === name && s.result === 'snapped')
+  const out = state.socket.replaced.some((r) => r.pulledOut.includes(name))
   const said = [
     broke && `found ${found ? sayMark(found) : 'sound'}; snapped while straightening`,
     out && 'came out with another while it was replaced',
-    state.left[name],
+    state.socket.left[name],
   ].filter(Boolean)
   return said.length > 0 ? ` (${said.join('; ')})` : ''
 }

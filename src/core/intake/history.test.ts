@@ -1,5 +1,5 @@
+import { historyItems } from './slice'
 import { describe, expect, it } from 'vitest'
-import { historyItems } from '../job/entry'
 import { lookFirst, risksFor, suspectsFor } from './history'
 
 describe('history', () => {

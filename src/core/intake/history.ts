@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../job/entry'
+import type { HistoryItem } from './slice'
 
 /** What a piece of history makes likelier, the risk to tell the owner, and where to look first. */
 export interface HistoryAdvice {

@@ -1,3 +1,9 @@
+import { unaccounted } from '../board/slice'
+import { openOffers } from '../intake/slice'
+import { benchSeconds } from '../work/slice'
+import { sayEntry, jobState } from './job-state'
+import { struckBy } from '../tape/line'
+import { stations } from '../board/station'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { handBackHolds } from '../hand-back/holds'
@@ -5,12 +11,9 @@ import { handBackSheet } from '../hand-back/sheet'
 import { proofStanding } from '../proof/plan'
 import { smallField } from '../socket/field.testing'
 import { anyTape } from './any-tape.testing'
-import { canonical } from './canonical'
-import { stations, struckBy } from './entry'
+import { canonical } from '../tape/canonical'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
-import { sayEntry } from './say'
-import { benchSeconds, jobState, openOffers, unaccounted } from './state'
 import { nextStation, nextStep, socketWork, way } from './way'
 
 const socket = smallField()
@@ -38,7 +41,8 @@ describe('any tape the edge would let in', () => {
           expect(gate.lamp === 'clear').toBe(gate.reasons.length === 0)
           expect(stations).toContain(nextStation(state, field))
           expect(way(state, field)).toHaveLength(7)
-          const work = field && socketWork(field, state.passes.at(-1)?.marks ?? {}, state.school)
+          const work =
+            field && socketWork(field, state.socket.passes.at(-1)?.marks ?? {}, state.socket.school)
           for (const station of stations) {
             const { say, why } = nextStep(station, state, field, gate, work)
             expect(say.length * why.length).toBeGreaterThan(0)
@@ -68,7 +72,10 @@ describe('any tape the edge would let in', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {
         const state = jobState(tape, names)
-        const held = openOffers(state).length > 0 || unaccounted(state).length > 0 || state.consent === null
+        const held =
+          openOffers(state.intake).length > 0 ||
+          unaccounted(state.board).length > 0 ||
+          state.intake.consent === null
         expect(handBackHolds(state).length > 0).toBe(held)
       }),
       runs,
@@ -77,7 +84,7 @@ describe('any tape the edge would let in', () => {
   it('has a clock that never runs backwards and adds up', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {
-        const clock = benchSeconds(jobState(tape, names), end)
+        const clock = benchSeconds(jobState(tape, names).work, end)
         const sum = stations.reduce((all, s) => all + clock.station(s), 0)
         expect(clock.all).toBe(sum)
         for (const s of stations) expect(clock.station(s)).toBeGreaterThanOrEqual(0)

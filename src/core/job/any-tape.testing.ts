@@ -1,9 +1,16 @@
+import type { Entry } from './job-state'
+import type { Bodies, Kind } from '../slices'
+import { swapParts } from '../triage/slice'
+import { strokeResults } from '../socket/slice'
+import { stations } from '../board/station'
+import { rails } from '../board/rail'
+import { outcomes } from '../hand-back/slice'
+import { kinds } from './job-state'
+import { historyItems } from '../intake/slice'
 import fc from 'fast-check'
 import { anyMark } from '../socket/field.testing'
-import { historyItems, kinds, outcomes, rails, stations, strokeResults, swapParts } from './entry'
-import type { Bodies, Entry, Kind } from './entry'
 import { drops } from '../socket/seat-reading'
-import { lookHazards } from './hazard'
+import { lookHazards } from '../board/hazard'
 
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
 const maybeWords = fc.oneof(fc.constant(''), words)

@@ -1,9 +1,10 @@
+import { jobState } from './job-state'
+import type { Bodies } from '../slices'
+import { rails } from '../board/rail'
+import { nothingNoted } from '../board/baseline'
 import { expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
 import { speaksAgainst } from './asks-first'
-import { nothingNoted, rails } from './entry'
-import type { Bodies } from './entry'
-import { jobState } from './state'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 

@@ -1,10 +1,9 @@
+import type { JobState } from './job-state'
+import type { Bodies, Kind } from '../slices'
 import { proofStanding } from '../proof/plan'
 import type { Socket } from '../socket/socket'
-import type { Bodies, Kind } from './entry'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
-import type { JobState } from './state'
-
 /** Tests of the proof sheet that are made without power. */
 const unpowered: ReadonlySet<string> = new Set(['continuity'])
 
@@ -39,7 +38,7 @@ export function speaksAgainst<K extends Kind>(
       against.push(...failed.map((t) => `failed: ${t.test}`))
       against.push(...closedBy(state, socket).map((text) => `do not power: ${text}`))
     }
-    const agreed = state.ticket.limitMinor
+    const agreed = state.intake.ticket.limitMinor
     if (priceMinor !== null && agreed !== null && priceMinor > agreed)
       against.push(`the bill is ${(priceMinor - agreed) / 100} over what was agreed`)
     return against

@@ -1,3 +1,8 @@
+import type { JobState } from './job-state'
+import { unaccounted } from '../board/slice'
+import { currentPass } from '../socket/slice'
+import type { Rail } from '../board/rail'
+import { rails, railWords } from '../board/rail'
 import { contactVerdict } from '../socket/contact-force'
 import { functionLaw, shortGrade } from '../socket/function-law'
 import type { ShortGrade } from '../socket/function-law'
@@ -6,18 +11,14 @@ import type { Mark } from '../socket/mark'
 import { shorts, touchesNobodyNamed } from '../socket/short'
 import { fieldOf } from '../socket/socket'
 import type { Contact, Socket } from '../socket/socket'
-import { rails, railWords } from './entry'
-import type { Rail } from './entry'
-import { hazardWords } from './hazard'
+import { hazardWords } from '../board/hazard'
 import { OPEN_OHM, railState } from './power-gate'
 import type { PossibleShort, PowerEvidence, RailSeen } from './power-gate'
-import { currentPass, unaccounted } from './state'
-import type { JobState } from './state'
 
 /** The gate's evidence as the tape has it. */
 export function powerEvidence(state: JobState, socket: Socket | null): PowerEvidence {
-  const { power } = state
-  const pass = currentPass(state)
+  const { power } = state.board
+  const pass = currentPass(state.socket)
   const marks = pass?.marks ?? {}
   const looked = pass?.looked ?? {}
   const named = socket ? fieldOf(socket).named : new Map<string, Contact>()
@@ -31,7 +32,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     return group === 'unknown' ? 'unknown' : functionLaw[group].effect
   }
   const chip = (field: 'chipVolts' | 'programmerVolts') =>
-    state.firmware.findLast((f) => f[field] !== undefined)?.[field] ?? null
+    state.firmware.steps.findLast((f) => f[field] !== undefined)?.[field] ?? null
   const read = railsRead(state)
   const notLooked = socket ? socket.contacts.filter((c) => !looked[c.name] && !marks[c.name]) : []
   return {
@@ -73,10 +74,10 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
       : [],
     socketFound: power.socketFound,
     cpuFitted: power.cpu === 'in',
-    heatsink: state.fitted.heatsink,
+    heatsink: state.board.fitted.heatsink,
     seat: seatOf(state),
     pinGrid: socket?.kind === 'pin-grid',
-    unaccounted: unaccounted(state).map((i) => i.what),
+    unaccounted: unaccounted(state.board).map((i) => i.what),
     hazards: Object.values(power.found)
       .filter((f) => f.hazard !== 'harmless' && f.hazard !== 'part gone' && f.hazard !== 'not told')
       .map((f) => `${f.say} (${hazardWords[f.hazard as keyof typeof hazardWords]})`),
@@ -89,8 +90,8 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     standbyHot: power.standbyHot,
     chipVolts: chip('chipVolts'),
     programmerVolts: chip('programmerVolts'),
-    clipOn: state.firmware.findLast((f) => f.clipOn !== undefined)?.clipOn ?? false,
-    supplyLimitA: state.supplyLimitA,
+    clipOn: state.firmware.steps.findLast((f) => f.clipOn !== undefined)?.clipOn ?? false,
+    supplyLimitA: state.board.supplyLimitA,
     provedUnderLimit: power.proved > power.changed,
     changedWhat: power.changedWhat,
     provedNothing: power.provedNothing,
@@ -106,8 +107,10 @@ const gone = (mark: Mark) => isGone(mark) || (mark.maybe !== undefined && isGone
  * reading is the probe until the same rail reads open twice while others do not.
  */
 function railsRead({
-  railLog: log,
-  power: { railsOwedSince, railsSaid },
+  board: {
+    railLog: log,
+    power: { railsOwedSince, railsSaid },
+  },
 }: JobState): Pick<PowerEvidence, 'rails' | 'railsOwed' | 'questions'> {
   const standing = new Map<string, RailSeen>()
   const asked = new Map<string, { say: string; mend: string }>()
@@ -170,12 +173,16 @@ const cellOver = (volts: number | null) =>
       ]
 
 const reversedVolts = (state: JobState) =>
-  Object.values(state.power.reversed).map((v) => ({
+  Object.values(state.board.power.reversed).map((v) => ({
     say: `${railWords[v.rail]} at ${v.volts} V: below ground can not be`,
     mend: 'Are the leads the wrong way round? Read it again',
   }))
 
-function seatOf({ power: { seat } }: JobState): PowerEvidence['seat'] {
+function seatOf({
+  board: {
+    power: { seat },
+  },
+}: JobState): PowerEvidence['seat'] {
   if (!seat) return null
   if (seat.turned) return 'turned'
   if (seat.drop === 'needed force') return 'needed force'

@@ -1,11 +1,12 @@
+import { jobState } from './job-state'
+import { stations } from '../board/station'
+import { rails } from '../board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
-import { rails, stations } from './entry'
 import { powerEvidence } from './power-evidence'
 import { nothingSeen, powerGate, railLimits, railState } from './power-gate'
 import type { PowerEvidence } from './power-gate'
-import { jobState } from './state'
 import { tape } from './tape.testing'
 
 const safe: PowerEvidence = {

@@ -1,8 +1,9 @@
+import type { Station } from '../board/station'
+import type { Rail } from '../board/rail'
+import { rails, railWords } from '../board/rail'
 import type { ShortGrade } from '../socket/function-law'
 import { inHundred } from '../in-hundred'
-import { rails, railWords } from './entry'
-import type { Rail, Station } from './entry'
-import { FIRST_POWER_MOST_A } from './power-history'
+import { FIRST_POWER_MOST_A } from '../board/power-history'
 
 /** A resistance to ground that stands: the last of its rail with the CPU in, or out. */
 export interface RailSeen {

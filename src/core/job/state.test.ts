@@ -1,9 +1,14 @@
+import { ledgerOf } from '../board/loose'
+import { unaccounted } from '../board/slice'
+import { openOffers, uncheckedClaims } from '../intake/slice'
+import { currentPass } from '../socket/slice'
+import { benchSeconds } from '../work/slice'
+import type { Entry } from './job-state'
+import { subjects, jobState } from './job-state'
+import { struckBy } from '../tape/line'
+import type { StrokeResult } from '../socket/slice'
 import fc from 'fast-check'
-import type { StrokeResult } from './entry'
 import { describe, expect, it } from 'vitest'
-import { struckBy, subjects } from './entry'
-import type { Entry } from './entry'
-import { benchSeconds, currentPass, jobState, openOffers, unaccounted, uncheckedClaims } from './state'
 import { tape, TestTape } from './tape.testing'
 
 /** A step that any person could take, as a function of the tape so far. */
@@ -39,7 +44,10 @@ const step: fc.Arbitrary<(t: TestTape) => unknown> = fc.oneof(
 const laid = fc.array(step, { maxLength: 25 }).map((steps) => steps.reduce((t, s) => (s(t), t), tape()))
 
 const contacts = ['A1', 'A2', 'B1']
-const withoutPlace = ({ seq: _, lastTouched: __, ...rest }: ReturnType<typeof jobState>) => rest
+const withoutPlace = ({ seq: _, board, ...rest }: ReturnType<typeof jobState>) => ({
+  ...rest,
+  board: { ...board, lastTouched: 0 },
+})
 
 describe('jobState', () => {
   it('is the same for the same tape', () => {
@@ -78,9 +86,9 @@ describe('jobState', () => {
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
       .put('pass', { name: 'after' })
     const s = jobState(t.entries, contacts)
-    expect(s.passes.map((p) => p.name)).toEqual(['before', 'after'])
-    expect(Object.keys(s.passes[0]!.looked)).toEqual(contacts)
-    expect(currentPass(s)).toMatchObject({ marks: { A1: { kind: 'low' } }, looked: {} })
+    expect(s.socket.passes.map((p) => p.name)).toEqual(['before', 'after'])
+    expect(Object.keys(s.socket.passes[0]!.looked)).toEqual(contacts)
+    expect(currentPass(s.socket)).toMatchObject({ marks: { A1: { kind: 'low' } }, looked: {} })
   })
   it('a stroke that went well takes the mark off the field, not off what was found', () => {
     const stroke = {
@@ -93,10 +101,13 @@ describe('jobState', () => {
     }
     const t = tape().put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
     const good = jobState(t.put('stroke', { ...stroke, result: 'there' }).entries)
-    expect([good.passes[0]!.marks, good.passes[0]!.found]).toEqual([{}, { A1: { kind: 'low' } }])
+    expect([good.socket.passes[0]!.marks, good.socket.passes[0]!.found]).toEqual([
+      {},
+      { A1: { kind: 'low' } },
+    ])
     const bad = jobState(t.put('stroke', { ...stroke, result: 'snapped' }).entries)
-    expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' } })
-    expect(unaccounted(bad).map((i) => i.what)).toEqual(['fragment of A1'])
+    expect(bad.socket.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' } })
+    expect(unaccounted(bad.board).map((i) => i.what)).toEqual(['fragment of A1'])
   })
   it('a stroke that fell short leaves a third, one that went past leaves some on the other side', () => {
     const stroke = {
@@ -109,8 +120,8 @@ describe('jobState', () => {
     }
     const t = () => tape().put('mark', { contacts: ['A1'], mark: { kind: 'lean', leanMm: [0.3, 0] } })
     const after = (result: StrokeResult, touches?: string) =>
-      jobState(t().put('stroke', { ...stroke, result, ...(touches ? { touches } : {}) }).entries).passes[0]!
-        .marks.A1
+      jobState(t().put('stroke', { ...stroke, result, ...(touches ? { touches } : {}) }).entries).socket
+        .passes[0]!.marks.A1
     expect(after('still short')).toEqual({ kind: 'lean', leanMm: [0.105, 0] })
     expect(after('past')).toEqual({ kind: 'lean', leanMm: [-0.09, 0] })
     expect(after('touching', 'A2')).toMatchObject({ kind: 'touching', touches: 'A2' })
@@ -120,39 +131,39 @@ describe('jobState', () => {
     const t = tape().put('mark', { contacts: ['A1'], mark: { kind: 'snapped' } })
     const replaced = { contact: 'A1', how: 'transplant' as const, donor: 'old one', pulledOut: ['A2'] }
     const bad = jobState(t.put('replaced', { ...replaced, holds: false }).entries)
-    expect(bad.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' }, A2: { kind: 'snapped' } })
-    expect(unaccounted(bad).map((i) => i.what)).toEqual(['fragment of A1', 'contact A2, pulled out'])
+    expect(bad.socket.passes[0]!.marks).toEqual({ A1: { kind: 'snapped' }, A2: { kind: 'snapped' } })
+    expect(unaccounted(bad.board).map((i) => i.what)).toEqual(['fragment of A1', 'contact A2, pulled out'])
     const good = jobState(t.put('replaced', { ...replaced, holds: true, pulledOut: [] }).entries)
-    expect(good.passes[0]!.marks).toEqual({ A2: { kind: 'snapped' } })
-    expect(good.power.proved > good.power.changed).toBe(false)
+    expect(good.socket.passes[0]!.marks).toEqual({ A2: { kind: 'snapped' } })
+    expect(good.board.power.proved > good.board.power.changed).toBe(false)
     const whole = jobState(
       t.put('replaced', { ...replaced, how: 'whole socket', holds: true, pulledOut: [] }).entries,
     )
-    expect(whole.passes[0]!.marks).toEqual({})
+    expect(whole.socket.passes[0]!.marks).toEqual({})
   })
   it('a fragment is accounted for by its own line', () => {
     const t = tape()
       .put('missing', { what: 'tip of A2', from: 'socket' })
       .put('accounted', { item: 1, where: 'in the dish' })
-    expect(unaccounted(jobState(t.entries))).toEqual([])
-    expect(jobState(t.entries).ledger[0]).toMatchObject({ where: 'in the dish' })
+    expect(unaccounted(jobState(t.entries).board)).toEqual([])
+    expect(ledgerOf(jobState(t.entries).board.loose)[0]).toMatchObject({ where: 'in the dish' })
   })
   it('an approved offer moves the limit, a refused one does not', () => {
     const t = tape()
       .put('ticket', { set: { limitMinor: 100, minutesPromised: 30 } })
       .put('offer', { text: 'more', limitMinor: 500, minutes: 90 })
-    expect(openOffers(jobState(t.entries))).toHaveLength(1)
+    expect(openOffers(jobState(t.entries).intake)).toHaveLength(1)
     const refused = jobState([...t.entries, ...tape().put('note', { text: 'x' }).entries.slice(1)])
-    expect(refused.ticket.limitMinor).toBe(100)
+    expect(refused.intake.ticket.limitMinor).toBe(100)
     t.put('offer answered', { offer: 2, approved: true, how: '' })
-    expect(jobState(t.entries).ticket).toMatchObject({ limitMinor: 500, minutesPromised: 90 })
-    expect(openOffers(jobState(t.entries))).toEqual([])
+    expect(jobState(t.entries).intake.ticket).toMatchObject({ limitMinor: 500, minutesPromised: 90 })
+    expect(openOffers(jobState(t.entries).intake)).toEqual([])
   })
   it('a claim is work until it is checked', () => {
     const t = tape().put('claim', { text: 'it worked' })
-    expect(uncheckedClaims(jobState(t.entries))).toHaveLength(1)
+    expect(uncheckedClaims(jobState(t.entries).intake)).toHaveLength(1)
     t.put('claim checked', { claim: 1, verdict: 'wrong', how: 'salt' })
-    expect(uncheckedClaims(jobState(t.entries))).toEqual([])
+    expect(uncheckedClaims(jobState(t.entries).intake)).toEqual([])
   })
   it('a power-up under a limit counts until something is touched, or if the supply trips', () => {
     const up = {
@@ -166,7 +177,7 @@ describe('jobState', () => {
       picture: 'none',
     } as const
     const proved = (t: ReturnType<typeof tape>) => {
-      const { power } = jobState(t.entries)
+      const { power } = jobState(t.entries).board
       return power.proved > power.changed
     }
     const t = tape().put('supply', { limitA: 1 }).put('baseline', up)
@@ -190,10 +201,10 @@ describe('bench clock', () => {
       .put('clock', { run: 'socket' })
       .put('note', { text: 'y' })
     const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute)).toISOString()
-    const running = benchSeconds(jobState(t.entries), at(10))
+    const running = benchSeconds(jobState(t.entries).work, at(10))
     expect([running.station('triage'), running.station('socket'), running.all]).toEqual([120, 420, 540])
     t.put('hand-back', { outcome: 'fixed', priceMinor: null, text: '' })
-    expect(benchSeconds(jobState(t.entries), at(50)).all).toBe(240)
+    expect(benchSeconds(jobState(t.entries).work, at(50)).all).toBe(240)
   })
 })
 

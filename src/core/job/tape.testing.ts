@@ -1,4 +1,5 @@
-import type { Bodies, Entry, Kind } from './entry'
+import type { Entry } from './job-state'
+import type { Bodies, Kind } from '../slices'
 
 /** Lays lines one after another, a minute apart, as one person writes them. */
 export class TestTape {

@@ -1,9 +1,10 @@
+import { jobState } from './job-state'
+import { stations } from '../board/station'
+import { rails } from '../board/rail'
 import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
-import { rails, stations } from './entry'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
-import { jobState } from './state'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 import { nextStation, nextStep, socketWork, way } from './way'
@@ -15,7 +16,13 @@ function standing(t: TestTape) {
   const state = jobState(t.entries, names)
   const gate = powerGate(powerEvidence(state, socket))
   const step = (station: (typeof stations)[number]) =>
-    nextStep(station, state, socket, gate, socketWork(socket, state.passes.at(-1)?.marks ?? {}, state.school))
+    nextStep(
+      station,
+      state,
+      socket,
+      gate,
+      socketWork(socket, state.socket.passes.at(-1)?.marks ?? {}, state.socket.school),
+    )
   return { state, step, at: nextStation(state, socket) }
 }
 const taken = () =>

@@ -1,3 +1,9 @@
+import type { JobState } from './job-state'
+import { openOffers, uncheckedClaims } from '../intake/slice'
+import { currentPass } from '../socket/slice'
+import type { Station } from '../board/station'
+import { stations } from '../board/station'
+import { rails, railWords } from '../board/rail'
 import { handBackHolds } from '../hand-back/holds'
 import { proofStanding } from '../proof/plan'
 import { clusters } from '../socket/cluster'
@@ -8,11 +14,7 @@ import { plan } from '../socket/plan'
 import type { Plan, School } from '../socket/plan'
 import type { Socket } from '../socket/socket'
 import { firstLook, stageReached } from '../triage/stage'
-import { rails, railWords, stations } from './entry'
-import type { Station } from './entry'
 import type { PowerGate } from './power-gate'
-import { currentPass, openOffers, uncheckedClaims } from './state'
-import type { JobState } from './state'
 
 export interface WayStop {
   readonly station: Station
@@ -22,42 +24,47 @@ export interface WayStop {
 
 /** The seven stations with their marks and a few words each. */
 export function way(state: JobState, socket: Socket | null): WayStop[] {
-  const pass = currentPass(state)
+  const pass = currentPass(state.socket)
   const damaged = Object.values(pass?.marks ?? {}).filter(isDamage).length
-  const baseline = state.baselines.at(-1)
+  const baseline = state.board.baselines.at(-1)
   const owed = proofStanding(state, socket).owed
   const notes: Record<Station, string> = {
-    intake: openOffers(state).length > 0 ? 'offer not answered' : state.consent ? '' : 'not signed yet',
+    intake:
+      openOffers(state.intake).length > 0
+        ? 'offer not answered'
+        : state.intake.consent
+          ? ''
+          : 'not signed yet',
     triage: baseline
       ? stageReached(baseline).say
-      : Object.keys(state.rails).length > 0
+      : Object.keys(state.board.rails).length > 0
         ? 'rails measured'
         : '',
-    socket: pass ? `pass ${state.passes.length}, ${damaged} marked` : '',
-    firmware: state.firmware.findLast((f) => f.version)?.version ?? '',
-    parts: state.parts.length > 0 ? `${state.parts.length} noted` : '',
+    socket: pass ? `pass ${state.socket.passes.length}, ${damaged} marked` : '',
+    firmware: state.firmware.steps.findLast((f) => f.version)?.version ?? '',
+    parts: state.parts.noted.length > 0 ? `${state.parts.noted.length} noted` : '',
     proof:
-      state.baselines.length > 0 || Object.keys(state.proof).length > 0
+      state.board.baselines.length > 0 || Object.keys(state.proof.results).length > 0
         ? owed === 0
           ? 'all done'
           : `${owed} ${owed === 1 ? 'test' : 'tests'} owed`
         : '',
-    'hand-back': state.handBack?.outcome ?? '',
+    'hand-back': state.handBack.done?.outcome ?? '',
   }
   return stations.map((station) => ({
     station,
-    mark: state.marks[station].mark,
-    note: state.marks[station].mark === 'passed over' ? state.marks[station].why : notes[station],
+    mark: state.work.marks[station].mark,
+    note: state.work.marks[station].mark === 'passed over' ? state.work.marks[station].why : notes[station],
   }))
 }
 
 /** The next sensible stop: where the work stands now. */
 export function nextStation(state: JobState, socket: Socket | null): Station {
   const open = (station: Station) =>
-    state.marks[station].mark === 'untouched' || state.marks[station].mark === 'open'
-  if (state.handBack) return 'hand-back'
-  if (!state.consent && open('intake')) return 'intake'
-  if (open('triage') && Object.keys(state.rails).length < rails.length) return 'triage'
+    state.work.marks[station].mark === 'untouched' || state.work.marks[station].mark === 'open'
+  if (state.handBack.done) return 'hand-back'
+  if (!state.intake.consent && open('intake')) return 'intake'
+  if (open('triage') && Object.keys(state.board.rails).length < rails.length) return 'triage'
   if (socket && open('socket')) return 'socket'
   return stations.find(open) ?? 'hand-back'
 }
@@ -90,15 +97,15 @@ export function nextStep(
   gate: PowerGate,
   work: SocketWork | null,
 ): { readonly say: string; readonly why: string } {
-  if (state.handBack)
+  if (state.handBack.done)
     return {
-      say: `Handed back: ${state.handBack.outcome}.`,
+      say: `Handed back: ${state.handBack.done.outcome}.`,
       why: 'A late word from the owner can still be entered below.',
     }
   switch (station) {
     case 'intake': {
-      const t = state.ticket
-      const offer = openOffers(state)[0]
+      const t = state.intake.ticket
+      const offer = openOffers(state.intake)[0]
       if (offer)
         return {
           say: `Ask the owner about the changed offer: ${offer.text}.`,
@@ -116,12 +123,12 @@ export function nextStep(
           say: 'Ask what happened just before it died.',
           why: 'It decides what to look at first and which risks to name.',
         }
-      if (!state.consent)
+      if (!state.intake.consent)
         return {
           say: 'Read the risks to the owner and have them signed.',
           why: 'Nothing is bent or heated before the owner agrees.',
         }
-      const claims = uncheckedClaims(state).length
+      const claims = uncheckedClaims(state.intake).length
       if (claims > 0)
         return {
           say: `Ticket taken; ${claims} ${claims === 1 ? 'claim waits' : 'claims wait'} to be checked.`,
@@ -133,12 +140,12 @@ export function nextStep(
       }
     }
     case 'triage': {
-      if (!state.power.lookedOutside)
+      if (!state.board.power.lookedOutside)
         return {
           say: 'Look over the outside of the board, both sides.',
           why: 'Burns, liquid, swollen parts and loose solder are seen before they are powered.',
         }
-      const missing = rails.filter((rail) => !state.rails[rail])
+      const missing = rails.filter((rail) => !state.board.rails[rail])
       if (missing.length > 0)
         return {
           say: `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`,
@@ -147,16 +154,17 @@ export function nextStep(
               ? 'Seven readings; note whether the CPU is in.'
               : `${missing.length} of ${rails.length} still to do; note whether the CPU is in.`,
         }
-      if (!state.cell) return { say: 'Measure the coin cell.', why: 'A weak cell looks like lost settings.' }
+      if (!state.board.cell)
+        return { say: 'Measure the coin cell.', why: 'A weak cell looks like lost settings.' }
       if (gate.lamp === 'do not power')
         return { say: `Do not power yet: ${gate.reasons[0]!.text}.`, why: gate.reasons[0]!.at.say + '.' }
-      const baseline = state.baselines.at(-1)
-      if (!baseline || state.lastPowered < state.lastTouched)
+      const baseline = state.board.baselines.at(-1)
+      if (!baseline || state.board.lastPowered < state.board.lastTouched)
         return {
           say:
-            state.supplyLimitA === null
+            state.board.supplyLimitA === null
               ? 'Set a current limit, then power up with as little fitted as possible.'
-              : `Power up under ${state.supplyLimitA} A and note what it does.`,
+              : `Power up under ${state.board.supplyLimitA} A and note what it does.`,
           why: 'CPU, one module, no card. Without a baseline no progress can be seen.',
         }
       const reached = stageReached(baseline)
@@ -179,7 +187,7 @@ export function nextStep(
           say: 'Choose this board’s socket in the ticket first.',
           why: 'The library has it, or takes it from a CSV table.',
         }
-      const pass = currentPass(state)
+      const pass = currentPass(state.socket)
       if (!pass)
         return {
           say: 'Look over the whole field and mark what breaks the pattern.',
@@ -196,7 +204,7 @@ export function nextStep(
         const big = !level
           ? `Begin with ${first.contact}: ${first.say}`
           : most!.names.includes(first.contact)
-            ? `${level}${most!.shape === 'crater' && state.school === 'A' ? ' from its rim inward' : ''}, ${begin}`
+            ? `${level}${most!.shape === 'crater' && state.socket.school === 'A' ? ' from its rim inward' : ''}, ${begin}`
             : `First ${first.contact}, then ${lower(level)}`
         return {
           say: `${big}${touching}.`,
@@ -220,7 +228,7 @@ export function nextStep(
       }
     }
     case 'firmware':
-      return state.firmware.length === 0
+      return state.firmware.steps.length === 0
         ? {
             say: 'Do not flash yet: note the version it shows and the chip’s marking.',
             why: 'Firmware is blamed often and wrongly.',
@@ -230,7 +238,7 @@ export function nextStep(
             why: 'Labels lie; only the version shown after a start with mains off counts.',
           }
     case 'parts':
-      return state.parts.length === 0
+      return state.parts.noted.length === 0
         ? {
             say: 'Look round the socket and the firmware chip for missing or cracked small parts.',
             why: 'A missing resistor can look like dead firmware.',

@@ -1,6 +1,6 @@
+import { jobState } from '../job/job-state'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { jobState } from '../job/state'
 import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/field.testing'
 import { functionGroups } from '../socket/socket'

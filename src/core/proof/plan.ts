@@ -1,4 +1,4 @@
-import type { JobState } from '../job/state'
+import type { JobState } from '../job/job-state'
 import { isDamage } from '../socket/mark'
 import { functionGroups } from '../socket/socket'
 import type { FunctionGroup, Socket } from '../socket/socket'
@@ -164,18 +164,18 @@ export function proofPlan(t: Touched): ProofTest[] {
 
 /** What was touched, as the tape has it: every contact that was ever marked damaged, in any pass. */
 export function touchedBy(state: JobState, socket: Socket | null): Touched {
-  const ever = new Set(state.strokes.map((s) => s.contact))
-  for (const pass of state.passes)
+  const ever = new Set(state.socket.strokes.map((s) => s.contact))
+  for (const pass of state.socket.passes)
     for (const [name, mark] of Object.entries(pass.found)) if (isDamage(mark)) ever.add(name)
   const groups = new Set((socket?.contacts ?? []).filter((c) => ever.has(c.name)).map((c) => c.group))
   return {
     groups: functionGroups.filter((g) => groups.has(g)),
     contacts: ever.size,
-    firmware: state.changed.firmware > 0,
-    parts: state.parts.some((p) => p.did === 'fitted'),
-    cell: state.cellLog.some((c) => c.volts < 2.8) || state.changed.cell > 0,
-    intermittent: state.baselines.some((b) => b.current === 'cycling'),
-    ownGraphics: !/no graphics/i.test(state.ticket.cpu),
+    firmware: state.board.changed.firmware > 0,
+    parts: state.parts.noted.some((p) => p.did === 'fitted'),
+    cell: state.board.cellLog.some((c) => c.volts < 2.8) || state.board.changed.cell > 0,
+    intermittent: state.board.baselines.some((b) => b.current === 'cycling'),
+    ownGraphics: !/no graphics/i.test(state.intake.ticket.cpu),
   }
 }
 
@@ -193,14 +193,14 @@ export interface ProofStanding {
 }
 
 /** Tests that another CPU, other firmware or another cell could undo; a change to socket or parts undoes them all. */
-const undoes: Readonly<Record<keyof JobState['changed'], (test: string) => boolean>> = {
+const undoes: Readonly<Record<keyof JobState['board']['changed'], (test: string) => boolean>> = {
   firmware: (test) => test !== 'continuity',
   cpu: (test) => !['continuity', 'settings', 'version'].includes(test),
   cell: (test) => ['settings', 'cold starts'].includes(test),
 }
 
 /** Line of the last change that could have undone a test. */
-const undoneAt = (test: string, { changed, lastTouched }: JobState): number =>
+const undoneAt = (test: string, { board: { changed, lastTouched } }: JobState): number =>
   Math.max(
     lastTouched,
     ...(Object.keys(undoes) as (keyof typeof undoes)[])
@@ -210,7 +210,7 @@ const undoneAt = (test: string, { changed, lastTouched }: JobState): number =>
 
 export function proofStanding(state: JobState, socket: Socket | null): ProofStanding {
   const tests = proofPlan(touchedBy(state, socket)).map((test): StandingTest => {
-    const done = state.proof[test.id]
+    const done = state.proof.results[test.id]
     if (!done) return { ...test, result: null, reading: '', again: false }
     const again = done.seq < undoneAt(test.id, state)
     return { ...test, result: again ? null : done.result, reading: done.reading, again }

@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../job/entry'
+import type { HistoryItem } from '../intake/slice'
 import type { BenchTest, ShelfItem } from './bench-test'
 import { faultIds, faults } from './fault'
 import type { FaultId } from './fault'

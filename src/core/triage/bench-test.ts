@@ -1,5 +1,5 @@
-import { railWords } from '../job/entry'
-import type { Rail } from '../job/entry'
+import type { Rail } from '../board/rail'
+import { railWords } from '../board/rail'
 import { faults } from './fault'
 import type { FaultId, Sign } from './fault'
 import { asItCame } from './setup'

@@ -1,4 +1,4 @@
-import { rails } from '../job/entry'
+import { rails } from '../board/rail'
 import { inspect, look, ohms, probe, start, volts } from './bench-test'
 import type { BenchTest, Names } from './bench-test'
 

@@ -1,4 +1,4 @@
-import type { JobState } from '../job/state'
+import type { JobState } from '../job/job-state'
 import { normalise } from './odds'
 
 /** What was seen of the coin cell and of the settings; null where nobody looked. */
@@ -13,7 +13,7 @@ export interface CellSeen {
 }
 
 /** What the tape has seen of the cell: the last of each, from the newest cell on. */
-export function cellSeen({ cellLog, runs, trials }: JobState): CellSeen {
+export function cellSeen({ board: { cellLog }, triage: { runs, trials } }: JobState): CellSeen {
   const renewed = cellLog.findIndex((c) => c.isNew)
   const log = cellLog.slice(Math.max(0, renewed))
   const volts = (where: 'by itself' | 'at the board') =>

@@ -1,6 +1,7 @@
+import type { Bodies } from '../slices'
+import type { Baseline } from '../board/baseline'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
-import type { Baseline, Bodies } from '../job/entry'
 import { median } from '../median'
 import { changePoints, cycleOf } from './change-points'
 

@@ -1,4 +1,6 @@
-import type { Baseline, Bodies, Rail } from '../job/entry'
+import type { Rail } from '../board/rail'
+import type { Bodies } from '../slices'
+import type { Baseline } from '../board/baseline'
 import type { CodesSeen } from './code-tape'
 import type { Trace } from './current-trace'
 

@@ -1,9 +1,10 @@
-import { rails } from '../job/entry'
-import { placeOf } from '../job/hazard'
-import type { LookHazard } from '../job/hazard'
-import type { Baseline, Bodies } from '../job/entry'
-import { currentPass } from '../job/state'
-import type { JobState } from '../job/state'
+import type { JobState } from '../job/job-state'
+import { currentPass } from '../socket/slice'
+import type { Bodies } from '../slices'
+import type { Baseline } from '../board/baseline'
+import { rails } from '../board/rail'
+import { placeOf } from '../board/hazard'
+import type { LookHazard } from '../board/hazard'
 import { functionLaw } from '../socket/function-law'
 import { isDamage } from '../socket/mark'
 import type { Marks } from '../socket/mark'
@@ -136,12 +137,12 @@ function marksSay(socket: Socket, marks: Marks, whole: boolean): string | null {
 
 /** The map before and after straightening: what it said, which fault the strokes put right, what it says now. */
 function mapEvidence(state: JobState, socket: Socket | null) {
-  const pass = currentPass(state)
+  const pass = currentPass(state.socket)
   if (!socket || !pass) return { was: null, now: null, mended: null }
   const looked = socket.contacts.filter((c) => pass.looked[c.name]).length
   const now = marksSay(socket, pass.marks, looked >= socket.contacts.length * 0.98)
-  if (state.strokes.length === 0) return { was: null, now, mended: null }
-  const was = marksSay(socket, Object.assign({}, ...state.passes.map((p) => p.found)) as Marks, false)
+  if (state.socket.strokes.length === 0) return { was: null, now, mended: null }
+  const was = marksSay(socket, Object.assign({}, ...state.socket.passes.map((p) => p.found)) as Marks, false)
   const mended = faultIds.find((id) => was !== null && was !== now && inSocket[id] === was) ?? null
   return { was, now, mended }
 }
@@ -158,9 +159,9 @@ export function evidenceOf(
   reference: BoardReference = nothingKnown,
 ): { readonly evidence: readonly Dated[]; readonly mended: readonly FaultId[] } {
   const map = mapEvidence(state, socket)
-  const lastStroke = state.strokes.at(-1)?.seq ?? 0
-  const mends: { readonly seq: number; readonly fault: FaultId }[] = state.mended.flatMap(({ seq, fault }) =>
-    isFault(fault) ? [{ seq, fault }] : [],
+  const lastStroke = state.socket.strokes.at(-1)?.seq ?? 0
+  const mends: { readonly seq: number; readonly fault: FaultId }[] = state.triage.mended.flatMap(
+    ({ seq, fault }) => (isFault(fault) ? [{ seq, fault }] : []),
   )
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
   const found = new Map<string, Dated>()
@@ -169,50 +170,50 @@ export function evidenceOf(
     const key = `${test} after ${mended.length}`
     if ((found.get(key)?.seq ?? -1) <= seq) found.set(key, { seq, test, outcome, mended })
   }
-  for (const reading of state.railLog) {
+  for (const reading of state.board.railLog) {
     const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails)[0]!.ohms!
     put(reading.seq, `ohms ${reading.rail}`, judged.state === 'high' ? 'good' : judged.state)
   }
   for (const rail of rails) {
-    const reading = state.volts[rail]
+    const reading = state.board.volts[rail]
     if (!reading) continue
     const judged = judgeRails({ ohms: {}, volts: { [rail]: Math.abs(reading.volts) } }, reference.rails)[0]!
     put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
-  for (const cell of state.cellLog) {
+  for (const cell of state.board.cellLog) {
     const outcome = cellState(cell.volts).state === 'good' ? 'good' : 'low'
     if (cell.where !== 'at the board') put(cell.seq, 'cell', outcome)
     else put(cell.seq, cell.isNew ? 'new cell under load' : 'cell under load', outcome)
   }
-  for (const run of state.codeLog) {
+  for (const run of state.triage.codeLog) {
     const { outcome } = readCodes(run, reference.codes)
     if (outcome) put(run.seq, 'codes', outcome)
   }
-  for (const curve of state.currents) put(curve.seq, 'current', currentSays[curve.pattern])
-  for (const swap of state.swaps) {
+  for (const curve of state.board.currents) put(curve.seq, 'current', currentSays[curve.pattern])
+  for (const swap of state.triage.swaps) {
     const said = swapSays(swap)
     if (said && testOf(said[0]).outcomes.includes(said[1])) put(swap.seq, ...said)
   }
-  if (state.runs?.settingsKept != null)
-    put(state.runs.seq, 'settings kept', state.runs.settingsKept ? 'kept' : 'lost')
-  for (const look of state.looks) {
+  if (state.triage.runs?.settingsKept != null)
+    put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
+  for (const look of state.board.looks) {
     const said = lookSays(look)
     if (said) put(look.seq, ...said)
   }
-  for (const b of state.baselines) {
+  for (const b of state.board.baselines) {
     const outcome = startOutcome(b)
     if (outcome) put(b.seq, 'as it came', outcome)
     if (b.current !== 'not noted') put(b.seq, 'current', currentSays[b.current])
     if (b.cpuHeat !== 'not noted') put(b.seq, 'warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }
-  for (const seat of state.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
-  if (map.was) put(state.strokes[0]!.seq, 'socket', map.was)
-  if (map.now && state.lastMapped > lastStroke) put(state.lastMapped, 'socket', map.now)
-  for (const trial of state.trials)
+  for (const seat of state.socket.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
+  if (map.was) put(state.socket.strokes[0]!.seq, 'socket', map.was)
+  if (map.now && state.socket.lastMapped > lastStroke) put(state.socket.lastMapped, 'socket', map.now)
+  for (const trial of state.triage.trials)
     if (testOf(trial.test).outcomes.includes(trial.outcome)) put(trial.seq, trial.test, trial.outcome)
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
   const seenHere = new Set([...found.values()].map((e) => e.test))
-  const claimed = state.claims.flatMap(({ seq, weighed, checked }): Dated[] => {
+  const claimed = state.intake.claims.flatMap(({ seq, weighed, checked }): Dated[] => {
     if (!weighed || checked?.verdict === 'wrong' || seenHere.has(weighed.test)) return []
     if (!testOf(weighed.test).outcomes.includes(weighed.outcome)) return []
     const reliability =

@@ -1,4 +1,4 @@
-import type { Rail } from '../job/entry'
+import type { Rail } from '../board/rail'
 import type { Fault } from './fault'
 import type { SetupMatch } from './setup'
 import type { Stage } from './stage'

@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../job/entry'
+import type { HistoryItem } from '../intake/slice'
 import { benchTests } from './bench-tests'
 import type { BenchTest } from './bench-test'
 import { faultIds, faults } from './fault'

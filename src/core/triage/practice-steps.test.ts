@@ -1,6 +1,6 @@
+import { jobState } from '../job/job-state'
+import { nothingNoted } from '../board/baseline'
 import { describe, expect, it } from 'vitest'
-import { nothingNoted } from '../job/entry'
-import { jobState } from '../job/state'
 import { tape } from '../job/tape.testing'
 import { practiceSteps } from './practice-steps'
 

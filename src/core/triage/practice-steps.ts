@@ -1,4 +1,4 @@
-import type { JobState } from '../job/state'
+import type { JobState } from '../job/job-state'
 import type { BoardReference } from './evidence'
 import { evidenceOf } from './evidence'
 import type { FaultId } from './fault'
@@ -14,7 +14,7 @@ export function practiceSteps(
   mayPower: (line: number) => boolean = () => true,
 ): PracticeStep[] {
   const { evidence } = evidenceOf(state, null, reference)
-  const mends = state.mended.map(({ seq, fault }) => ({
+  const mends = state.triage.mended.map(({ seq, fault }) => ({
     seq,
     step: { do: 'mend', fault: fault as FaultId } as const,
   }))

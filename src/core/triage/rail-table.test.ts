@@ -1,6 +1,6 @@
+import { rails } from '../board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { rails } from '../job/entry'
 import { railState } from '../job/power-gate'
 import { judgeRails, railColumns, railRows, readRailTable } from './rail-table'
 import type { RailReference } from './rail-table'

@@ -1,7 +1,7 @@
+import type { Rail } from '../board/rail'
+import { rails, railWords } from '../board/rail'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
-import { rails, railWords } from '../job/entry'
-import type { Rail } from '../job/entry'
 import { railState } from '../job/power-gate'
 
 /** Volts a rail should have (bench default). */

@@ -1,4 +1,4 @@
-import type { Bodies } from '../job/entry'
+import type { Bodies } from '../slices'
 
 export interface RunsLine {
   readonly what: 'memory speed' | 'start time' | 'settings'

@@ -1,7 +1,7 @@
+import type { Baseline } from '../board/baseline'
+import { nothingNoted } from '../board/baseline'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { nothingNoted } from '../job/entry'
-import type { Baseline } from '../job/entry'
 import { baselineChanges, cellState, firstLook, startTables, stageReached, stages } from './stage'
 
 const baseline: fc.Arbitrary<Baseline> = fc.record({

@@ -1,4 +1,4 @@
-import type { Baseline } from '../job/entry'
+import type { Baseline } from '../board/baseline'
 
 /** How a board starts; each stage waits for the one before it. */
 export const stages = [

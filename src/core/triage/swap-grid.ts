@@ -1,4 +1,4 @@
-import type { SwapPart } from '../job/entry'
+import type { SwapPart } from './slice'
 import { startOutcomes } from './start-model'
 
 /** One part tried in one place, and what the start came to. */

@@ -13,7 +13,7 @@ import { When } from '@/ui/When'
 
 /** What is known of the firmware and its chip, and what was done to it, in order. */
 export function FirmwareStation() {
-  const log = useJob((j) => j.state.firmware)
+  const log = useJob((j) => j.state.firmware.steps)
   const last = <K extends 'version' | 'chip' | 'chipVolts' | 'programmerVolts' | 'clipOn'>(field: K) =>
     log.findLast((f) => f[field] !== undefined)?.[field]
   return (
@@ -152,7 +152,7 @@ function Volts({
 }
 
 function StepsTaken() {
-  const log = useJob((j) => j.state.firmware)
+  const log = useJob((j) => j.state.firmware.steps)
   const put = useJob((j) => j.put)
   const [text, setText] = useState('')
   const [fault, setFault] = useState<string>()

@@ -1,7 +1,8 @@
 'use client'
+import type { Outcome } from '@/core/hand-back/slice'
+import { outcomes } from '@/core/hand-back/slice'
+
 import { useState } from 'react'
-import { outcomes } from '@/core/job/entry'
-import type { Outcome } from '@/core/job/entry'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { useJob } from '@/stations/job/JobProvider'
@@ -17,7 +18,9 @@ import { SheetPage } from './SheetPage'
 
 /** The sheet as the owner will read it, and what is needed to hand it over. */
 export function HandBackStation() {
-  const handedBack = useJob((j) => j.state.handBack !== null && j.state.handBack.outcome !== 'parked')
+  const handedBack = useJob(
+    (j) => j.state.handBack.done !== null && j.state.handBack.done.outcome !== 'parked',
+  )
   return (
     <>
       <div className="no-print">
@@ -39,7 +42,7 @@ export function HandBackStation() {
 function Holds() {
   const state = useJob((j) => j.state)
   const holds = handBackHolds(state)
-  if (holds.length === 0 || state.handBack) return null
+  if (holds.length === 0 || state.handBack.done) return null
   return (
     <ul className="mt-2 border-l-4 border-ember pl-3" aria-label="What holds the hand-back">
       {holds.map((hold) => (
@@ -77,7 +80,7 @@ function HandOver() {
   const socket = useJob((j) => j.socket)
   const [asked, setAsked] = useState<readonly string[]>([])
   const held = handBackHolds(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
-  const limit = state.ticket.limitMinor
+  const limit = state.intake.ticket.limitMinor
   const priceMinor = readCrowns(price)
   const over = priceMinor !== null && limit !== null && priceMinor > limit
   return (
@@ -148,7 +151,7 @@ function Advice() {
 
 /** The customer sometimes makes the last test at home. */
 function Later() {
-  const later = useJob((j) => j.state.lateOutcomes)
+  const later = useJob((j) => j.state.handBack.lateOutcomes)
   const put = useJob((j) => j.put)
   const [text, setText] = useState('')
   const [empty, setEmpty] = useState(false)

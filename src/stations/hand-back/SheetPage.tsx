@@ -17,7 +17,7 @@ export function SheetPage() {
   const customer = useJob((j) => j.customer)
   const [opened] = useState(() => new Date().toISOString())
   const sheet = useMemo(
-    () => handBackSheet(state, socket, state.handBack?.at ?? opened),
+    () => handBackSheet(state, socket, state.handBack.done?.at ?? opened),
     [state, socket, opened],
   )
   return (
@@ -35,7 +35,7 @@ export function SheetPage() {
         <p className="shrink-0 text-right leading-snug">
           <span className="num text-xl">{tag}</span>
           <br />
-          <When at={state.handBack?.at ?? opened} as="date" />
+          <When at={state.handBack.done?.at ?? opened} as="date" />
           <br />
           <b className="font-semibold">{sheet.outcome}</b>
         </p>

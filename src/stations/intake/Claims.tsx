@@ -1,13 +1,14 @@
 'use client'
+import type { Claim } from '@/core/intake/slice'
+
 import { useState } from 'react'
-import type { Claim } from '@/core/job/state'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { OneLine } from '@/ui/OneLine'
 
 /** What the owner says: each stays a claim, and work, until somebody here has checked it. */
 export function Claims() {
-  const claims = useJob((j) => j.state.claims)
+  const claims = useJob((j) => j.state.intake.claims)
   const put = useJob((j) => j.put)
   return (
     <section id="claims" className="border-t border-line pt-2.5 pb-4">

@@ -10,8 +10,8 @@ import { SignatureSheet } from './SignatureSheet'
 /** The risks in plain words, the limit, and how the owner agreed. */
 export function Consent() {
   const tag = useJob((j) => j.tag)
-  const ticket = useJob((j) => j.state.ticket)
-  const consent = useJob((j) => j.state.consent)
+  const ticket = useJob((j) => j.state.intake.ticket)
+  const consent = useJob((j) => j.state.intake.consent)
   const put = useJob((j) => j.put)
   const [signing, setSigning] = useState(false)
   const risks = risksFor(ticket.history, ticket.diskLock)

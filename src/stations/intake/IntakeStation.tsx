@@ -47,7 +47,7 @@ export function IntakeStation({
 }
 
 function LookFirst() {
-  const ticket = useJob((j) => j.state.ticket)
+  const ticket = useJob((j) => j.state.intake.ticket)
   const landmarks = useJob((j) => j.landmarks)
   const suspects = suspectsFor(ticket.history)
   return (

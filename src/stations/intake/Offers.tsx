@@ -7,7 +7,7 @@ import { crowns, readCrowns } from '@/ui/money'
 
 /** A changed offer holds the hand-back until the owner has answered it. */
 export function Offers() {
-  const offers = useJob((j) => j.state.offers)
+  const offers = useJob((j) => j.state.intake.offers)
   const put = useJob((j) => j.put)
   const [making, setMaking] = useState(false)
   return (

@@ -1,7 +1,8 @@
 'use client'
+import { historyItems } from '@/core/intake/slice'
+
 import type { FocusEvent, ReactNode } from 'react'
 import type { UseFormReturn } from 'react-hook-form'
-import { historyItems } from '@/core/job/entry'
 import type { BoardModel } from '@/data/boards'
 import type { SocketSummary } from '@/data/sockets'
 import { TicketLine } from '@/ui/TicketLine'

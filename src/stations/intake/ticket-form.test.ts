@@ -1,9 +1,9 @@
+import { jobState } from '@/core/job/job-state'
 import { describe, expect, it } from 'vitest'
-import { jobState } from '@/core/job/state'
 import { readCrowns } from '@/ui/money'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 
-const blank = jobState([]).ticket
+const blank = jobState([]).intake.ticket
 
 describe('the ticket as a form', () => {
   it('changes nothing when nothing was typed', () => {

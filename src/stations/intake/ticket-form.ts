@@ -1,5 +1,5 @@
+import type { HistoryItem, Ticket } from '@/core/intake/slice'
 import Joi from 'joi'
-import type { HistoryItem, Ticket } from '@/core/job/entry'
 import { readCrowns } from '@/ui/money'
 
 /** The ticket as it is typed; figures are text until they make sense. */

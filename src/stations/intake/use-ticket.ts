@@ -19,7 +19,7 @@ function readDraft(tag: string): Partial<TicketForm> {
 /** The ticket as a form: each keystroke is kept in the browser, a section goes on the tape when it is left. */
 export function useTicket() {
   const tag = useJob((j) => j.tag)
-  const ticket = useJob((j) => j.state.ticket)
+  const ticket = useJob((j) => j.state.intake.ticket)
   const put = useJob((j) => j.put)
   const values = useMemo(() => formOf(ticket), [ticket])
   const form = useForm<TicketForm>({

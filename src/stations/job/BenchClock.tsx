@@ -1,9 +1,10 @@
 'use client'
+import { benchSeconds } from '@/core/work/slice'
+import type { Station } from '@/core/board/station'
+import { stations } from '@/core/board/station'
+
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
-import { stations } from '@/core/job/entry'
-import type { Station } from '@/core/job/entry'
-import { benchSeconds } from '@/core/job/state'
 import { useJob } from './JobProvider'
 
 export const stationOfPath = (path: string): Station | null =>
@@ -21,15 +22,15 @@ export function BenchClock() {
   const put = useJob((j) => j.put)
   const station = stationOfPath(usePathname())
   const [now, setNow] = useState<string | null>(null)
-  const running = state.clock.running
+  const running = state.work.clock.running
   useEffect(() => {
     const tick = () => setNow(new Date().toISOString())
     tick()
     const timer = setInterval(tick, 1000)
     return () => clearInterval(timer)
   }, [])
-  const spent = benchSeconds(state, now ?? running?.since ?? new Date(0).toISOString())
-  const promised = state.ticket.minutesPromised
+  const spent = benchSeconds(state.work, now ?? running?.since ?? new Date(0).toISOString())
+  const promised = state.intake.ticket.minutesPromised
   const over = promised !== null && spent.all / 60 > promised
   const label = running
     ? `${running.station}${promised ? `, of ${promised} min` : ''}`
@@ -44,7 +45,7 @@ export function BenchClock() {
           : 'Bench clock paused; press to start'
       }
       onClick={() => put('clock', { run: running ? null : (station ?? 'triage') })}
-      disabled={state.handBack !== null}
+      disabled={state.handBack.done !== null}
     >
       <span className={`block truncate text-[0.88rem] ${over ? 'font-semibold text-ember' : 'text-soft'}`}>
         {over ? `over its ${promised} min` : label}
@@ -61,7 +62,7 @@ export function BenchClock() {
 
 /** The clock follows the technician from station to station while it runs. */
 export function useClockFollows(station: Station | null): void {
-  const running = useJob((j) => j.state.clock.running?.station ?? null)
+  const running = useJob((j) => j.state.work.clock.running?.station ?? null)
   const put = useJob((j) => j.put)
   useEffect(() => {
     if (running && station && running !== station) put('clock', { run: station })

@@ -1,10 +1,11 @@
 'use client'
+import { stations } from '@/core/board/station'
+
 import { PanelRightOpen } from 'lucide-react'
 import { usePathname } from 'next/navigation'
 import { useEffect, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { Toaster, toast } from 'sonner'
-import { stations } from '@/core/job/entry'
 import { useEscapeLeaves, useKeys } from '@/ui/keys'
 import { useNarrow } from '@/ui/use-narrow'
 import { ThemeSwitch } from '@/ui/ThemeSwitch'

@@ -8,7 +8,7 @@ import { useGoTo } from './StationLink'
 
 /** Tag, board, the owner's words; the power gate; the clock. Always in sight. */
 export function JobHeader() {
-  const { tag, ticket } = { tag: useJob((j) => j.tag), ticket: useJob((j) => j.state.ticket) }
+  const { tag, ticket } = { tag: useJob((j) => j.tag), ticket: useJob((j) => j.state.intake.ticket) }
   return (
     <header className="no-print col-span-full flex items-center gap-5 border-b-2 border-ink px-5">
       <Link

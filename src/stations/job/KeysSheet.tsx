@@ -1,5 +1,6 @@
 'use client'
-import type { Station } from '@/core/job/entry'
+import type { Station } from '@/core/board/station'
+
 import { Sheet } from '@/ui/Sheet'
 
 const everywhere: readonly (readonly [string, string])[] = [

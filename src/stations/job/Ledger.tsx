@@ -1,12 +1,14 @@
 'use client'
-import type { LedgerItem } from '@/core/job/ledger'
+import { ledgerOf } from '@/core/board/loose'
+import type { LedgerItem } from '@/core/board/loose'
+
 import { OneLine } from '@/ui/OneLine'
 import { When } from '@/ui/When'
 import { useJob } from './JobProvider'
 
 /** Fragments and parts that came off: the gate stays shut until each is accounted for. */
 export function Ledger() {
-  const ledger = useJob((j) => j.state.ledger)
+  const ledger = ledgerOf(useJob((j) => j.state.board.loose))
   const put = useJob((j) => j.put)
   return (
     <section id="ledger">

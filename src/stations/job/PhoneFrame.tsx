@@ -8,7 +8,7 @@ import { Tape } from './Tape'
 /** On a telephone: photos go on the job, the gate and the tape are read. The stations need a bench. */
 export function PhoneFrame() {
   const tag = useJob((j) => j.tag)
-  const ticket = useJob((j) => j.state.ticket)
+  const ticket = useJob((j) => j.state.intake.ticket)
   const gate = useJob((j) => j.gate)
   return (
     <main className="flex min-h-screen flex-col gap-4 bg-sheet p-4">

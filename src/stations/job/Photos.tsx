@@ -12,7 +12,7 @@ import type { WaitingPhoto } from './use-photos'
 /** Photos of the job: dropped, pasted or picked; each with its time and hash. */
 export function Photos() {
   const tag = useJob((j) => j.tag)
-  const photos = useJob((j) => j.state.photos)
+  const photos = useJob((j) => j.state.work.photos)
   const { waiting, add, cancel } = usePhotos()
   const [open, setOpen] = useState<string | null>(null)
   const input = useRef<HTMLInputElement>(null)

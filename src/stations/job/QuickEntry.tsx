@@ -1,9 +1,9 @@
 'use client'
+import type { Entry } from '@/core/job/job-state'
+import { contactsOf, sayEntry } from '@/core/job/job-state'
+
 import { useId, useRef, useState } from 'react'
-import { contactsOf } from '@/core/job/entry'
-import type { Entry } from '@/core/job/entry'
 import { completions, readLine } from '@/core/job/quick-entry'
-import { sayEntry } from '@/core/job/say'
 import { strangerIn } from '@/core/socket/socket'
 import { useKeys } from '@/ui/keys'
 import { useJob } from './JobProvider'
@@ -13,7 +13,7 @@ export function QuickEntry() {
   const put = useJob((j) => j.put)
   const socket = useJob((j) => j.socket)
   const lines = useJob((j) => j.lines)
-  const cpu = useJob((j) => j.state.power.cpu)
+  const cpu = useJob((j) => j.state.board.power.cpu)
   const [line, setLine] = useState('')
   const [fault, setFault] = useState<{ say: string; example: string } | null>(null)
   const [kept, setKept] = useState('')

@@ -1,6 +1,7 @@
 'use client'
+import type { Station } from '@/core/board/station'
+
 import { useState } from 'react'
-import type { Station } from '@/core/job/entry'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
 import { useKeys } from '@/ui/keys'
@@ -9,7 +10,7 @@ import { useJob } from './JobProvider'
 
 /** The foot of a station: settle it, pass it over with a reason, or open it again. */
 export function StationFoot({ station }: { station: Station }) {
-  const mark = useJob((j) => j.state.marks[station].mark)
+  const mark = useJob((j) => j.state.work.marks[station].mark)
   const put = useJob((j) => j.put)
   const [passing, setPassing] = useState(false)
   const [why, setWhy] = useState('')

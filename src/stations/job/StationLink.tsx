@@ -1,6 +1,7 @@
 'use client'
+import type { Station } from '@/core/board/station'
+
 import type { AnchorHTMLAttributes } from 'react'
-import type { Station } from '@/core/job/entry'
 import { useJob } from './JobProvider'
 import { pointAt } from './point'
 

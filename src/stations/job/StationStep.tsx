@@ -1,5 +1,6 @@
 'use client'
-import type { Station } from '@/core/job/entry'
+import type { Station } from '@/core/board/station'
+
 import { nextStep } from '@/core/job/way'
 import type { SocketWork } from '@/core/job/way'
 import { NextStep } from '@/ui/NextStep'

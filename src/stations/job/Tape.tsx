@@ -1,9 +1,10 @@
 'use client'
+import { sayEntry } from '@/core/job/job-state'
+import type { Entry } from '@/core/job/job-state'
+import { struckBy } from '@/core/tape/line'
+
 import { PanelRightClose } from 'lucide-react'
 import { memo, useEffect, useMemo, useRef, useState } from 'react'
-import { struckBy } from '@/core/job/entry'
-import type { Entry } from '@/core/job/entry'
-import { sayEntry } from '@/core/job/say'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
 import { TextField } from '@/ui/Field'

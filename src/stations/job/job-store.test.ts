@@ -1,5 +1,5 @@
+import type { Entry } from '@/core/job/job-state'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import type { Entry } from '@/core/job/entry'
 import { usualFigures } from '@/core/socket/bench-figures'
 import { smallField } from '@/core/socket/field.testing'
 import { createJobStore } from './job-store'
@@ -91,7 +91,7 @@ describe('the job as one browser sees it', () => {
   it('shows a line at once and has it saved soon after', async () => {
     const job = createJobStore(seed)
     job.getState().put('cell', { volts: 3 })
-    expect(job.getState().state.cell?.volts).toBe(3)
+    expect(job.getState().state.board.cell?.volts).toBe(3)
     expect(job.getState().lines).toHaveLength(1)
     await settle()
     expect(server.tape).toMatchObject([{ kind: 'cell', body: { volts: 3 } }])
@@ -136,11 +136,11 @@ describe('the job as one browser sees it', () => {
       id,
       trouble: { kind: 'refused', say: 'that makes no sense' },
     })
-    expect(job.getState().state.cell).toBeNull()
+    expect(job.getState().state.board.cell).toBeNull()
     server.mood = 'well'
     job.getState().insist(id)
     await settle()
-    expect(job.getState().state.cell?.volts).toBe(3)
+    expect(job.getState().state.board.cell?.volts).toBe(3)
     server.mood = 'refuses'
     const other = job.getState().put('note', { text: 'x' })
     await settle()
@@ -162,7 +162,7 @@ describe('the job as one browser sees it', () => {
     server.mood = 'well'
     job.getState().insist(id)
     await settle()
-    expect(job.getState().state.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.1 })
+    expect(job.getState().state.socket.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.1 })
   })
 
   it('undo takes a line in trouble out of hand, and strikes nothing that was never written', async () => {
@@ -197,7 +197,7 @@ describe('the job as one browser sees it', () => {
     const id = job.getState().jot('mark', mark(-0.05))
     expect(job.getState().amend(id, mark(-0.1))).toBe(true)
     expect(job.getState().amend(id, mark(-0.15))).toBe(true)
-    expect(job.getState().state.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.15 })
+    expect(job.getState().state.socket.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.15 })
     expect(server.asked).toBe(0)
     await settle(800)
     expect(server.tape).toMatchObject([{ body: mark(-0.15) }])
@@ -218,16 +218,16 @@ describe('the job as one browser sees it', () => {
     job.getState().put('cell', { volts: 3 })
     job.getState().put('cell', { volts: 2 })
     expect(job.getState().undo()).toBe('cell')
-    expect(job.getState().state.cell?.volts).toBe(3)
+    expect(job.getState().state.board.cell?.volts).toBe(3)
     expect(job.getState().undo()).toBe('cell')
-    expect(job.getState().state.cell).toBeNull()
+    expect(job.getState().state.board.cell).toBeNull()
     expect(job.getState().undo()).toBeNull()
     expect(job.getState().redo()).toBe('strike')
-    expect(job.getState().state.cell?.volts).toBe(3)
+    expect(job.getState().state.board.cell?.volts).toBe(3)
     server.mood = 'well'
     await settle(20_000)
     expect(server.tape).toHaveLength(5)
-    expect(job.getState().state.cell?.volts).toBe(3)
+    expect(job.getState().state.board.cell?.volts).toBe(3)
     server.add({ kind: 'note', body: { text: 'by Ines' }, by: 'Ines' })
     job.getState().put('consent', { risks: [], limitMinor: null, signature: null, how: '' })
     await settle()
@@ -248,7 +248,7 @@ describe('the job as one browser sees it', () => {
     server.add({ kind: 'note', body: { text: 'by Ines' }, by: 'Ines' })
     await Promise.all([job.getState().poll(), job.getState().poll()])
     expect(job.getState().lines.map((e) => e.seq)).toEqual([1])
-    expect(job.getState().state.notes.map((n) => n.text)).toEqual(['by Ines'])
+    expect(job.getState().state.work.notes.map((n) => n.text)).toEqual(['by Ines'])
   })
 
   it('asks for the socket once a board is chosen, until the server gives it', async () => {
@@ -274,7 +274,7 @@ describe('the job as one browser sees it', () => {
     const job = createJobStore(seed)
     server.add({ kind: 'cell', body: { volts: 2.9 }, by: 'Ines' })
     await job.getState().poll()
-    expect(job.getState().state.cell?.volts).toBe(2.9)
+    expect(job.getState().state.board.cell?.volts).toBe(2.9)
     server.mood = 'away'
     await job.getState().poll()
     expect(job.getState().line).toBe('lost')

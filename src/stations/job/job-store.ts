@@ -1,10 +1,10 @@
+import { jobState } from '@/core/job/job-state'
+import type { Entry, JobState } from '@/core/job/job-state'
+import type { Bodies, Kind } from '@/core/slices'
 import { createStore } from 'zustand/vanilla'
-import type { Bodies, Entry, Kind } from '@/core/job/entry'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
 import type { PowerGate } from '@/core/job/power-gate'
-import { jobState } from '@/core/job/state'
-import type { JobState } from '@/core/job/state'
 import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
 import type { References } from '@/data/references'
@@ -135,7 +135,8 @@ const surroundingsIn = ({
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 
 /** What decides the socket and the landmarks; when it changes they are asked for again. */
-const furnitureOf = ({ ticket }: JobState) => `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial}`
+const furnitureOf = ({ intake: { ticket } }: JobState) =>
+  `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial}`
 
 /** How long a jotted line may still be changed. */
 const JOT_MS = 700

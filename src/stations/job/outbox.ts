@@ -1,6 +1,6 @@
+import type { Bodies, Kind } from '@/core/slices'
 import { openDB } from 'idb'
 import type { DBSchema } from 'idb'
-import type { Bodies, Kind } from '@/core/job/entry'
 
 /** A line that is entered but not saved yet; it lives in the browser's own database until it is. */
 export interface Unsent {

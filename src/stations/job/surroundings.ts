@@ -1,5 +1,5 @@
 import 'server-only'
-import type { JobState } from '@/core/job/state'
+import type { JobState } from '@/core/job/job-state'
 import { figuresOf } from '@/core/socket/bench-figures'
 import type { Socket } from '@/core/socket/socket'
 import { landmarksOf } from '@/data/boards'
@@ -16,7 +16,7 @@ import type { Surroundings } from './job-store'
 /** What stands round a job outside its tape. */
 export async function surroundingsOf(
   job: Job,
-  { ticket }: JobState,
+  { intake: { ticket } }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
   const [landmarks, references, earlier, atHand, own, record, set, kept] = await Promise.all([

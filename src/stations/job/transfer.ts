@@ -1,10 +1,10 @@
 import 'server-only'
+import type { Entry } from '@/core/job/job-state'
 import { mkdtemp, rm, writeFile } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import sharp from 'sharp'
-import type { Entry } from '@/core/job/entry'
-import { canonical } from '@/core/job/canonical'
+import { canonical } from '@/core/tape/canonical'
 import { displayList } from '@/core/socket/display-list'
 import { toSvg } from '@/core/socket/svg'
 import type { Account } from '@/data/accounts'
@@ -46,7 +46,7 @@ export async function exportJob(
     const head = await findFile({ jobId: job.id }, hash)
     if (head) files.push({ sha256: hash, type, purpose, bytes: await fileBytes(head.id) })
   }
-  const pass = state.passes.at(-1) ?? null
+  const pass = state.socket.passes.at(-1) ?? null
   const text = new TextEncoder()
   const extras: Record<string, Uint8Array> = {}
   if (socket) {

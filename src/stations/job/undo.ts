@@ -1,6 +1,5 @@
-import { struckBy } from '@/core/job/entry'
-import type { Entry } from '@/core/job/entry'
-
+import type { Entry } from '@/core/job/job-state'
+import { struckBy } from '@/core/tape/line'
 const keepOut: ReadonlySet<Entry['kind']> = new Set(['strike', 'clock', 'photo', 'consent', 'hand-back'])
 
 /** The entry that undo would strike: my newest that counts. Signatures, photos and hand-back are struck by hand, with a reason. */

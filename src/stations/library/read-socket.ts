@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { canonical } from '@/core/job/canonical'
+import { canonical } from '@/core/tape/canonical'
 import type { Finding } from '@/core/finding'
 import { generateField, placeOf, readRegions } from '@/core/socket/generate'
 import { sayOrientation } from '@/core/socket/orientation'

@@ -1,6 +1,7 @@
 'use client'
+import type { Bodies } from '@/core/slices'
+
 import { useState } from 'react'
-import type { Bodies } from '@/core/job/entry'
 import { Ledger } from '@/stations/job/Ledger'
 import { useJob } from '@/stations/job/JobProvider'
 import { Photos } from '@/stations/job/Photos'
@@ -42,7 +43,7 @@ export function PartsStation() {
 
 /** What each part has gone through, from found to fitted. */
 function PartLives() {
-  const parts = useJob((j) => j.state.parts)
+  const parts = useJob((j) => j.state.parts.noted)
   const refs = [...new Set(parts.map((p) => p.ref))]
   return (
     <section className="border-t border-line pt-2.5 pb-4">

@@ -1,9 +1,10 @@
 'use client'
+import type { HistoryItem } from '@/core/intake/slice'
+import { historyItems } from '@/core/intake/slice'
+
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { historyItems } from '@/core/job/entry'
-import type { HistoryItem } from '@/core/job/entry'
 import type { PracticeBoard } from '@/data/jobs'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'

@@ -1,4 +1,4 @@
-import type { HistoryItem, Ticket } from '@/core/job/entry'
+import type { HistoryItem, Ticket } from '@/core/intake/slice'
 import { seeded } from '@/core/seeded'
 import type { FaultId } from '@/core/triage/fault'
 import { hypotheses, priorOdds, SOMETHING_ELSE } from '@/core/triage/odds'

@@ -1,6 +1,7 @@
 import 'server-only'
+import type { Entry } from '@/core/job/job-state'
+import type { Bodies, Kind } from '@/core/slices'
 import { randomUUID } from 'node:crypto'
-import type { Bodies, Entry, Kind } from '@/core/job/entry'
 import type { Account } from '@/data/accounts'
 import { hideBoard } from '@/data/hidden-boards'
 import { createJob } from '@/data/jobs'

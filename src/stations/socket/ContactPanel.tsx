@@ -1,10 +1,11 @@
 'use client'
+import type { StrokeResult } from '@/core/socket/slice'
+
 import { inHundred } from '@/core/in-hundred'
 import { useState } from 'react'
 import { contactVerdict } from '@/core/socket/contact-force'
 import { damageKinds, damageWords, isDamage, usualHeightMm, usualLeanMm } from '@/core/socket/mark'
 import type { DamageKind } from '@/core/socket/mark'
-import type { StrokeResult } from '@/core/job/entry'
 import type { Step } from '@/core/socket/plan'
 import type { PushAdvice } from '@/core/socket/push'
 import { fieldOf } from '@/core/socket/socket'

@@ -11,7 +11,7 @@ const SHOWN = 60
 
 /** The order of work: who goes first, how, from which side, and what it risks. */
 export function OrderOfWork({ surface, planned }: { surface: Surface; planned: Plan | null }) {
-  const school = useJob((j) => j.state.school)
+  const school = useJob((j) => j.state.socket.school)
   const put = useJob((j) => j.put)
   const steps = planned?.steps ?? []
   return (

@@ -18,7 +18,7 @@ const changeTone = {
 
 /** The looks over the whole field, one against another; and the map as a file. */
 export function Passes({ surface }: { surface: Surface }) {
-  const passes = useJob((j) => j.state.passes)
+  const passes = useJob((j) => j.state.socket.passes)
   const tag = useJob((j) => j.tag)
   const put = useJob((j) => j.put)
   const theme = useTheme()

@@ -10,7 +10,7 @@ import type { PhotoMapping } from './use-photo-map'
 /** Where photos come from: a file, the job's own, or the simulated camera over a board on the simulated bench. */
 export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping; more?: boolean }) {
   const tag = useJob((j) => j.tag)
-  const kept = useJob((j) => j.state.photos)
+  const kept = useJob((j) => j.state.work.photos)
   const simulated = useJob((j) => j.simulated !== 'no')
   const [busy, setBusy] = useState<CameraView | null>(null)
   const [say, setSay] = useState('')

@@ -36,9 +36,9 @@ export function Replace({
   giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 }) {
   const donors = useJob((j) => j.donors)
-  const replaced = useJob((j) => j.state.replaced)
+  const replaced = useJob((j) => j.state.socket.replaced)
   const figures = useJob((j) => j.figures)
-  const boardMinor = useJob((j) => j.state.ticket.valueMinor) ?? figures.boardMinor
+  const boardMinor = useJob((j) => j.state.intake.ticket.valueMinor) ?? figures.boardMinor
   const [socketPrice, setSocketPrice] = useState('')
   const [boardPrice, setBoardPrice] = useState('')
   const { marks } = surface

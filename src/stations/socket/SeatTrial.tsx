@@ -19,8 +19,8 @@ const dropWords = {
 
 /** Seat and try: how the CPU went in says whether something still stands proud. */
 export function SeatTrial({ surface }: { surface: Surface }) {
-  const seats = useJob((j) => j.state.seats)
-  const ticketCpu = useJob((j) => j.state.ticket.cpu)
+  const seats = useJob((j) => j.state.socket.seats)
+  const ticketCpu = useJob((j) => j.state.intake.ticket.cpu)
   const put = useJob((j) => j.put)
   const [cpu, setCpu] = useState<string | null>(null)
   const [drop, setDrop] = useState<Drop | 'not noted'>('not noted')

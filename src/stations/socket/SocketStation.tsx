@@ -1,7 +1,8 @@
 'use client'
+import type { StrokeResult } from '@/core/socket/slice'
+
 import Link from 'next/link'
 import { useCallback, useEffect, useRef, useState } from 'react'
-import type { StrokeResult } from '@/core/job/entry'
 import { fieldOf } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import { useJob } from '@/stations/job/JobProvider'

@@ -16,9 +16,9 @@ export function usePush(
   factors: SnapFactors,
 ): PushAdvice | null {
   const { cursor, marks, pass } = surface
-  const passes = useJob((j) => j.state.passes)
-  const strokes = useJob((j) => j.state.strokes)
-  const valueMinor = useJob((j) => j.state.ticket.valueMinor)
+  const passes = useJob((j) => j.state.socket.passes)
+  const strokes = useJob((j) => j.state.socket.strokes)
+  const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
   const figures = useJob((j) => j.figures)
   const [answer, setAnswer] = useState<{ asked: ToWeigh; advice: PushAdvice | null } | null>(null)
   const works = step !== null && step.strokes > 0

@@ -1,4 +1,6 @@
 'use client'
+import { currentPass } from '@/core/socket/slice'
+
 import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
@@ -7,7 +9,6 @@ import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/rec
 import type { GivenBack } from '@/core/socket/replacement'
 import type { SnapFactors } from '@/core/socket/technique'
 import type { Socket } from '@/core/socket/socket'
-import { currentPass } from '@/core/job/state'
 import { useJob } from '@/stations/job/JobProvider'
 import type { ReckonDesk } from '@/workers/reckon.worker'
 
@@ -23,11 +24,11 @@ export function useReckoning(
   readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
   readonly giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 } {
-  const pass = useJob((j) => currentPass(j.state))
-  const school = useJob((j) => j.state.school)
-  const left = useJob((j) => j.state.left)
-  const done = useJob((j) => j.state.strokes)
-  const passes = useJob((j) => j.state.passes)
+  const pass = useJob((j) => currentPass(j.state.socket))
+  const school = useJob((j) => j.state.socket.school)
+  const left = useJob((j) => j.state.socket.left)
+  const done = useJob((j) => j.state.socket.strokes)
+  const passes = useJob((j) => j.state.socket.passes)
   const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
   const [failed, setFailed] = useState(false)
   const desk = useRef<Remote<ReckonDesk> | null>(null)

@@ -1,7 +1,8 @@
 'use client'
+import type { StrokeResult } from '@/core/socket/slice'
+
 import { useState } from 'react'
 import type { RefObject } from 'react'
-import type { StrokeResult } from '@/core/job/entry'
 import { isDamage, sayMark } from '@/core/socket/mark'
 import type { Step } from '@/core/socket/plan'
 import type { Reckoning } from '@/core/socket/reckon'

@@ -1,6 +1,7 @@
 'use client'
+import { currentPass } from '@/core/socket/slice'
+
 import { useCallback, useMemo, useRef, useState } from 'react'
-import { currentPass } from '@/core/job/state'
 import { plainView, toView } from '@/core/socket/display-list'
 import type { View } from '@/core/socket/display-list'
 import type { DamageKind, Mark, Marks } from '@/core/socket/mark'
@@ -44,7 +45,7 @@ export const asksNeighbour = (mark: Mark | undefined): boolean =>
 
 /** Cursor, view and marking of the map. Presses that follow one another on the same contacts make one line of tape. */
 export function useSurface(socket: Socket): Surface {
-  const pass = useJob((j) => currentPass(j.state))
+  const pass = useJob((j) => currentPass(j.state.socket))
   const jot = useJob((j) => j.jot)
   const amend = useJob((j) => j.amend)
   const [cursor, setCursor] = useState(() => firstCursor(socket, pass))

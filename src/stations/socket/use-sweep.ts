@@ -7,8 +7,8 @@ import type { Surface } from './use-surface'
 /** The sweep over the whole field: one key proves one look and goes on to the next. */
 export function useSweep(surface: Surface) {
   const [on, setOn] = useState(false)
-  const passes = useJob((j) => j.state.passes)
-  const strokes = useJob((j) => j.state.strokes)
+  const passes = useJob((j) => j.state.socket.passes)
+  const strokes = useJob((j) => j.state.socket.strokes)
   const put = useJob((j) => j.put)
   const { socket, marks, pass, setSwath, go } = surface
   // The order is laid once, when the sweep begins: what is found on the way must not move it about.

@@ -1,6 +1,7 @@
 'use client'
+import type { Claim } from '@/core/intake/slice'
+
 import { useState } from 'react'
-import type { Claim } from '@/core/job/state'
 import { benchTests } from '@/core/triage/bench-tests'
 import { testOf } from '@/core/triage/odds'
 import { useJob } from '@/stations/job/JobProvider'
@@ -13,7 +14,7 @@ type Weight = keyof typeof weights
 
 /** What the owner says, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
 export function ClaimsPanel() {
-  const claims = useJob((j) => j.state.claims)
+  const claims = useJob((j) => j.state.intake.claims)
   const open = claims.filter((c) => !c.checked)
   return (
     <div>

@@ -19,9 +19,9 @@ interface Watch {
 
 /** The code tape: codes as they show, against a clock; what they say, and whether to wait. */
 export function CodesPanel() {
-  const log = useJob((j) => j.state.codeLog)
+  const log = useJob((j) => j.state.triage.codeLog)
   const table = useJob((j) => j.references.codes)
-  const board = useJob((j) => j.state.ticket.boardModelId)
+  const board = useJob((j) => j.state.intake.ticket.boardModelId)
   const last = log.at(-1)
   return (
     <div className="grid grid-cols-2 gap-x-8">

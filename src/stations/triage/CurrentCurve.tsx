@@ -1,7 +1,8 @@
 'use client'
+import type { Bodies } from '@/core/slices'
+
 import type { Plugin } from 'chart.js'
 import { Line } from 'react-chartjs-2'
-import type { Bodies } from '@/core/job/entry'
 import { axis, ink } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 

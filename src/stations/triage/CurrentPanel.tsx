@@ -1,9 +1,10 @@
 'use client'
+import type { Bodies } from '@/core/slices'
+
 import dynamic from 'next/dynamic'
 import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { Finding } from '@/core/finding'
-import type { Bodies } from '@/core/job/entry'
 import { cutText } from '@/core/plain-text'
 import { compareTraces } from '@/core/triage/current-trace'
 import { useJob } from '@/stations/job/JobProvider'
@@ -22,9 +23,9 @@ const MAX_CSV_BYTES = 32 * 1024 * 1024
 
 /** A recorded supply current: its stretches named, and how it differs from that of a good board. */
 export function CurrentPanel() {
-  const currents = useJob((j) => j.state.currents)
+  const currents = useJob((j) => j.state.board.currents)
   const reference = useJob((j) => j.references.current)
-  const limitA = useJob((j) => j.state.supplyLimitA)
+  const limitA = useJob((j) => j.state.board.supplyLimitA)
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = currents.find((c) => c.seq === chosen) ?? currents.at(-1)
   const limited = shown !== undefined && limitA !== null && shown.peakA >= 0.97 * limitA

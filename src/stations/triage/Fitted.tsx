@@ -8,9 +8,9 @@ import { TicketLine } from '@/ui/TicketLine'
 
 /** Coin cell, what is in the board, and the supply's limit. */
 export function Fitted() {
-  const fitted = useJob((j) => j.state.fitted)
-  const cell = useJob((j) => j.state.cell)
-  const limitA = useJob((j) => j.state.supplyLimitA)
+  const fitted = useJob((j) => j.state.board.fitted)
+  const cell = useJob((j) => j.state.board.cell)
+  const limitA = useJob((j) => j.state.board.supplyLimitA)
   const put = useJob((j) => j.put)
   return (
     <section id="fitted" className="ticket border-t border-line pt-2.5 pb-4">

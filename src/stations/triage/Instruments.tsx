@@ -1,10 +1,11 @@
 'use client'
+import { swapParts } from '@/core/triage/slice'
+
 import { useMemo } from 'react'
 import { readCodes } from '@/core/triage/code-tape'
 import { readGrid } from '@/core/triage/swap-grid'
 import type { Swap } from '@/core/triage/swap-grid'
 import { runsRight } from '@/core/triage/runs-right'
-import { swapParts } from '@/core/job/entry'
 import { useJob } from '@/stations/job/JobProvider'
 import { Tabs } from '@/ui/Tabs'
 import { CellPanel } from './CellPanel'
@@ -24,19 +25,21 @@ const blamedIn = (swaps: readonly Swap[]) =>
 export function Instruments() {
   const state = useJob((j) => j.state)
   const codes = useJob((j) => j.references.codes)
-  const run = state.codeLog.at(-1)
-  const current = state.currents.at(-1)
-  const wrong = state.runs ? runsRight(state.runs).filter((l) => l.state === 'not right').length : null
+  const run = state.triage.codeLog.at(-1)
+  const current = state.board.currents.at(-1)
+  const wrong = state.triage.runs
+    ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
+    : null
   // Every case of every grid is gone through: only when a trial was added.
-  const blamed = useMemo(() => blamedIn(state.swaps), [state.swaps])
-  const open = state.claims.filter((c) => !c.checked).length
+  const blamed = useMemo(() => blamedIn(state.triage.swaps), [state.triage.swaps])
+  const open = state.intake.claims.filter((c) => !c.checked).length
   const tabs = [
     ['Codes', run ? readCodes(run, codes).shows : '', CodesPanel],
     ['Current', current?.pattern ?? '', CurrentPanel],
-    ['Coin cell', state.cell ? `${state.cell.volts} V` : '', CellPanel],
+    ['Coin cell', state.board.cell ? `${state.board.cell.volts} V` : '', CellPanel],
     [
       'Swaps',
-      blamed ? `${blamed.name} fails` : state.swaps.length ? `${state.swaps.length} tried` : '',
+      blamed ? `${blamed.name} fails` : state.triage.swaps.length ? `${state.triage.swaps.length} tried` : '',
       SwapsPanel,
     ],
     ['Runs right', wrong === null ? '' : wrong === 0 ? 'right' : `${wrong} not right`, RunsPanel],

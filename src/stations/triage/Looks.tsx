@@ -1,7 +1,7 @@
 'use client'
 import { useRef, useState } from 'react'
-import { hazardWords, lookHazards } from '@/core/job/hazard'
-import type { LookHazard } from '@/core/job/hazard'
+import { hazardWords, lookHazards } from '@/core/board/hazard'
+import type { LookHazard } from '@/core/board/hazard'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 
@@ -15,7 +15,7 @@ const places = [
 ] as const
 
 export function Looks() {
-  const looks = useJob((j) => j.state.looks)
+  const looks = useJob((j) => j.state.board.looks)
   const put = useJob((j) => j.put)
   const [open, setOpen] = useState<string | null>(null)
   return (

@@ -1,8 +1,9 @@
 'use client'
+import type { Baseline } from '@/core/board/baseline'
+import { nothingNoted } from '@/core/board/baseline'
+
 import { useRef, useState } from 'react'
 import { notACode, readCodesTyped } from '@/core/job/code'
-import { nothingNoted } from '@/core/job/entry'
-import type { Baseline } from '@/core/job/entry'
 import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'

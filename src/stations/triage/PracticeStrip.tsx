@@ -19,7 +19,7 @@ export function PracticeStrip() {
   const [say, setSay] = useState('')
   if (simulated !== 'practice') return null
   const minutes = practiceSteps(state, references).reduce((sum, step) => sum + minutesOf(step), 0)
-  const limit = state.ticket.minutesPromised
+  const limit = state.intake.ticket.minutesPromised
   const over = limit !== null && minutes > limit
   async function end() {
     setSay('')
@@ -44,9 +44,9 @@ export function PracticeStrip() {
       </Button>
       <Sheet open={asked} title="End this practice?" onClose={() => setAsked(false)}>
         <p>
-          {state.mended.length === 0
+          {state.triage.mended.length === 0
             ? 'You have mended nothing yet. The faults are shown and the board is scored as it stands.'
-            : `You have mended ${state.mended.length}. The faults are shown and the board is scored as it stands.`}
+            : `You have mended ${state.triage.mended.length}. The faults are shown and the board is scored as it stands.`}
         </p>
         {say && (
           <p role="alert" className="mt-2 font-semibold text-ember">

@@ -1,7 +1,8 @@
 'use client'
+import type { Rail } from '@/core/board/rail'
+import { rails, railWords } from '@/core/board/rail'
+
 import { useRef, useState } from 'react'
-import { rails, railWords } from '@/core/job/entry'
-import type { Rail } from '@/core/job/entry'
 import { railLimits } from '@/core/job/power-gate'
 import { readNumber } from '@/core/job/read-number'
 import { judgeRails } from '@/core/triage/rail-table'
@@ -25,7 +26,7 @@ const voltWords = {
 
 /** The rails: open while there is something to measure or wrong, one line when all is well. */
 export function Rails() {
-  const readings = useJob((j) => j.state.rails)
+  const readings = useJob((j) => j.state.board.rails)
   const judged = useJudged()
   const all = rails.flatMap((rail) => readings[rail] ?? [])
   const well =
@@ -48,8 +49,8 @@ export function Rails() {
 
 /** The rails judged by a good board, or by the usual limits. */
 function useJudged() {
-  const ohms = useJob((j) => j.state.rails)
-  const volts = useJob((j) => j.state.volts)
+  const ohms = useJob((j) => j.state.board.rails)
+  const volts = useJob((j) => j.state.board.volts)
   const reference = useJob((j) => j.references.rails)
   const measured = Object.fromEntries(Object.values(volts).map((v) => [v.rail, v.volts]))
   return judgeRails({ ohms, volts: measured }, reference)
@@ -57,12 +58,12 @@ function useJudged() {
 
 /** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
 function RailTable() {
-  const readings = useJob((j) => j.state.rails)
-  const measured = useJob((j) => j.state.volts)
+  const readings = useJob((j) => j.state.board.rails)
+  const measured = useJob((j) => j.state.board.volts)
   const reference = useJob((j) => j.references.rails)
   const judged = useJudged()
-  const known = useJob((j) => j.state.power.cpu)
-  const ticketCpu = useJob((j) => j.state.ticket.cpu)
+  const known = useJob((j) => j.state.board.power.cpu)
+  const ticketCpu = useJob((j) => j.state.intake.ticket.cpu)
   const put = useJob((j) => j.put)
   const [unknown, setUnknown] = useState<'in' | 'out'>('out')
   const where = known ?? unknown

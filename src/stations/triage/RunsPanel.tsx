@@ -16,7 +16,7 @@ const nothing = { rated: '', seen: '', start: '' }
 
 /** It runs; but does it run right? Memory speed, start time, settings. */
 export function RunsPanel() {
-  const runs = useJob((j) => j.state.runs)
+  const runs = useJob((j) => j.state.triage.runs)
   const put = useJob((j) => j.put)
   const [typed, setTyped] = useState(nothing)
   const [kept, setKept] = useState<'kept' | 'lost' | 'not tried'>('not tried')

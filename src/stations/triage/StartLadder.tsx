@@ -5,7 +5,7 @@ import { When } from '@/ui/When'
 
 /** How far it starts: the stages one above the other, each with the odds that it is the last it reaches. */
 export function StartLadder() {
-  const baselines = useJob((j) => j.state.baselines)
+  const baselines = useJob((j) => j.state.board.baselines)
   const last = baselines.at(-1)
   if (!last)
     return (

@@ -1,7 +1,8 @@
 'use client'
+import type { SwapPart } from '@/core/triage/slice'
+import { swapParts } from '@/core/triage/slice'
+
 import { useMemo, useState } from 'react'
-import { swapParts } from '@/core/job/entry'
-import type { SwapPart } from '@/core/job/entry'
 import { startOutcomes } from '@/core/triage/start-model'
 import { readGrid, swapWorks } from '@/core/triage/swap-grid'
 import { useJob } from '@/stations/job/JobProvider'
@@ -28,7 +29,7 @@ const placeHint: Readonly<Record<SwapPart, string>> = {
 
 /** What was tried where and what it gave: parts down, places across; what the pattern says, and the cell to try next. */
 export function SwapsPanel() {
-  const swaps = useJob((j) => j.state.swaps)
+  const swaps = useJob((j) => j.state.triage.swaps)
   const [what, setWhat] = useState<SwapPart>(swaps.at(-1)?.what ?? 'module')
   const grid = useMemo(() => readGrid(what, swaps), [what, swaps])
   const tried = (part: string, place: string) =>

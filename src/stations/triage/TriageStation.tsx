@@ -1,5 +1,6 @@
 'use client'
-import { rails } from '@/core/job/entry'
+import { rails } from '@/core/board/rail'
+
 import { stageReached } from '@/core/triage/stage'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'
@@ -19,15 +20,17 @@ import { useBelief } from './use-belief'
 
 /** Look, measure, then power; from the first power-up on, what it may be and which test is next come first. */
 export function TriageStation() {
-  const started = useJob((j) => j.state.baselines.length > 0)
+  const started = useJob((j) => j.state.board.baselines.length > 0)
   /** The outside comes before everything else, and its look stands where the eye is. */
-  const looksFirst = useJob((j) => !j.state.power.lookedOutside)
-  const measured = useJob((j) => rails.every((rail) => j.state.rails[rail]) && j.state.cell !== null)
+  const looksFirst = useJob((j) => !j.state.board.power.lookedOutside)
+  const measured = useJob(
+    (j) => rails.every((rail) => j.state.board.rails[rail]) && j.state.board.cell !== null,
+  )
   /** It may be powered, was, since the last change, and does not run: then a test is next, not a power-up or proof. */
   const stuck = useJob(({ state, gate }) => {
-    const last = state.baselines.at(-1)
-    if (!last || state.handBack || gate.lamp === 'do not power') return false
-    return state.lastPowered > state.lastTouched && stageReached(last).stopsAt !== null
+    const last = state.board.baselines.at(-1)
+    if (!last || state.handBack.done || gate.lamp === 'do not power') return false
+    return state.board.lastPowered > state.board.lastTouched && stageReached(last).stopsAt !== null
   })
   const { belief, fresh } = useBelief()
   const first = belief?.next[0]

@@ -1,4 +1,4 @@
-import type { Bodies } from '@/core/job/entry'
+import type { Bodies } from '@/core/slices'
 import { CODE, notACode } from '@/core/job/code'
 import { missingColumns, notANumber, numberIn } from '@/core/finding'
 import { readCsv } from '@/stations/library/read-csv'

@@ -1,6 +1,6 @@
+import type { Bodies, Kind } from '@/core/slices'
+import { rails } from '@/core/board/rail'
 import Joi from 'joi'
-import { rails } from '@/core/job/entry'
-import type { Bodies, Kind } from '@/core/job/entry'
 import { benchTests } from '@/core/triage/bench-tests'
 import { keptCurrent, readCurrent } from '@/core/triage/current-trace'
 import { testOf } from '@/core/triage/odds'

@@ -1,5 +1,5 @@
+import type { Bodies } from '@/core/slices'
 import { expose } from 'comlink'
-import type { Bodies } from '@/core/job/entry'
 import type { Finding } from '@/core/finding'
 import { keptCurrent, readCurrent, readTrace } from '@/core/triage/current-trace'
 import { readCsv } from '@/stations/library/read-csv'

@@ -22,7 +22,7 @@ export function useBelief(): { readonly belief: Belief | null; readonly fresh: b
   const asked = useMemo((): ToBelieve => {
     const again = faultIds.filter((id) => earlier.some((job) => job.mended.includes(id)))
     return {
-      history: state.ticket.history,
+      history: state.intake.ticket.history,
       ...evidenceOf(state, socket, references),
       mayPower,
       again,

@@ -1,6 +1,7 @@
 'use client'
+import type { Bodies, Kind } from '@/core/slices'
+
 import { useState } from 'react'
-import type { Bodies, Kind } from '@/core/job/entry'
 import { useJob } from '@/stations/job/JobProvider'
 import type { SimulatedRequest } from './simulated-entries'
 

@@ -1,5 +1,5 @@
+import { historyItems } from '@/core/intake/slice'
 import Joi from 'joi'
-import { historyItems } from '@/core/job/entry'
 import { bodyJson } from '@/server/body'
 import { forAccount, refuse } from '@/stations/job/answers'
 import { drawExercise, exercises } from '@/stations/practice/exercises'

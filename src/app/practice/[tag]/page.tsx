@@ -1,8 +1,8 @@
+import { jobState } from '@/core/job/job-state'
 import type { Metadata } from 'next'
 import { notFound, redirect } from 'next/navigation'
 import { powerEvidence } from '@/core/job/power-evidence'
 import { powerGate } from '@/core/job/power-gate'
-import { jobState } from '@/core/job/state'
 import { practiceSteps } from '@/core/triage/practice-steps'
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { jobByTag } from '@/data/jobs'
@@ -34,14 +34,14 @@ export default async function ReviewPage({ params }: Props) {
     const before = jobState(entries.filter((e) => e.seq < line))
     return powerGate(powerEvidence(before, null)).lamp !== 'do not power'
   }
-  const steps = practiceSteps(state, await referencesOf(state.ticket.boardModelId), mayPower)
+  const steps = practiceSteps(state, await referencesOf(state.intake.ticket.boardModelId), mayPower)
   return (
     <ShopFrame account={account} here="/practice">
       <Review
         tag={job.tag}
         words={job.words}
-        limitMinutes={state.ticket.minutesPromised}
-        practice={{ history: state.ticket.history, truth: hidden.faults, seed: hidden.seed, steps }}
+        limitMinutes={state.intake.ticket.minutesPromised}
+        practice={{ history: state.intake.ticket.history, truth: hidden.faults, seed: hidden.seed, steps }}
       />
     </ShopFrame>
   )

@@ -1,5 +1,5 @@
+import { stations } from '@/core/board/station'
 import { notFound } from 'next/navigation'
-import { stations } from '@/core/job/entry'
 import { listBoards } from '@/data/boards'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/stations/job/signed-in'

@@ -21,7 +21,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ tag:
       'camera',
       {
         socket,
-        marks: afterStrokes(hidden.marks, state.strokes),
+        marks: afterStrokes(hidden.marks, state.socket.strokes),
         shot: shotOf(socket, value as CameraRequest, state.seq),
       },
       request.signal,

@@ -18,11 +18,12 @@ export async function GET(request: Request, { params }: Context) {
     const asked = new URL(request.url).searchParams
     const { state, socket } = await foldTape(await readTape(job.id))
     if (!socket) return refuse(404, 'This job has no socket yet. Choose it in the ticket.', 'socket')
-    const last = state.passes.length
+    const last = state.socket.passes.length
     const n = asked.has('pass') ? Number(asked.get('pass')) : last
     if (!Number.isInteger(n) || n < (last === 0 ? 0 : 1) || n > last)
       return refuse(400, `There are ${last} passes; ask for one of them.`, 'pass')
-    const pass = n === 0 ? null : { ...state.passes[n - 1]!, marks: passMarks(state.passes, n - 1) }
+    const pass =
+      n === 0 ? null : { ...state.socket.passes[n - 1]!, marks: passMarks(state.socket.passes, n - 1) }
     const name = `${job.tag}-pass-${n}`
     const as = asked.get('as') ?? 'svg'
     if (as === 'csv') return download(marksCsv(socket, pass), 'text/csv; charset=utf-8', `${name}.csv`)

@@ -14,7 +14,7 @@ export async function GET(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
     const { state, socket } = await foldTape(await readTape(job.id))
     const customer = await customerOf(job.customerId)
-    const at = state.handBack?.at ?? new Date().toISOString()
+    const at = state.handBack.done?.at ?? new Date().toISOString()
     const language = request.headers.get('accept-language')?.split(',')[0]
     const day = dayIn(language, at)
     const sheet = handBackSheet(state, socket, at)

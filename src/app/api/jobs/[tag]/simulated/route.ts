@@ -22,9 +22,9 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
     const gate = powerGate(powerEvidence(state, socket))
     if (asksForPower(asked) && gate.lamp === 'do not power')
       return refuse(409, `The gate says do not power: ${gate.reasons[0]!.text}.`, 'ask')
-    const references = await referencesOf(state.ticket.boardModelId)
+    const references = await referencesOf(state.intake.ticket.boardModelId)
     const { mended } = evidenceOf(state, socket, references)
     const board = new SimulatedBoard({ ...hidden, ...references }, mended, state.seq)
-    return Response.json({ entries: simulatedEntries(board, asked, state.supplyLimitA) })
+    return Response.json({ entries: simulatedEntries(board, asked, state.board.supplyLimitA) })
   })
 }

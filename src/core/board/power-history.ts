@@ -1,7 +1,12 @@
+import type { Line } from '../tape/line'
+import type { BoardChange } from '../tape/slice'
+import { nothingNoted } from './baseline'
+import type { Baseline } from './baseline'
+import type { BoardBodies } from './slice'
 import { placeOf, seenByTest } from './hazard'
 import type { LookHazard } from './hazard'
-import { nothingNoted, rails, railWords } from './entry'
-import type { Baseline, Bodies, Entry, Rail } from './entry'
+import { rails, railWords } from './rail'
+import type { Rail } from './rail'
 
 /** Volts a rail may show under power before it counts as too high or too low (bench default). */
 export const voltLimits: Readonly<Record<Rail, { readonly leastV: number; readonly mostV: number }>> = {
@@ -111,61 +116,6 @@ export interface Before {
   readonly supplyLimitA: number | null
 }
 
-/** Faults that are put right by hand, without heat; any other may have been soldered. */
-const byHand: ReadonlySet<string> = new Set([
-  'supply',
-  'front wiring',
-  'reset held',
-  'something fitted',
-  'drive',
-  'cell weak',
-  'settings',
-  'training',
-  'firmware corrupt',
-  'control contact open',
-  'power contacts shorted',
-  'power contacts open',
-  'sense contact open',
-  'memory A contact open',
-  'memory B contact open',
-  'signal contacts touch',
-  'display contact open',
-  'card contact open',
-  'CPU seat',
-  'pressure',
-  'module seat',
-  'module',
-  'CPU unsupported',
-  'CPU without graphics',
-  'card',
-  'cooling',
-])
-/** Tests for which something is taken out, put in or moved. */
-const changesSetup: ReadonlySet<string> = new Set([
-  'needed only',
-  'bridged',
-  'new cell',
-  'new cell under load',
-  'no memory',
-  'memory reseated',
-  'own in B',
-  'good in A',
-  'good in B',
-  'good in both',
-  'known-good CPU',
-  'no CPU',
-  'reseated',
-  'eased',
-  'card',
-  'own graphics',
-  'bench supply',
-  'second chip',
-  'good drive',
-  'beeps',
-  'CPU elsewhere',
-  'module elsewhere',
-])
-
 /** What went wrong in a start; empty when nothing did that was noted. It takes back what an earlier start proved. */
 function wentWrong(b: Baseline, limitA: number | null): string {
   if (b.current === 'trips') return 'the supply tripped'
@@ -199,20 +149,46 @@ export function provesNothing(b: Baseline, limitA: number | null, cpu: CpuState 
   return ''
 }
 
-/** Hears one line that counts. */
-export function hearPower(next: PowerDraft, entry: Entry, before: Before): void {
-  const { seq } = entry
-  const changed = (what: string) => {
+/** Lines of other slices that bear on power, as far as they are read here. */
+export interface HeardForPower {
+  seat: {
+    readonly cpu: string
+    readonly drop: string
+    readonly heatsink?: boolean
+    readonly corner?: string
+    readonly turned?: boolean
+  }
+  trial: { readonly test: string; readonly outcome: string }
+  firmware: { readonly chip?: string; readonly did?: string; readonly programmerVolts?: number }
+  part: { readonly ref: string; readonly did: string; readonly text?: string }
+  proof: { readonly test: string; readonly result: string }
+  pass: object
+  looked: { readonly contacts: readonly string[] | 'all' }
+}
+type Heard = BoardBodies & HeardForPower
+type HeardLine = { [K in keyof Heard]: Line<K, Heard[K]> }[keyof Heard]
+
+/** Hears what a line does to the board. */
+export function hearChange(next: PowerDraft, seq: number, { what, heat, putsRight }: BoardChange): void {
+  if (what) {
     next.changed = seq
     next.changedWhat = what
   }
+  if (heat) {
+    next.railsOwedSince = seq
+    next.railsOwedWhy = `after ${what}`
+  }
+  if (putsRight) next.putRight = seq
+}
+
+/** Hears one line that counts. */
+export function hearPower(next: PowerDraft, line: Line, before: Before): void {
+  const entry = line as HeardLine
+  const { seq } = entry
+  const changed = (what: string) => hearChange(next, seq, { what })
   const railsOwed = (why: string) => {
     next.railsOwedSince = seq
     next.railsOwedWhy = why
-  }
-  const heated = (what: string) => {
-    changed(what)
-    railsOwed(`after ${what}`)
   }
   const unproved = (why: string) => {
     next.proved = 0
@@ -221,9 +197,6 @@ export function hearPower(next: PowerDraft, entry: Entry, before: Before): void 
   const went = (start: Baseline) => {
     const wrong = wentWrong(start, before.supplyLimitA)
     if (wrong) unproved(wrong)
-  }
-  const putRight = () => {
-    next.putRight = seq
   }
   const trips = () => {
     next.tripped = seq
@@ -254,7 +227,6 @@ export function hearPower(next: PowerDraft, entry: Entry, before: Before): void 
     case 'seat': {
       const { drop, turned, corner } = entry.body
       next.cpu = 'in'
-      changed('the CPU seated')
       next.seat =
         drop === 'flat' && !turned && !corner
           ? null
@@ -285,53 +257,20 @@ export function hearPower(next: PowerDraft, entry: Entry, before: Before): void 
       break
     }
     case 'trial':
-      hearTest(next, entry, { trips, changed, went, putRight })
-      break
-    case 'swap':
-      changed(`${entry.body.what} tried`)
-      if (entry.body.what === 'supply') putRight()
+      hearTest(next, entry, { trips, went })
       break
     case 'cell':
-      if (entry.body.isNew) changed('a new cell')
       next.cellOver = entry.body.volts > CELL_MOST_V ? entry.body.volts : null
       break
-    case 'firmware': {
-      const { chip, did, programmerVolts } = entry.body
-      if (chip !== undefined && next.chip !== null && chip !== next.chip) heated('the chip changed')
-      else if (did !== undefined || programmerVolts !== undefined) changed('work on the firmware chip')
-      next.chip = chip ?? next.chip
-      break
-    }
     case 'part': {
       const { ref, did, text } = entry.body
-      if (did === 'taken off' || did === 'fitted') {
-        heated(`${ref} ${did}`)
-        putRight()
-      }
       if (did === 'found damaged') next.damagedParts[ref] = text ?? ''
       else if (did === 'taken off' || did === 'fitted') delete next.damagedParts[ref]
       break
     }
-    case 'replaced':
-      if (entry.body.how === 'stub raise') changed(`${entry.body.contact} raised`)
-      else
-        heated(entry.body.how === 'whole socket' ? 'a new socket' : `the transplant of ${entry.body.contact}`)
-      break
-    case 'mended':
-      if (byHand.has(entry.body.fault)) changed('a mend')
-      else heated('a mend')
-      putRight()
-      break
-    case 'stroke':
-      changed('work on the socket')
-      break
     case 'proof':
       if (entry.body.test === 'temperature' && entry.body.result === 'fail')
         unproved('it failed the test of its temperature')
-      break
-    case 'late outcome':
-      // It was in other hands since.
-      if (!entry.body.holds) changed('word that it does not hold')
       break
     case 'pass':
       next.socketFound = ''
@@ -363,19 +302,12 @@ function hearVolts(next: PowerDraft, read: OddVolts): boolean {
 /** A test carried out: what it saw, what it changed on the board, whether the supply tripped. */
 function hearTest(
   next: PowerDraft,
-  { seq, body: { test, outcome } }: { readonly seq: number; readonly body: Bodies['trial'] },
-  say: {
-    readonly trips: () => void
-    readonly changed: (what: string) => void
-    readonly went: (start: Baseline) => void
-    readonly putRight: () => void
-  },
+  { seq, body: { test, outcome } }: Line<'trial', HeardForPower['trial']>,
+  say: { readonly trips: () => void; readonly went: (start: Baseline) => void },
 ): void {
   if (outcome === 'trips') say.trips()
   else if (test === 'current' && outcome === 'cycling') say.went({ ...nothingNoted, current: 'cycling' })
   else if (test === 'current' && outcome === 'nothing') say.went({ ...nothingNoted, current: 'none' })
-  if (test === 'bench supply') say.putRight()
-  if (changesSetup.has(test)) say.changed(`the test “${test}”`)
   if (outcome === 'maker screen' || outcome === 'system loads') next.ranHere = true
   const seen = seenByTest(test, outcome)
   if (seen) {

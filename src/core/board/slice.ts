@@ -1,0 +1,262 @@
+import { slice } from '../tape/slice'
+import { notedOf } from '../tape/line'
+import type { Noted } from '../tape/line'
+import type { Baseline } from './baseline'
+import { hazardWords } from './hazard'
+import type { LookHazard } from './hazard'
+import { account, addLoose, itemId, ledgerOf, nothingLoose, settleLoose } from './loose'
+import type { LedgerItem, LooseItems } from './loose'
+import { hearChange, hearPower, noPower } from './power-history'
+import type { HeardForPower, PowerHistory } from './power-history'
+import { railWords } from './rail'
+import type { Rail } from './rail'
+
+/** Lines of what several stations share: rails, cell, what is fitted, power-ups, looks, loose things. */
+export interface BoardBodies {
+  rail: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }
+  volts: { readonly rail: Rail; readonly volts: number }
+  cell: {
+    readonly volts: number
+    /** By itself unless told otherwise. */
+    readonly where?: 'by itself' | 'at the board'
+    /** A new cell was put in. */
+    readonly isNew?: boolean
+  }
+  /** A recorded supply current: what it was read as, and its curve thinned so that no peak is lost. */
+  current: {
+    readonly name: string
+    readonly samples: number
+    readonly pattern: 'none' | 'standby' | 'steady' | 'cycling' | 'trips'
+    readonly standbyA: number | null
+    readonly plateauA: number | null
+    readonly peakA: number
+    readonly periodS: number | null
+    readonly segments: readonly {
+      readonly kind: 'off' | 'standby' | 'inrush' | 'steady' | 'cycling'
+      readonly fromS: number
+      readonly toS: number
+      /** Mean, A. */
+      readonly amps: number
+      /** Length of one cycle, s; null when it does not cycle. */
+      readonly periodS: number | null
+    }[]
+    readonly curve: { readonly s: readonly number[]; readonly a: readonly number[] }
+  }
+  baseline: Baseline
+  fitted: {
+    readonly cpu?: string | null
+    readonly heatsink?: boolean
+    readonly modules?: readonly string[]
+    readonly card?: string | null
+  }
+  supply: { readonly limitA: number | null }
+  look: {
+    readonly what: string
+    readonly seen: string
+    readonly clear: boolean
+    /** What of it speaks against power; where it is not given and the place is not clear, nobody has said. */
+    readonly hazard?: LookHazard
+  }
+  missing: { readonly what: string; readonly from: string }
+  /** The item's id, “12/0”; older lines name the line alone. */
+  accounted: { readonly item: number | string; readonly where: string }
+}
+
+/** A reading to ground; asked about when it contradicts what is known to be fitted. */
+export type RailReading = Noted & BoardBodies['rail'] & { readonly asked?: true }
+
+export interface BoardState {
+  readonly railLog: readonly RailReading[]
+  readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
+  readonly volts: Readonly<Partial<Record<Rail, Noted & BoardBodies['volts']>>>
+  readonly cellLog: readonly (Noted & BoardBodies['cell'])[]
+  readonly cell: (Noted & BoardBodies['cell']) | null
+  readonly currents: readonly (Noted & BoardBodies['current'])[]
+  readonly baselines: readonly (Noted & Baseline)[]
+  readonly looks: readonly (Noted & BoardBodies['look'])[]
+  readonly fitted: {
+    readonly cpu: string | null
+    readonly heatsink: boolean
+    readonly modules: readonly string[]
+    readonly card: string | null
+  }
+  readonly supplyLimitA: number | null
+  readonly loose: LooseItems
+  /** Place on the tape of the last change to socket or parts, of other changes, and of the last power-up. */
+  readonly lastTouched: number
+  readonly changed: Readonly<Record<'firmware' | 'cpu' | 'cell', number>>
+  readonly lastPowered: number
+  /** What bears on the power gate. */
+  readonly power: PowerHistory
+}
+
+/** Fragments and parts nobody has accounted for. */
+export const unaccounted = ({ loose }: BoardState): readonly LedgerItem[] =>
+  ledgerOf(loose).filter((i) => i.where === null)
+
+const initial = (): BoardState => ({
+  railLog: [],
+  rails: {},
+  volts: {},
+  cellLog: [],
+  cell: null,
+  currents: [],
+  baselines: [],
+  looks: [],
+  fitted: { cpu: null, heatsink: false, modules: [], card: null },
+  supplyLimitA: null,
+  loose: nothingLoose,
+  lastTouched: 0,
+  changed: { firmware: 0, cpu: 0, cell: 0 },
+  lastPowered: 0,
+  power: noPower(),
+})
+
+/** What several stations share; it hears every line by what it does to the board. */
+export const board = slice<BoardBodies, HeardForPower>().of({
+  id: 'board',
+  initial,
+  kinds: {
+    rail: {
+      opens: 'triage',
+      words: ({ body: b }) => `${railWords[b.rail]} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
+    },
+    volts: { opens: 'triage', words: ({ body: b }) => `${railWords[b.rail]} at ${b.volts} V` },
+    cell: {
+      opens: 'triage',
+      words: ({ body: b }) =>
+        `${b.isNew ? 'new ' : ''}cell ${b.volts} V${b.where === 'at the board' ? ' at the board' : ''}`,
+      changesBoard: (b) => (b.isNew ? { what: 'a new cell', undoes: 'cell' } : null),
+    },
+    current: {
+      opens: 'triage',
+      words: ({ body: b }) => {
+        const pattern = {
+          none: 'nothing',
+          standby: 'standby only',
+          steady: b.plateauA === null ? 'steady' : `steady ${b.plateauA.toFixed(2)} A`,
+          cycling: b.periodS === null ? 'cycles' : `cycles every ${b.periodS.toFixed(1)} s`,
+          trips: 'trips',
+        }[b.pattern]
+        return `current recorded: ${pattern}, peak ${b.peakA.toFixed(2)} A`
+      },
+    },
+    baseline: {
+      opens: 'triage',
+      words: ({ body: b }) => {
+        const noted = [
+          b.fans !== 'not noted' && `fans ${b.fans}`,
+          b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`,
+          b.lamp !== 'not noted' && `lamp ${b.lamp === 'cpu' ? 'CPU' : b.lamp}`,
+          b.beeps && `beeps ${b.beeps}`,
+          b.cpuHeat !== 'not noted' && `CPU ${b.cpuHeat}`,
+          b.codes.length > 0 && `codes ${b.codes.join(' ')}`,
+          b.picture !== 'not noted' && `picture ${b.picture}`,
+        ]
+        return `powered: ${noted.filter(Boolean).join(', ') || 'nothing noted'}`
+      },
+    },
+    fitted: {
+      words: ({ body: b }) => {
+        const noted = [
+          b.cpu !== undefined && (b.cpu === null ? 'CPU out' : `CPU ${b.cpu}`),
+          b.heatsink !== undefined && `heatsink ${b.heatsink ? 'on' : 'off'}`,
+          b.modules && `memory in ${b.modules.join(', ') || 'no slot'}`,
+          b.card !== undefined && (b.card ? `card ${b.card}` : 'no card'),
+        ]
+        return `fitted: ${noted.filter(Boolean).join(', ')}`
+      },
+    },
+    supply: {
+      words: ({ body: b }) => (b.limitA === null ? 'supply: limit off' : `supply: limit ${b.limitA} A`),
+    },
+    look: {
+      opens: 'triage',
+      words: ({ body: b }) =>
+        `looked at ${b.what}: ${b.seen}${b.hazard && b.hazard !== 'harmless' ? ` (${hazardWords[b.hazard]})` : ''}`,
+      loose: (b) =>
+        b.hazard === 'part gone' ? [{ what: `the part that is gone (${b.what})`, from: 'board' }] : [],
+    },
+    missing: {
+      words: ({ body: b }) => `to be accounted for: ${b.what}`,
+      loose: (b) => [{ what: b.what, from: b.from }],
+    },
+    accounted: {
+      words: ({ body: b }) => {
+        const [line, index] = itemId(b.item).split('/')
+        return `line ${line}${index === '0' ? '' : `, piece ${Number(index) + 1},`} accounted for: ${b.where}`
+      },
+      subjects: (b) => [`missing ${b.item}`],
+      refers: (b) => [
+        {
+          field: 'item',
+          seq: Number.parseInt(String(b.item), 10),
+          to: { loose: typeof b.item === 'string' ? Number(b.item.split('/')[1]) : null },
+        },
+      ],
+    },
+  },
+  each(s, line, { change, loose, settled }) {
+    hearPower(s.power, line, { fitted: s.fitted, supplyLimitA: s.supplyLimitA })
+    if (change) {
+      hearChange(s.power, line.seq, change)
+      if (change.undoes === 'all') s.lastTouched = line.seq
+      else if (change.undoes) s.changed[change.undoes] = line.seq
+    }
+    settleLoose(s.loose, settled)
+    addLoose(s.loose, notedOf(line), loose)
+  },
+  on: {
+    rail(s, line) {
+      // A reading that contradicts what is fitted is a question.
+      const asked = s.power.cpu !== line.body.cpu
+      const reading = { ...notedOf(line), ...line.body, ...(asked ? { asked: true as const } : {}) }
+      s.railLog.push(reading)
+      s.rails[reading.rail] = reading
+    },
+    volts(s, line) {
+      s.volts[line.body.rail] = { ...notedOf(line), ...line.body }
+    },
+    cell(s, line) {
+      s.cell = { ...notedOf(line), ...line.body }
+      s.cellLog.push({ ...s.cell })
+    },
+    current(s, line) {
+      s.currents.push({ ...notedOf(line), ...line.body } as (typeof s.currents)[number])
+    },
+    baseline(s, line) {
+      s.baselines.push({ ...notedOf(line), ...line.body } as (typeof s.baselines)[number])
+      s.lastPowered = line.seq
+    },
+    look(s, line) {
+      s.looks.push({ ...notedOf(line), ...line.body })
+    },
+    fitted(s, line) {
+      const { cpu } = line.body
+      if (cpu !== undefined && cpu !== s.fitted.cpu) s.changed.cpu = line.seq
+      // Another CPU had the heatsink off; unless it is noted again it counts as none.
+      const off = cpu !== undefined && (cpu === null || cpu !== s.fitted.cpu)
+      Object.assign(s.fitted, off ? { heatsink: false } : {}, line.body)
+    },
+    supply(s, line) {
+      s.supplyLimitA = line.body.limitA
+    },
+    accounted(s, line) {
+      account(s.loose, itemId(line.body.item), line.body.where)
+    },
+    seat(s, line) {
+      s.fitted.cpu = line.body.cpu
+      s.fitted.heatsink = line.body.heatsink === true
+    },
+    firmware(s, line) {
+      const { chip, did } = line.body
+      const another = chip !== undefined && s.power.chip !== null && chip !== s.power.chip
+      if (another) hearChange(s.power, line.seq, { what: 'the chip changed', heat: true })
+      if (another || did !== undefined) s.changed.firmware = line.seq
+      s.power.chip = chip ?? s.power.chip
+    },
+    trial(s, line) {
+      if (line.body.outcome === 'cooler loose') s.fitted.heatsink = false
+    },
+  },
+})

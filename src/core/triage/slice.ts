@@ -1,0 +1,181 @@
+import { seenByTest } from '../board/hazard'
+import { notedOf } from '../tape/line'
+import type { Noted } from '../tape/line'
+import { slice } from '../tape/slice'
+
+/** Parts that are tried in one place and another. */
+export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
+export type SwapPart = (typeof swapParts)[number]
+
+export interface TriageBodies {
+  codes: {
+    readonly codes: readonly string[]
+    /** When each came up, s after power-on. */
+    readonly atS?: readonly number[]
+    /** How long it was watched, s after power-on. */
+    readonly watchedS?: number
+  }
+  /** One part tried in one place. */
+  swap: {
+    readonly what: SwapPart
+    readonly part: string
+    readonly place: string
+    readonly knownGood: boolean
+    readonly outcome: string
+    /** Whether the board runs this CPU by its maker's list. */
+    readonly listed?: 'yes' | 'no' | 'not known'
+  }
+  /** How it runs once it runs. */
+  runs: {
+    readonly ratedMTs: number | null
+    readonly seenMTs: number | null
+    readonly startS: number | null
+    readonly settingsKept: boolean | null
+  }
+  /** A test of the reasoner's list, carried out. */
+  trial: { readonly test: string; readonly outcome: string }
+  /** A fault of the reasoner's list, put right. */
+  mended: { readonly fault: string }
+}
+
+export interface TriageState {
+  readonly codes: readonly string[]
+  readonly codeLog: readonly (Noted & TriageBodies['codes'])[]
+  readonly swaps: readonly (Noted & TriageBodies['swap'])[]
+  readonly runs: (Noted & TriageBodies['runs']) | null
+  readonly trials: readonly (Noted & TriageBodies['trial'])[]
+  readonly mended: readonly (Noted & TriageBodies['mended'])[]
+}
+
+/** Faults that are put right by hand, without heat; any other may have been soldered. */
+const byHand: ReadonlySet<string> = new Set([
+  'supply',
+  'front wiring',
+  'reset held',
+  'something fitted',
+  'drive',
+  'cell weak',
+  'settings',
+  'training',
+  'firmware corrupt',
+  'control contact open',
+  'power contacts shorted',
+  'power contacts open',
+  'sense contact open',
+  'memory A contact open',
+  'memory B contact open',
+  'signal contacts touch',
+  'display contact open',
+  'card contact open',
+  'CPU seat',
+  'pressure',
+  'module seat',
+  'module',
+  'CPU unsupported',
+  'CPU without graphics',
+  'card',
+  'cooling',
+])
+/** Tests for which something is taken out, put in or moved. */
+const changesSetup: ReadonlySet<string> = new Set([
+  'needed only',
+  'bridged',
+  'new cell',
+  'new cell under load',
+  'no memory',
+  'memory reseated',
+  'own in B',
+  'good in A',
+  'good in B',
+  'good in both',
+  'known-good CPU',
+  'no CPU',
+  'reseated',
+  'eased',
+  'card',
+  'own graphics',
+  'bench supply',
+  'second chip',
+  'good drive',
+  'beeps',
+  'CPU elsewhere',
+  'module elsewhere',
+])
+
+/** Tests after which another cell is in. */
+const newCell: ReadonlySet<string> = new Set(['new cell', 'new cell under load'])
+
+export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly string[] } }>().of({
+  id: 'triage',
+  initial: (): TriageState => ({ codes: [], codeLog: [], swaps: [], runs: null, trials: [], mended: [] }),
+  kinds: {
+    codes: {
+      opens: 'triage',
+      words: ({ body: b }) =>
+        `codes ${b.codes.join(' ') || 'none'}${b.watchedS === undefined ? '' : `, watched ${Math.round(b.watchedS)} s`}`,
+    },
+    swap: {
+      opens: 'triage',
+      words: ({ body: b }) => `${b.what} ${b.part} in ${b.place}: ${b.outcome}`,
+      changesBoard: (b) => ({
+        what: `${b.what} tried`,
+        ...(b.what === 'supply' ? { putsRight: true as const } : {}),
+      }),
+    },
+    runs: {
+      opens: 'triage',
+      words: ({ body: b }) => {
+        const noted = [
+          b.seenMTs !== null &&
+            `memory at ${b.seenMTs}${b.ratedMTs === null ? '' : ` of ${b.ratedMTs}`} MT/s`,
+          b.startS !== null && `starts in ${b.startS} s`,
+          b.settingsKept !== null && `settings ${b.settingsKept ? 'kept' : 'lost'}`,
+        ]
+        return `runs: ${noted.filter(Boolean).join(', ') || 'nothing noted'}`
+      },
+    },
+    trial: {
+      opens: 'triage',
+      words: ({ body: b }) => `${b.test}: ${b.outcome}`,
+      changesBoard: ({ test }) => ({
+        ...(changesSetup.has(test) ? { what: `the test “${test}”` } : {}),
+        ...(test === 'bench supply' ? { putsRight: true as const } : {}),
+        ...(newCell.has(test) ? { undoes: 'cell' as const } : {}),
+      }),
+      loose: ({ test, outcome }) =>
+        seenByTest(test, outcome) === 'part gone'
+          ? [{ what: `the part that is gone (${outcome})`, from: 'board' }]
+          : [],
+    },
+    mended: {
+      words: ({ body: b }) => `mended: ${b.fault}`,
+      changesBoard: ({ fault }) => ({
+        what: 'a mend',
+        putsRight: true,
+        undoes: 'all',
+        ...(byHand.has(fault) ? {} : { heat: true as const }),
+      }),
+    },
+  },
+  on: {
+    codes(s, line) {
+      s.codes = [...line.body.codes]
+      s.codeLog.push({ ...notedOf(line), ...line.body } as (typeof s.codeLog)[number])
+    },
+    baseline(s, { body }) {
+      if (body.codes.length > 0) s.codes = [...body.codes]
+    },
+    swap(s, line) {
+      s.swaps.push({ ...notedOf(line), ...line.body })
+    },
+    runs(s, line) {
+      s.runs = { ...notedOf(line), ...line.body }
+    },
+    trial(s, line) {
+      s.trials.push({ ...notedOf(line), ...line.body })
+    },
+    mended(s, line) {
+      s.mended.push({ ...notedOf(line), ...line.body })
+    },
+  },
+})

@@ -1,0 +1,112 @@
+import { stations } from '../board/station'
+import type { Station } from '../board/station'
+import { notedOf } from '../tape/line'
+import type { Noted } from '../tape/line'
+import { slice } from '../tape/slice'
+
+/** Lines of the work as such: the clock, where each station stands, pictures, notes, decisions. */
+export interface WorkBodies {
+  photo: {
+    readonly file: string
+    readonly name: string
+    readonly type: string
+    readonly bytes: number
+    readonly caption: string
+  }
+  note: { readonly text: string }
+  decision: { readonly text: string }
+  clock: { readonly run: Station | null }
+  station: {
+    readonly station: Station
+    readonly mark: 'settled' | 'passed over' | 'open'
+    readonly why: string
+  }
+  strike: { readonly why: string }
+}
+
+export interface StationMark {
+  readonly mark: 'untouched' | 'open' | 'settled' | 'passed over'
+  readonly why: string
+}
+
+export interface WorkState {
+  readonly photos: readonly (Noted & WorkBodies['photo'])[]
+  readonly notes: readonly (Noted & { readonly text: string })[]
+  readonly marks: Readonly<Record<Station, StationMark>>
+  readonly clock: {
+    readonly running: { readonly station: Station; readonly since: string } | null
+    readonly seconds: Readonly<Record<Station, number>>
+  }
+}
+
+const each = <T>(of: () => T) => Object.fromEntries(stations.map((s) => [s, of()])) as Record<Station, T>
+
+const ranSeconds = (since: string, at: string) => Math.max(0, (Date.parse(at) - Date.parse(since)) / 1000)
+
+function stopClock(
+  clock: {
+    running: { station: Station; since: string } | null
+    seconds: Record<Station, number>
+  },
+  at: string,
+): void {
+  if (!clock.running) return
+  clock.seconds[clock.running.station] += ranSeconds(clock.running.since, at)
+  clock.running = null
+}
+
+export const work = slice<WorkBodies, { 'hand-back': object }>().of({
+  id: 'work',
+  initial: (): WorkState => ({
+    photos: [],
+    notes: [],
+    marks: each(() => ({ mark: 'untouched', why: '' })),
+    clock: { running: null, seconds: each(() => 0) },
+  }),
+  kinds: {
+    photo: {
+      words: ({ body: b }) => `photo, ${b.caption || b.name}`,
+      files: (b) => [{ field: 'file', sha256: b.file, text: 'its picture is not with the job' }],
+    },
+    note: { words: ({ body: b }) => b.text },
+    decision: { words: ({ body: b }) => `decided: ${b.text}` },
+    clock: { words: ({ body: b }) => (b.run ? `clock on ${b.run}` : 'clock paused') },
+    station: { words: ({ body: b }) => `${b.station} ${b.mark}${b.why ? `: ${b.why}` : ''}` },
+    strike: {
+      words: ({ body: b, strikes }) =>
+        strikes === null ? `struck nothing: ${b.why}` : `struck line ${strikes}: ${b.why}`,
+    },
+  },
+  each(s, _, { opens }) {
+    if (opens !== null && s.marks[opens as Station].mark === 'untouched')
+      s.marks[opens as Station] = { mark: 'open', why: '' }
+  },
+  on: {
+    photo(s, line) {
+      s.photos.push({ ...notedOf(line), ...line.body })
+    },
+    note(s, line) {
+      s.notes.push({ ...notedOf(line), text: line.body.text })
+    },
+    clock(s, line) {
+      stopClock(s.clock, line.at)
+      if (line.body.run) s.clock.running = { station: line.body.run, since: line.at }
+    },
+    'hand-back'(s, line) {
+      stopClock(s.clock, line.at)
+    },
+    station(s, { body }) {
+      s.marks[body.station] = { mark: body.mark, why: body.why }
+    },
+  },
+})
+
+/** Seconds on the bench clock at a moment, by station and together. */
+export function benchSeconds(
+  { clock: { running, seconds } }: WorkState,
+  nowIso: string,
+): { readonly all: number; readonly station: (station: Station) => number } {
+  const extra = running ? ranSeconds(running.since, nowIso) : 0
+  const at = (station: Station) => seconds[station] + (running?.station === station ? extra : 0)
+  return { all: stations.reduce((sum, station) => sum + at(station), 0), station: at }
+}
