@@ -3,8 +3,7 @@ import { jobState } from '@/core/job/job-state'
 // npm run bench: every figure beside its target. `-- browser` adds pages and the map in a real browser,
 // `-- 5000` works all 5,000 boards instead of 300.
 import { performance } from 'node:perf_hooks'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { seeded } from '@/core/seeded'
 import { assess } from '@/core/socket/assess'
 import { displayList } from '@/core/socket/display-list'
@@ -85,7 +84,7 @@ function core(): Figure[] {
     timed('shorts alone (on the page, after each mark)', null, () => shorts(socket, marks)),
     timed('display list of the field', null, () => displayList(socket, { marks, looked: {} })),
     timed(`state of a tape of ${kiosk.length} lines`, null, () => jobState(kiosk, names)),
-    timed('power gate with its evidence', null, () => powerGate(powerEvidence(state, demoSockets.lg1284))),
+    timed('power gate with its evidence', null, () => gateOf(state, demoSockets.lg1284)),
   ]
 }
 

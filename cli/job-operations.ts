@@ -4,8 +4,7 @@ import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import Joi from 'joi'
 import { randomUUID } from 'node:crypto'
 import { handBackHolds } from '@/core/hand-back/holds'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import { proofStanding } from '@/core/proof/plan'
 import { strangerIn } from '@/core/socket/socket'
@@ -74,7 +73,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         entries,
         socket?.contacts.map((c) => c.name),
       )
-      const gate = powerGate(powerEvidence(state, socket))
+      const gate = gateOf(state, socket)
       const station = nextStation(state, socket)
       const pass = currentPass(state.socket)
       const work = socket && pass ? socketWork(socket, pass.marks, state.socket.school) : null

@@ -1,3 +1,4 @@
+import { gateOf } from '@/core/job/gate'
 import { jobState } from '@/core/job/job-state'
 import { stations } from '@/core/board/station'
 import { rails } from '@/core/board/rail'
@@ -5,7 +6,6 @@ import Joi from 'joi'
 import { createHash } from 'node:crypto'
 import { nothingSeen, powerGate } from '@/core/job/power-gate'
 import type { PowerEvidence } from '@/core/job/power-gate'
-import { powerEvidence } from '@/core/job/power-evidence'
 import { proofPlan } from '@/core/proof/plan'
 import type { Touched } from '@/core/proof/plan'
 import { functionGroups } from '@/core/socket/socket'
@@ -131,7 +131,7 @@ export const operations: Readonly<Record<string, Operation>> = {
         job.entries,
         job.socket?.contacts.map((c) => c.name),
       )
-      const gate = powerGate(powerEvidence(state, job.socket))
+      const gate = gateOf(state, job.socket)
       const last = state.board.baselines.at(-1)
       return {
         good: true,

@@ -1,8 +1,7 @@
 import type { Entry } from '@/core/job/job-state'
 import { jobState, tapeFindings } from '@/core/job/job-state'
 import { describe, expect, it } from 'vitest'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { isDamage } from '@/core/socket/mark'
 import { readCodes } from '@/core/triage/code-tape'
 import { faultIds } from '@/core/triage/fault'
@@ -33,7 +32,7 @@ const stateOf = (entries: readonly Entry[]) => {
     entries,
     socket?.contacts.map((c) => c.name),
   )
-  return { state, socket, gate: powerGate(powerEvidence(state, socket)) }
+  return { state, socket, gate: gateOf(state, socket) }
 }
 
 describe('the demo shop', () => {

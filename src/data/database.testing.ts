@@ -9,7 +9,8 @@ import { createJob, jobByTag } from './jobs'
 import type { Job } from './jobs'
 import { closePool } from './pool'
 import { forgetLimiters } from './sign-in-limits'
-import { appendEntry, readTape } from './tape'
+import { readTape } from './read-tape'
+import { appendEntry } from './tape'
 import type { Appended, NewEntry } from './tape'
 
 const owner = process.env.TEST_OWNER_URL

@@ -20,7 +20,8 @@ import {
 } from './jobs'
 import { pool, transaction } from './pool'
 import { addSocket, listSockets, socketById } from './sockets'
-import { layTape, readTape } from './tape'
+import { readTape } from './read-tape'
+import { layTape } from './tape'
 import sharp from 'sharp'
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')

@@ -3,6 +3,7 @@ import type { JobState } from '@/core/job/job-state'
 import type { Station } from '@/core/board/station'
 import { randomUUID } from 'node:crypto'
 import type { PowerGate } from '@/core/job/power-gate'
+import { jobNow } from './job-now'
 import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 
@@ -235,28 +236,33 @@ export interface EarlierJob {
 /** What was done when this board was here before, newest first; the same board is told by its serial number. */
 export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[]> {
   if (serial.trim() === '') return []
-  const { rows } = await pool().query<{ tag: string; at: Date; outcome: string | null; state: JobState }>(
-    `select tag, coalesce(closed_at, created_at) as at, outcome, state from job
-     where state -> 'ticket' ->> 'serial' = $1 and not practice and outcome is distinct from 'withdrawn' and id <> $2 and created_at < $3
+  const { rows } = await pool().query<{ id: string; tag: string; at: Date; outcome: string | null }>(
+    `select id, tag, coalesce(closed_at, created_at) as at, outcome from job
+     where serial = $1 and not practice and outcome is distinct from 'withdrawn' and id <> $2 and created_at < $3
      order by created_at desc limit 5`,
     [serial, job.id, job.createdAt],
   )
-  return rows.map(({ tag, at, outcome, state }) => ({
-    tag,
-    at: at.toISOString(),
-    complaint: state.intake.ticket.complaint,
-    outcome,
-    mended: (state.triage.mended ?? []).map((m) => m.fault),
-    parts: state.parts.noted
-      .filter((p) => p.did === 'fitted')
-      .map((p) => [p.ref, p.value].filter(Boolean).join(' ')),
-    contacts: new Set(state.socket.strokes.map((s) => s.contact)).size,
-    advice: state.handBack.advice,
-  }))
+  return Promise.all(
+    rows.map(async ({ id, tag, at, outcome }) => {
+      const { state } = await jobNow(id)
+      return {
+        tag,
+        at: at.toISOString(),
+        complaint: state.intake.ticket.complaint,
+        outcome,
+        mended: state.triage.mended.map((m) => m.fault),
+        parts: state.parts.noted
+          .filter((p) => p.did === 'fitted')
+          .map((p) => [p.ref, p.value].filter(Boolean).join(' ')),
+        contacts: new Set(state.socket.strokes.map((s) => s.contact)).size,
+        advice: state.handBack.advice,
+      }
+    }),
+  )
 }
 
-/** Writes what the tape says now beside it. */
-export async function saveState(
+/** Writes what the lists show of a job beside its tape. */
+export async function saveJobRow(
   jobId: string,
   state: JobState,
   bench: BenchLine,
@@ -268,11 +274,11 @@ export async function saveState(
   const closedAt =
     state.handBack.done && state.handBack.done.outcome !== 'parked' ? state.handBack.done.at : null
   await db.query(
-    'update job set seq = $2, state = $3, board = $4, words = $5, socket_id = $6, promised_at = $7, outcome = $8, closed_at = $9, bench = $10 where id = $1',
+    'update job set seq = $2, serial = $3, board = $4, words = $5, socket_id = $6, promised_at = $7, outcome = $8, closed_at = $9, bench = $10 where id = $1',
     [
       jobId,
       state.seq,
-      JSON.stringify(state),
+      t.serial,
       board,
       words,
       t.socketId,
@@ -282,11 +288,6 @@ export async function saveState(
       JSON.stringify(bench),
     ],
   )
-}
-
-export async function savedState(jobId: string, db: Queryable = pool()): Promise<JobState | null> {
-  const { rows } = await db.query<{ state: JobState }>('select state from job where id = $1', [jobId])
-  return rows[0]?.state ?? null
 }
 
 export async function allJobIds(): Promise<string[]> {

@@ -4,11 +4,12 @@ import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { smallField } from '@/core/socket/field.testing'
 import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
-import { savedState } from './jobs'
+import { jobNow, keptState, SNAPSHOT_EVERY } from './job-now'
 import { strokeRecord } from './stroke-record'
 import { pool, transaction } from './pool'
 import { addSocket } from './sockets'
-import { appendEntry, layTape, readTape, refold } from './tape'
+import { readTape } from './read-tape'
+import { appendEntry, layTape, refold } from './tape'
 import { tape as writeTape } from '@/core/job/tape.testing'
 
 const note = (text: string, basis = 0) => line('note', { text }, basis)
@@ -26,7 +27,7 @@ describeDatabase('the tape', (owner) => {
       [1, maren.name, 'ticket'],
       [2, maren.name, 'cell'],
     ])
-    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
     const { rows } = await pool().query('select board, words, seq, bench from job where id = $1', [job.id])
     expect(rows[0]).toMatchObject({
       board: 'TW-K61 rev B',
@@ -70,7 +71,7 @@ describeDatabase('the tape', (owner) => {
     await Promise.all(Array.from({ length: 20 }, (_, i) => appendEntry(job.id, maren, note(`line ${i}`))))
     const tape = await readTape(job.id)
     expect(tape.map((e) => e.seq)).toEqual(Array.from({ length: 20 }, (_, i) => i + 1))
-    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
   })
 
   it('takes a line that is sent many times at once just once', async () => {
@@ -170,9 +171,9 @@ describeDatabase('the tape', (owner) => {
     })
     await expect(dying).rejects.toThrow()
     expect(await readTape(job.id)).toHaveLength(1)
-    expect(await savedState(job.id)).toMatchObject({ cell: { volts: 3 } })
+    expect((await jobNow(job.id)).state.board).toMatchObject({ cell: { volts: 3 } })
     await lay(job, maren, 'cell', { volts: 2 })
-    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
   })
 
   it('rebuilds the state from the tape alone', async () => {
@@ -192,10 +193,51 @@ describeDatabase('the tape', (owner) => {
       })
       .put('strike', { why: 'wrong contact' }, 3)
     const laid = await transaction((db) => layTape(job.id, whole.entries, maren.id, db))
-    await owner().query("update job set state = '{}', board = 'lost' where id = $1", [job.id])
+    await owner().query("update job set board = 'lost' where id = $1", [job.id])
+    await owner().query("update job_snapshot set state = '{}' where job_id = $1", [job.id])
     const again = await transaction((db) => refold(job.id, db))
     expect(again).toEqual(laid)
-    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
+  })
+
+  it('keeps a snapshot now and then, and folds the lines since on it', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const snapshot = async () =>
+      (await owner().query('select seq from job_snapshot where job_id = $1', [job.id])).rows[0]?.seq
+    for (let i = 1; i < SNAPSHOT_EVERY; i++)
+      await appendEntry(job.id, maren, line('cell', { volts: i / 100 }, i))
+    expect(await snapshot()).toBeUndefined()
+    await appendEntry(job.id, maren, note('due', SNAPSHOT_EVERY))
+    expect(await snapshot()).toBe(SNAPSHOT_EVERY)
+    await appendEntry(job.id, maren, line('claim', { text: 'worked yesterday' }, SNAPSHOT_EVERY))
+    expect(await snapshot()).toBe(SNAPSHOT_EVERY)
+    expect(await keptState(job.id)).toEqual(await stateOf(job))
+    // A strike is a matter of the whole tape: what is kept then holds it.
+    await appendEntry(job.id, maren, line('strike', { why: 'slipped' }, SNAPSHOT_EVERY + 1, 1))
+    expect(await snapshot()).toBe(SNAPSHOT_EVERY + 2)
+    expect(await keptState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
+  })
+
+  it('remembers nothing that was not written', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'cell', { volts: 3 })
+    const failing = transaction(async (db) => {
+      await layTape(
+        job.id,
+        writeTape().put('note', { text: 'x' }).put('cell', { volts: 1 }).entries.slice(1),
+        maren.id,
+        db,
+      )
+      await jobNow(job.id, db)
+      throw new Error('after all not')
+    })
+    await expect(failing).rejects.toThrow('after all not')
+    await lay(job, maren, 'note', { text: 'the second line' })
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state.board.cell).toMatchObject({ volts: 3 })
   })
 
   it('numbers from the tape, whatever is kept beside it, while it is rebuilt by another', async () => {
@@ -209,7 +251,7 @@ describeDatabase('the tape', (owner) => {
     await owner().query('update job set seq = 3 where id = $1', [job.id])
     expect(await appendEntry(job.id, maren, note('after'))).toMatchObject({ result: 'saved' })
     expect((await readTape(job.id)).map((e) => e.seq)).toEqual(Array.from({ length: 13 }, (_, i) => i + 1))
-    expect(await savedState(job.id)).toEqual(await stateOf(job))
+    expect((await jobNow(job.id)).state).toEqual(await stateOf(job))
   })
 
   it('counts a line again whose strike was struck, in SQL as in the core', async () => {

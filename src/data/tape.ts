@@ -4,22 +4,24 @@ import { currentPass } from '@/core/socket/slice'
 import { benchSeconds } from '@/core/work/slice'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
-import { contactsOf, subjects, lineFault, jobState } from '@/core/job/job-state'
+import { contactsOf, filesOf, foldOn, lineFault, linesNamed, subjects } from '@/core/job/job-state'
+import type { LineFault } from '@/core/tape/integrity'
 import { canonical } from '@/core/tape/canonical'
 import { handBackHolds } from '@/core/hand-back/holds'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import { strangerIn } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import type { Account } from './accounts'
 import { hasFile } from './files'
-import { saveState } from './jobs'
+import { foldTape, jobNow, namesOf, remember, saveSnapshot, SNAPSHOT_EVERY } from './job-now'
+import type { JobNow } from './job-now'
+import { saveJobRow } from './jobs'
 import type { BenchLine } from './jobs'
-import { pool, transaction } from './pool'
+import { transaction } from './pool'
+import { lineById, linesOfOthers, readLines, readTape } from './read-tape'
 import type { Queryable } from './pool'
-import { socketById } from './sockets'
 
 export interface NewEntry {
   readonly id: string
@@ -37,58 +39,8 @@ export type Appended =
   | { readonly result: 'conflict'; readonly entries: readonly Entry[]; readonly with: Entry }
   | { readonly result: 'refused'; readonly field: string; readonly text: string }
 
-interface Row {
-  seq: number
-  id: string
-  at: Date
-  by_name: string
-  kind: Kind
-  v: 1
-  body: unknown
-  strikes: number | null
-}
-
-const entryOf = (row: Row): Entry =>
-  ({
-    seq: row.seq,
-    id: row.id,
-    at: row.at.toISOString(),
-    by: row.by_name,
-    kind: row.kind,
-    v: row.v,
-    body: row.body,
-    strikes: row.strikes,
-  }) as unknown as Entry
-
-/** The lines of a job's tape after a place, oldest first. */
-export async function readTape(jobId: string, after = 0, db: Queryable = pool()): Promise<Entry[]> {
-  const { rows } = await db.query<Row>(
-    'select seq, id, at, by_name, kind, v, body, strikes from tape_entry where job_id = $1 and seq > $2 order by seq',
-    [jobId, after],
-  )
-  return rows.map(entryOf)
-}
-
-/** Folds a tape with the names of its own socket's contacts. */
-export async function foldTape(
-  entries: readonly Entry[],
-  db: Queryable = pool(),
-): Promise<{ state: JobState; socket: Socket | null }> {
-  const plain = jobState(entries)
-  const socket = await socketById(plain.intake.ticket.socketId, db)
-  if (!socket || !entries.some((e) => e.kind === 'looked' && e.body.contacts === 'all'))
-    return { state: plain, socket }
-  return {
-    state: jobState(
-      entries,
-      socket.contacts.map((c) => c.name),
-    ),
-    socket,
-  }
-}
-
 export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
-  const gate = powerGate(powerEvidence(state, socket))
+  const gate = gateOf(state, socket)
   const pass = currentPass(state.socket)
   const station = nextStation(state, socket)
   return {
@@ -108,19 +60,22 @@ export function benchLine(state: JobState, socket: Socket | null, nowIso: string
   }
 }
 
-/** Folds a tape and writes the state beside it, with the tally of its strokes. */
-async function foldAndSave(jobId: string, entries: readonly Entry[], db: Queryable): Promise<JobState> {
-  const { state, socket } = await foldTape(entries, db)
-  await saveState(jobId, state, benchLine(state, socket, new Date().toISOString()), db)
-  return state
-}
-
 /** Folds the tape again and writes what follows from it, under the job's row lock. */
 export async function refold(jobId: string, db: Queryable): Promise<JobState> {
   await db.query('select 1 from job where id = $1 for update', [jobId])
-  const state = await foldAndSave(jobId, await readTape(jobId, 0, db), db)
+  const { state, socket } = await foldTape(await readTape(jobId, 0, db), db)
+  await saveDerived(jobId, { state, socket, snapshotSeq: 0 }, true, db)
   await tallyStrokes(jobId, state, db)
   return state
+}
+
+/** Writes what follows from a tape beside it: what the lists show, and a snapshot when one is due. */
+async function saveDerived(jobId: string, now: JobNow, whole: boolean, db: Queryable): Promise<JobNow> {
+  const { state, socket, snapshotSeq } = now
+  await saveJobRow(jobId, state, benchLine(state, socket, new Date().toISOString()), db)
+  if (!whole && state.seq - snapshotSeq < SNAPSHOT_EVERY) return now
+  await saveSnapshot(jobId, state, db)
+  return { ...now, snapshotSeq: state.seq }
 }
 
 /** A board that stays on the bench, or was never taken in, is held by nothing. */
@@ -129,32 +84,33 @@ const holdsApply = (outcome: string) => outcome !== 'parked' && outcome !== 'wit
 const MAX_FUTURE_MS = 60_000
 
 /**
- * Puts one line on a job's tape, with its state, in one transaction under the job's row lock.
+ * Puts one line on a job's tape, with what follows from it, in one transaction under the job's row lock. It reads what
+ * the tape says so far and the lines it has to check, not the whole tape: a line costs the same on a long job.
  * The same id again is answered as before; with another body it is refused. If somebody else has written about the
  * same thing since `basis`, nothing is written and both are shown.
  */
 export async function appendEntry(jobId: string, by: Account, draft: NewEntry): Promise<Appended> {
-  return transaction(async (db) => {
+  let written: JobNow | null = null
+  const answer = await transaction(async (db): Promise<Appended> => {
     const { rowCount } = await db.query('select 1 from job where id = $1 for update', [jobId])
     if (!rowCount) return { result: 'refused', field: 'job', text: 'this job is not there any more' }
-    const tape = await readTape(jobId, 0, db)
-    // Numbered from the tape: what is kept beside it may be older.
-    const seq = tape.at(-1)?.seq ?? 0
-    const before = tape.find((e) => e.id === draft.id)
+    const since = () => readTape(jobId, draft.basis, db)
+    const before = await lineById(jobId, draft.id, db)
     if (before) {
       const same =
         before.kind === draft.kind &&
         before.strikes === draft.strikes &&
         canonical(before.body) === canonical(draft.body)
-      return same
-        ? { result: 'saved', entries: tape.filter((e) => e.seq > draft.basis) }
-        : { result: 'other body' }
+      return same ? { result: 'saved', entries: await since() } : { result: 'other body' }
     }
+    const now = await jobNow(jobId, db)
     const at = new Date(Math.min(Date.parse(draft.at), Date.now() + MAX_FUTURE_MS))
     const { id, kind, body, strikes } = draft
+    // Numbered from the tape: what is kept beside it may be older.
+    const seq = now.state.seq + 1
     const entry = {
       id,
-      seq: seq + 1,
+      seq,
       at: at.toISOString(),
       by: by.name,
       kind,
@@ -162,58 +118,53 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
       body,
       strikes,
     } as unknown as Entry
-    const files = await filesNamed(entry, jobId, db)
-    const fault = lineFault(
-      entry,
-      (n) => tape[n - 1],
-      (sha) => files.has(sha),
-    )
+    const fault = await faultOf(entry, jobId, db)
     if (fault) return { result: 'refused', ...fault }
-    const others = await writtenByOthers(jobId, draft.basis, by, db)
     const mine = new Set(subjects(entry))
-    const other = tape.find((e) => others.has(e.seq) && subjects(e).some((s) => mine.has(s)))
-    if (other) return { result: 'conflict', entries: tape.filter((e) => e.seq > draft.basis), with: other }
-    const names = contactsOf(entry)
-    const socket = names.length > 0 ? (await foldTape(tape, db)).socket : null
-    const stranger = socket && strangerIn(socket, names)
+    const others = await linesOfOthers(jobId, draft.basis, by.id, db)
+    const other = others.find((e) => subjects(e).some((s) => mine.has(s)))
+    if (other) return { result: 'conflict', entries: await since(), with: other }
+    const stranger = now.socket && strangerIn(now.socket, contactsOf(entry))
     if (stranger) return { result: 'refused', field: 'contact', text: stranger }
-    if (entry.kind === 'proof' || entry.kind === 'hand-back') {
-      const { state, socket: field } = await foldTape(tape, db)
-      const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackHolds(state)[0]
-      if (hold) return { result: 'refused', field: 'outcome', text: `hand-back is held: ${hold.text}` }
-      const [against] = speaksAgainst(entry.kind, entry.body, state, field)
-      if (against !== undefined && !entry.body.despite?.length)
-        return { result: 'refused', field: 'despite', text: `asked first: ${against}` }
-    }
+    const against = speaksAgainstLine(entry, now)
+    if (against) return { result: 'refused', ...against }
     await db.query(
       'insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes) values ($1, $2, $3, $4, $5, $6, $7, 1, $8, $9)',
-      [jobId, seq + 1, draft.id, at, by.id, by.name, draft.kind, JSON.stringify(draft.body), draft.strikes],
+      [jobId, seq, id, at, by.id, by.name, kind, JSON.stringify(body), strikes],
     )
-    const state = await foldAndSave(jobId, [...tape, entry], db)
-    if (draft.kind === 'stroke' || draft.strikes !== null) await tallyStrokes(jobId, state, db)
-    return { result: 'saved', entries: [...tape.filter((e) => e.seq > draft.basis), entry] }
+    const further = foldOn(now.state, [entry], namesOf(now.socket))
+    const next: JobNow = further
+      ? { ...now, state: further }
+      : { ...now, ...(await foldTape(await readTape(jobId, 0, db), db)) }
+    written = await saveDerived(jobId, next, !further, db)
+    if (kind === 'stroke' || strikes !== null) await tallyStrokes(jobId, next.state, db)
+    return { result: 'saved', entries: draft.basis === seq - 1 ? [entry] : await since() }
   })
+  if (written) remember(jobId, written)
+  return answer
 }
 
-/** The pictures a line names that hang on its job. */
-async function filesNamed(entry: Entry, jobId: string, db: Queryable): Promise<ReadonlySet<string>> {
-  const named =
-    entry.kind === 'photo' ? entry.body.file : entry.kind === 'consent' ? entry.body.signature : null
-  return new Set(named !== null && (await hasFile(jobId, named, db)) ? [named] : [])
-}
-
-/** Lines after a place that other accounts wrote: two people are told apart by who they are, not by what they are called. */
-async function writtenByOthers(
-  jobId: string,
-  after: number,
-  by: Account,
-  db: Queryable,
-): Promise<ReadonlySet<number>> {
-  const { rows } = await db.query<{ seq: number }>(
-    'select seq from tape_entry where job_id = $1 and seq > $2 and by_account is distinct from $3',
-    [jobId, after, by.id],
+/** What is wrong between a line and the lines and files it names. */
+async function faultOf(entry: Entry, jobId: string, db: Queryable): Promise<LineFault | null> {
+  const named = new Map((await readLines(jobId, linesNamed(entry), db)).map((e) => [e.seq, e]))
+  const files = new Set<string>()
+  for (const sha256 of filesOf(entry)) if (await hasFile(jobId, sha256, db)) files.add(sha256)
+  return lineFault(
+    entry,
+    (n) => named.get(n),
+    (sha256) => files.has(sha256),
   )
-  return new Set(rows.map((r) => r.seq))
+}
+
+/** What holds a hand-back, or has to be asked about before a line is written. */
+function speaksAgainstLine(entry: Entry, { state, socket }: JobNow): LineFault | null {
+  if (entry.kind !== 'proof' && entry.kind !== 'hand-back') return null
+  const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackHolds(state)[0]
+  if (hold) return { field: 'outcome', text: `hand-back is held: ${hold.text}` }
+  const [against] = speaksAgainst(entry.kind, entry.body, state, socket)
+  return against !== undefined && !entry.body.despite?.length
+    ? { field: 'despite', text: `asked first: ${against}` }
+    : null
 }
 
 /** Writes anew what this job's strokes came to. */

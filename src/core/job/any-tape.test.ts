@@ -1,7 +1,8 @@
 import { unaccounted } from '../board/slice'
 import { openOffers } from '../intake/slice'
 import { benchSeconds } from '../work/slice'
-import { sayEntry, jobState } from './job-state'
+import { foldOn, jobState, sayEntry } from './job-state'
+import type { JobState } from './job-state'
 import { struckBy } from '../tape/line'
 import { stations } from '../board/station'
 import fc from 'fast-check'
@@ -12,8 +13,7 @@ import { proofStanding } from '../proof/plan'
 import { smallField } from '../socket/field.testing'
 import { anyTape } from './any-tape.testing'
 import { canonical } from '../tape/canonical'
-import { powerEvidence } from './power-evidence'
-import { powerGate } from './power-gate'
+import { gateOf } from './gate'
 import { nextStation, nextStep, socketWork, way } from './way'
 
 const socket = smallField()
@@ -31,13 +31,26 @@ describe('any tape the edge would let in', () => {
       runs,
     )
   })
+  it('says the same folded on from any line, also out of what was kept of it', () => {
+    fc.assert(
+      fc.property(anyTape(), fc.nat(40), (tape, at) => {
+        const entries = tape.filter(
+          (e) => e.strikes === null && !(e.kind === 'ticket' && 'socketId' in e.body.set),
+        )
+        const whole = jobState(entries, names)
+        const kept = JSON.parse(JSON.stringify(jobState(entries.slice(0, at), names))) as JobState
+        expect(foldOn(kept, entries.slice(at), names)).toEqual(whole)
+      }),
+      runs,
+    )
+  })
   it('has words for every line, a gate, a way and a next step at every station', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {
         for (const entry of tape) expect(sayEntry(entry).length).toBeGreaterThan(0)
         const state = jobState(tape, names)
         for (const field of [socket, null]) {
-          const gate = powerGate(powerEvidence(state, field))
+          const gate = gateOf(state, field)
           expect(gate.lamp === 'clear').toBe(gate.reasons.length === 0)
           expect(stations).toContain(nextStation(state, field))
           expect(way(state, field)).toHaveLength(7)

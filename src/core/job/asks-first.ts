@@ -2,14 +2,13 @@ import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
 import { proofStanding } from '../proof/plan'
 import type { Socket } from '../socket/socket'
-import { powerEvidence } from './power-evidence'
-import { powerGate } from './power-gate'
+import { gateOf } from './gate'
 /** Tests of the proof sheet that are made without power. */
 const unpowered: ReadonlySet<string> = new Set(['continuity'])
 
 /** What closes the gate, in words. */
 const closedBy = (state: JobState, socket: Socket | null): string[] =>
-  powerGate(powerEvidence(state, socket))
+  gateOf(state, socket)
     .reasons.filter((r) => r.level === 'closed')
     .map((r) => r.text)
 

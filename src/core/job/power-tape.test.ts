@@ -1,3 +1,4 @@
+import { gateOf as judgeTape } from './gate'
 import { jobState } from './job-state'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
@@ -8,16 +9,13 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
 import { anyTape } from './any-tape.testing'
-import { powerEvidence } from './power-evidence'
-import { powerGate } from './power-gate'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 
 const land = smallField()
 const pins = smallField('pin-grid')
 const names = land.contacts.map((c) => c.name)
-const gateOf = (entries: readonly Entry[], socket = land) =>
-  powerGate(powerEvidence(jobState(entries, names), socket))
+const gateOf = (entries: readonly Entry[], socket = land) => judgeTape(jobState(entries, names), socket)
 const lamp = (t: TestTape, socket = land) => gateOf(t.entries, socket).lamp
 const codes = (t: TestTape, socket = land) => gateOf(t.entries, socket).reasons.map((r) => r.code)
 

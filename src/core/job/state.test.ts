@@ -3,8 +3,8 @@ import { unaccounted } from '../board/slice'
 import { openOffers, uncheckedClaims } from '../intake/slice'
 import { currentPass } from '../socket/slice'
 import { benchSeconds } from '../work/slice'
-import type { Entry } from './job-state'
-import { subjects, jobState } from './job-state'
+import type { Entry, JobState } from './job-state'
+import { foldOn, jobState, subjects } from './job-state'
 import { struckBy } from '../tape/line'
 import type { StrokeResult } from '../socket/slice'
 import fc from 'fast-check'
@@ -56,6 +56,34 @@ describe('jobState', () => {
         expect(jobState(t.entries, contacts)).toEqual(jobState([...t.entries], contacts))
       }),
     )
+  })
+  it('folded on line by line, or read back from JSON on the way, it is as if folded at once', () => {
+    fc.assert(
+      fc.property(laid, fc.nat(25), (t, at) => {
+        const whole = jobState(t.entries, contacts)
+        const first: JobState = jobState(t.entries.slice(0, at), contacts)
+        const rest = t.entries.slice(at)
+        expect(foldOn(first, rest, contacts) ?? whole).toEqual(whole)
+        const kept = JSON.parse(JSON.stringify(first)) as JobState
+        expect(foldOn(kept, rest, contacts) ?? whole).toEqual(whole)
+      }),
+    )
+  })
+  it('leaves a slice the same object when no line it hears has come', () => {
+    const before = jobState(tape().put('rail', { rail: '12v', ohms: 300, cpu: 'out' }).entries)
+    const after = foldOn(before, tape().put('clock', { run: 'triage' }).entries)!
+    expect(after.work).not.toBe(before.work)
+    for (const id of [
+      'board',
+      'intake',
+      'triage',
+      'socket',
+      'firmware',
+      'parts',
+      'proof',
+      'handBack',
+    ] as const)
+      expect(after[id]).toBe(before[id])
   })
   it('striking the last line gives the state before it, and striking the strike brings it back', () => {
     fc.assert(

@@ -3,8 +3,7 @@ import { stations } from '../board/station'
 import { rails } from '../board/rail'
 import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/field.testing'
-import { powerEvidence } from './power-evidence'
-import { powerGate } from './power-gate'
+import { gateOf } from './gate'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 import { nextStation, nextStep, socketWork, way } from './way'
@@ -14,7 +13,7 @@ const names = socket.contacts.map((c) => c.name)
 
 function standing(t: TestTape) {
   const state = jobState(t.entries, names)
-  const gate = powerGate(powerEvidence(state, socket))
+  const gate = gateOf(state, socket)
   const step = (station: (typeof stations)[number]) =>
     nextStep(
       station,
@@ -101,7 +100,7 @@ describe('nextStep', () => {
       .put('looked', { contacts: 'all' })
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
     const state = jobState(t.entries, names)
-    const gate = powerGate(powerEvidence(state, socket))
+    const gate = gateOf(state, socket)
     expect(nextStep('socket', state, socket, gate, null).say).toMatch(/marked contacts/)
     expect(standing(measured().put('looked', { contacts: 'all' })).step('socket').say).toMatch(/looks right/)
     expect(standing(measured().put('looked', { contacts: ['A1'] })).step('socket').say).toMatch(

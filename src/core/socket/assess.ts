@@ -100,84 +100,28 @@ const code = new Map(functionGroups.map((group, i) => [group, i]))
  * Assumes one CPU fitted in the socket and memory moved to the channel that works.
  */
 export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}): Assessment {
-  const beam = options.beam ?? benchBeam
   const draws = options.draws ?? 2000
-  const uniform = seeded(options.seed ?? 1)
   const { totals } = fieldOf(socket)
   const damaged = socket.contacts.filter((c) => isDamage(marks[c.name]))
-  const risks: Record<string, number> = Object.fromEntries(
-    (options.straightened ?? []).map((name) => [name, STAYS_OFF]),
-  )
-  for (const [name, odds] of Object.entries(options.mayBeGone ?? {}))
-    risks[name] = 1 - (1 - odds) * (1 - STAYS_OFF)
-  const readied = socket.contacts
-    .filter((c) => isDamage(marks[c.name]) || (risks[c.name] ?? 0) > 0)
-    .map((c) => ready(socket, c, marks, risks[c.name] ?? 0))
-  const joined = shorts(socket, marks, beam)
-  const risky = joined.filter((s) => s.grade !== 'harmless')
-  const totalOf = Int32Array.from(functionGroups, (g) => totals.get(g) ?? UNKNOWN_SIBLINGS)
-  const unseen = unseenOdds(socket, marks, options)
-
-  const pins = socket.kind === 'pin-grid'
-  const k = stiffness(beam)
-  const catchMm = pins ? beam.holeCatchMm : beam.landDiameterMm / 2
-  const lost = new Int32Array(functionGroups.length)
-  const lostByTable = new Int32Array(functionGroups.length)
   const timesLost = new Float64Array(functionGroups.length)
   const timesStrained = new Float64Array(functionGroups.length)
   let runs = 0
   let runsByTable = 0
   let whole = 0
   let seats = 0
-
-  for (let draw = 0; draw < draws; draw++) {
-    const sx = pins ? 0 : normalDraw(uniform) * beam.placementSigmaMm
-    const sy = pins ? 0 : normalDraw(uniform) * beam.placementSigmaMm
-    lost.fill(0)
-    lostByTable.fill(0)
-    let seated = true
-    for (const c of readied) {
-      if (c.unsure && uniform() >= UNSURE_IS_REAL) continue
-      const ex = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
-      const ey = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
-      const eh = c.leans || c.heightMm !== 0 ? normalDraw(uniform) * beam.eyeSigmaMm : 0
-      const lands = Math.hypot(c.dx + ex + sx, c.dy + ey + sy) <= catchMm
-      const pressed = pins || k * (beam.workingDeflectionMm + c.heightMm + eh) >= beam.leastForceN
-      const snapped = c.gone || (c.risk > 0 && uniform() < c.risk)
-      const really =
-        c.wrong > 0 && uniform() < c.wrong ? c.around[Math.floor(uniform() * c.around.length)]! : c.group
-      if (pins && !snapped && !lands) seated = false
-      if (pins && c.flat) seated = false
-      if (!snapped && lands && pressed && (c.clean === 1 || uniform() < c.clean)) continue
-      lost[really]!++
-      lostByTable[c.group]!++
-    }
-    for (const [group, odds] of unseen) {
-      if (uniform() >= odds) continue
-      lost[group]!++
-      lostByTable[group]!++
-    }
-    let deadShort = false
-    let anyShort = false
-    for (const short of risky) {
-      if (short.odds < 1 && uniform() >= short.odds) continue
-      anyShort = true
-      if (short.grade !== 'signal' || uniform() < 0.5) deadShort = true
-    }
-    let nothingLost = !anyShort
+  const joined = sample(socket, marks, options, (drawn) => {
+    const { lost, seated, deadShort } = drawn
     for (let g = 0; g < lost.length; g++) {
       if (lost[g] === 0) continue
-      const group = functionGroups[g]!
-      const state = groupState(group, totalOf[g]!, lost[g]!)
+      const state = groupState(functionGroups[g]!, drawn.totalOf[g]!, lost[g]!)
       if (state === 'failed') timesLost[g]!++
       if (state === 'strained') timesStrained[g]!++
-      if (state !== 'whole') nothingLost = false
     }
     if (seated) seats++
-    if (seated && !deadShort && starts(lost, totalOf)) runs++
-    if (seated && !deadShort && starts(lostByTable, totalOf)) runsByTable++
-    if (seated && nothingLost) whole++
-  }
+    if (seated && !deadShort && starts(lost, drawn.totalOf)) runs++
+    if (seated && !deadShort && starts(drawn.lostByTable, drawn.totalOf)) runsByTable++
+    if (isWhole(drawn)) whole++
+  })
 
   const touched = new Map<FunctionGroup, number>()
   for (const c of damaged) touched.set(c.group, (touched.get(c.group) ?? 0) + 1)
@@ -205,7 +149,7 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
       group: c.group,
       net: c.net,
       trust: c.trust,
-      ...contactVerdict(marks[c.name]!, socket.kind, beam),
+      ...contactVerdict(marks[c.name]!, socket.kind, options.beam),
     })),
     shorts: joined,
     groups,
@@ -222,6 +166,115 @@ export function assess(socket: Socket, marks: Marks, options: AssessOptions = {}
   }
 }
 
+/** One draw of what the damage does; the buffers are the same ones at every draw. */
+export interface Drawn {
+  /** How many of each function group are lost, as they really are and as the table says. */
+  readonly lost: Int32Array
+  readonly lostByTable: Int32Array
+  readonly totalOf: Int32Array
+  /** What each contact at risk really carries, and whether it is lost. */
+  readonly really: Int32Array
+  readonly isLost: Uint8Array
+  seated: boolean
+  deadShort: boolean
+  anyShort: boolean
+}
+
+/** Nothing at all is lost. */
+export function isWhole({ seated, anyShort, lost, totalOf }: Drawn): boolean {
+  if (!seated || anyShort) return false
+  for (let g = 0; g < lost.length; g++)
+    if (lost[g]! > 0 && groupState(functionGroups[g]!, totalOf[g]!, lost[g]!) !== 'whole') return false
+  return true
+}
+
+/**
+ * Draws the fate of a field, as `assess` tells.
+ * @param visit is shown each draw, and the contacts at risk in the order of `really` and `isLost`
+ * @returns the possible shorts
+ */
+export function sample(
+  socket: Socket,
+  marks: Marks,
+  options: AssessOptions,
+  visit: (drawn: Drawn, atRisk: readonly string[]) => void,
+): readonly Short[] {
+  const beam = options.beam ?? benchBeam
+  const draws = options.draws ?? 2000
+  const uniform = seeded(options.seed ?? 1)
+  const { totals } = fieldOf(socket)
+  const risks: Record<string, number> = Object.fromEntries(
+    (options.straightened ?? []).map((name) => [name, STAYS_OFF]),
+  )
+  for (const [name, odds] of Object.entries(options.mayBeGone ?? {}))
+    risks[name] = 1 - (1 - odds) * (1 - STAYS_OFF)
+  const readied = socket.contacts
+    .filter((c) => isDamage(marks[c.name]) || (risks[c.name] ?? 0) > 0)
+    .map((c) => ready(socket, c, marks, risks[c.name] ?? 0))
+  const atRisk = readied.map((c) => c.name)
+  const joined = shorts(socket, marks, beam)
+  const risky = joined.filter((s) => s.grade !== 'harmless')
+  const totalOf = Int32Array.from(functionGroups, (g) => totals.get(g) ?? UNKNOWN_SIBLINGS)
+  const unseen = unseenOdds(socket, marks, options)
+
+  const pins = socket.kind === 'pin-grid'
+  const k = stiffness(beam)
+  const catchMm = pins ? beam.holeCatchMm : beam.landDiameterMm / 2
+  const drawn: Drawn = {
+    lost: new Int32Array(functionGroups.length),
+    lostByTable: new Int32Array(functionGroups.length),
+    totalOf,
+    really: new Int32Array(readied.length),
+    isLost: new Uint8Array(readied.length),
+    seated: true,
+    deadShort: false,
+    anyShort: false,
+  }
+  const { lost, lostByTable, isLost } = drawn
+
+  for (let draw = 0; draw < draws; draw++) {
+    const sx = pins ? 0 : normalDraw(uniform) * beam.placementSigmaMm
+    const sy = pins ? 0 : normalDraw(uniform) * beam.placementSigmaMm
+    lost.fill(0)
+    lostByTable.fill(0)
+    isLost.fill(0)
+    drawn.seated = true
+    drawn.deadShort = drawn.anyShort = false
+    for (let i = 0; i < readied.length; i++) {
+      const c = readied[i]!
+      drawn.really[i] = c.group
+      if (c.unsure && uniform() >= UNSURE_IS_REAL) continue
+      const ex = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
+      const ey = c.leans ? normalDraw(uniform) * beam.eyeSigmaMm : 0
+      const eh = c.leans || c.heightMm !== 0 ? normalDraw(uniform) * beam.eyeSigmaMm : 0
+      const lands = Math.hypot(c.dx + ex + sx, c.dy + ey + sy) <= catchMm
+      const pressed = pins || k * (beam.workingDeflectionMm + c.heightMm + eh) >= beam.leastForceN
+      const snapped = c.gone || (c.risk > 0 && uniform() < c.risk)
+      const really =
+        c.wrong > 0 && uniform() < c.wrong ? c.around[Math.floor(uniform() * c.around.length)]! : c.group
+      drawn.really[i] = really
+      if (pins && !snapped && !lands) drawn.seated = false
+      if (pins && c.flat) drawn.seated = false
+      if (!snapped && lands && pressed && (c.clean === 1 || uniform() < c.clean)) continue
+      isLost[i] = 1
+      lost[really]!++
+      lostByTable[c.group]!++
+    }
+    for (const [group, odds] of unseen) {
+      if (uniform() >= odds) continue
+      lost[group]!++
+      lostByTable[group]!++
+    }
+    for (const short of risky) {
+      if (short.odds < 1 && uniform() >= short.odds) continue
+      drawn.anyShort = true
+      if (short.grade !== 'signal' || uniform() < 0.5) drawn.deadShort = true
+    }
+    visit(drawn, atRisk)
+  }
+  return joined
+}
+
 function ready(socket: Socket, c: Contact, marks: Marks, risk: number) {
   const mark = marks[c.name] ?? { kind: 'intact' as const }
   const usual = usualLeanMm(mark)
@@ -229,6 +282,7 @@ function ready(socket: Socket, c: Contact, marks: Marks, risk: number) {
   const group = code.get(c.group)!
   const around = around3(socket, c).filter((g) => g !== 'unknown')
   return {
+    name: c.name,
     dx,
     dy,
     leans: dx !== 0 || dy !== 0,

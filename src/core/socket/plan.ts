@@ -106,17 +106,36 @@ export function plan(
     open.delete(best)
     if (handling.technique !== 'leave') at = named.get(best)!
   }
-  return {
-    steps,
-    minutes: steps.reduce((sum, step) => sum + step.minutes, 0),
-    anySnaps: 1 - steps.reduce((all, step) => all * (1 - step.snaps), 1),
-  }
+  return planOf(steps)
 }
 
-const leaving = (handling: Handling, reason: string): Handling => ({
+const planOf = (steps: readonly Step[]): Plan => ({
+  steps,
+  minutes: steps.reduce((sum, step) => sum + step.minutes, 0),
+  anySnaps: 1 - steps.reduce((all, step) => all * (1 - step.snaps), 1),
+})
+
+/**
+ * A plan with some contacts left as they are, each for its reason; they come last. One that lies across another which
+ * is worked is worked as well.
+ */
+export function leaveAsTheyAre(planned: Plan, why: ReadonlyMap<string, string>): Plan {
+  const awaited = new Set(planned.steps.flatMap((s) => (why.has(s.contact) ? [] : s.after)))
+  const isLeft = (s: Step) => why.has(s.contact) && !awaited.has(s.contact)
+  if (!planned.steps.some(isLeft)) return planned
+  const worked = planned.steps.filter((s) => !isLeft(s))
+  const left = planned.steps
+    .filter(isLeft)
+    .map((s): Step => ({ ...leaving(s, why.get(s.contact)!), after: [] }))
+  const at = worked.findIndex((s) => s.technique === 'leave')
+  const place = at < 0 ? worked.length : at
+  return planOf([...worked.slice(0, place), ...left, ...worked.slice(place)])
+}
+
+const leaving = <H extends Omit<Handling, 'blockedBy'>>(handling: H, reason: string) => ({
   ...handling,
-  technique: 'leave',
-  tool: 'nothing',
+  technique: 'leave' as const,
+  tool: 'nothing' as const,
   from: null,
   say: `leave: ${reason}`,
   strokes: 0,
@@ -124,7 +143,7 @@ const leaving = (handling: Handling, reason: string): Handling => ({
   snapFactor: 1,
   overTravelMm: 0,
   minutes: 0,
-  blockedBy: [],
+  blockedBy: [] as readonly string[],
 })
 
 /** Why a contact may be left as it is, or null. */

@@ -221,6 +221,24 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HO
   }
 }
 
+/** Whether a single stroke, and then stopping, is already worth more than stopping now: then pushing on is as well. */
+export function oneStrokePays(q: PushQuestion, beam: Beam = benchBeam): boolean {
+  const worth = (residualMm: number) =>
+    q.shortStands && residualMm > STILL_TOUCHES * q.residualMm
+      ? 0
+      : q.worthMinor * (q.runsLost + makes(q, residualMm, beam) * (q.runsGood - q.runsLost))
+  const lost = q.worthMinor * q.runsLost - q.lossMinor
+  const from = step(q.residualMm) * STEP_MM
+  if (from === 0) return false
+  let then = -q.strokeMinor
+  for (const [share, odds] of leftOver) {
+    const after = q.lifeUsed + strokeLife(q, from, from * share, beam)
+    const snaps = losesIt(q, q.lifeUsed, after)
+    then += odds * ((1 - snaps) * worth(step(from * share) * STEP_MM) + snaps * lost)
+  }
+  return then > worth(from)
+}
+
 /** Stroke after stroke with the usual share left over, until it is as near as can be seen. */
 function strokesAhead(
   q: PushQuestion,

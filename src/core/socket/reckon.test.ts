@@ -3,8 +3,10 @@ import { assess } from './assess'
 import { smallField } from './field.testing'
 import { usualFigures } from './bench-figures'
 import type { Marks } from './mark'
-import { giveBack, reckon, weigh, worthShare } from './reckon'
+import { plan } from './plan'
+import { giveBack, orderOfWork, reckon, weigh, worthShare } from './reckon'
 import type { ToWeigh } from './reckon'
+import type { Technique } from './technique'
 
 const socket = smallField()
 const ask: ToWeigh = {
@@ -26,6 +28,45 @@ it('a board that runs with something lost is worth a share of one that runs whol
   expect([of(0, 0), of(0.8, 0), of(0.8, 0.3), of(0.8, 0.8), of(0.8, 0.9)]).toEqual(
     [0, 0.48, 0.6, 0.8, 0.8].map((v) => expect.closeTo(v, 9) as number),
   )
+})
+
+describe('the order of work', () => {
+  const { worthMinor, strokeMinor, lossMinor, withALoss } = ask
+  const worth = { worthMinor, strokeMinor, lossMinor, withALoss }
+  const asked = (marks: Marks) => ({
+    marks,
+    looked: ask.looked,
+    school: 'A' as const,
+    left: {},
+    strokes: {},
+    first: marks,
+    worth,
+  })
+  it('holds no contact of which a stroke is advised against, and says of those why', () => {
+    const marks: Marks = {
+      H1: { kind: 'lean', leanMm: [0.35, 0] },
+      D1: { kind: 'lean', leanMm: [0.35, 0] },
+      A2: { kind: 'low', heightMm: -0.14 },
+      C2: { kind: 'low', heightMm: -0.05 },
+      F3: { kind: 'twisted', twistDeg: 8 },
+    }
+    const { steps } = orderOfWork(socket, asked(marks))
+    expect(steps.map((s) => s.contact).sort()).toEqual(Object.keys(marks).sort())
+    for (const { contact, technique, say } of steps) {
+      const first = marks[contact]!
+      const handled = plan(socket, marks).steps.find((s) => s.contact === contact)!.technique as Technique
+      const { advice, why } = weigh(socket, { ...ask, marks, contact, technique: handled, first })
+      if (technique === 'leave') expect(say).toBe(`leave: ${why}`)
+      else expect(advice).toBe('push')
+    }
+    expect(steps.filter((s) => s.technique === 'leave').map((s) => s.contact)).toContain('D1')
+    const last = steps.findLastIndex((s) => s.technique !== 'leave')
+    expect(steps.findIndex((s) => s.technique === 'leave')).toBeGreaterThan(last)
+  })
+  it('parts a short, however little the board needs the contact', () => {
+    const marks: Marks = { C4: { kind: 'touching', touches: 'C5' } }
+    expect(orderOfWork(socket, asked(marks)).steps[0]!.technique).not.toBe('leave')
+  })
 })
 
 describe('one more stroke at a contact of a field', () => {

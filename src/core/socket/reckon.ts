@@ -5,15 +5,16 @@ import { bladeChannels, pinLines } from './blade-channels'
 import type { BladeChannel, PinLine } from './blade-channels'
 import { clusters } from './cluster'
 import { benchBeam } from './contact-force'
+import { goodOrLost } from './each-contact'
 import { bestFit } from './insertion'
 import type { Fit, PinAndHole } from './insertion'
 import type { Cluster } from './cluster'
 import { isDamage, isGone, leanSizeMm, usualHeightMm, usualLeanMm } from './mark'
 import type { Mark, Marks } from './mark'
-import { afterPlan, plan } from './plan'
+import { afterPlan, leaveAsTheyAre, plan } from './plan'
 import type { Plan, School } from './plan'
-import { lifeSoFar, offsetOf, pushAdvice } from './push'
-import type { PushAdvice } from './push'
+import { lifeSoFar, offsetOf, oneStrokePays, pushAdvice } from './push'
+import type { PushAdvice, PushQuestion } from './push'
 import { worthGivingBack } from './replacement'
 import type { GivenBack } from './replacement'
 import { shorts, touchesNobodyNamed } from './short'
@@ -50,15 +51,16 @@ export interface ToReckon {
   readonly strokes: Readonly<Record<string, number>>
   /** The shop's own record of what snaps. */
   readonly factors?: SnapFactors
+  /** What each contact was when it was first seen, and what strokes are weighed by. */
+  readonly first?: Marks
+  readonly worth?: Worth
 }
 
 /** Assessment, order of work and outlook of one field; about 100 ms for 1,700 contacts with 60 damaged. */
-export function reckon(
-  socket: Socket,
-  { marks, looked, looks, straightened, school, left, strokes, factors }: ToReckon,
-): Reckoning {
+export function reckon(socket: Socket, asked: ToReckon): Reckoning {
+  const { marks, looked, looks, straightened } = asked
   const seen = new Set(looked)
-  const planned = plan(socket, marks, school, left, strokes, factors)
+  const planned = orderOfWork(socket, asked)
   const after = afterPlan(planned, marks)
   return {
     now: assess(socket, marks, { looked: seen, looks, straightened }),
@@ -84,7 +86,16 @@ function pinField(socket: Socket, marks: Marks): PinField {
   }
 }
 
-export interface ToWeigh {
+/** What a stroke is weighed by; money in minor units. */
+export interface Worth {
+  readonly worthMinor: number
+  readonly strokeMinor: number
+  readonly lossMinor: number
+  /** What a board that runs with a function lost is worth of a whole one. */
+  readonly withALoss: number
+}
+
+export interface ToWeigh extends Worth {
   readonly marks: Marks
   readonly looked: readonly string[]
   readonly contact: string
@@ -92,55 +103,107 @@ export interface ToWeigh {
   /** What it was when it was first seen, and how many strokes it has had. */
   readonly first: Mark
   readonly strokes: number
-  readonly worthMinor: number
-  readonly strokeMinor: number
-  readonly lossMinor: number
-  /** What a board that runs with a function lost is worth of a whole one. */
-  readonly withALoss: number
   readonly factors?: SnapFactors
 }
 
 /** Share of the board's worth: all of it with nothing lost, less where it runs with a channel, a slot or a picture gone. */
-export const worthShare = ({ runs, whole }: Assessment, withALoss: number) =>
+export const worthShare = ({ runs, whole }: Pick<Assessment, 'runs' | 'whole'>, withALoss: number) =>
   withALoss * runs + (1 - withALoss) * Math.min(runs, whole)
 
-/**
- * One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. The rest
- * of the order is taken to go as it usually goes, since a short elsewhere must not make this contact worthless.
- */
+/** Draws by which contacts are weighed. */
+const WEIGHED_BY = 1000
+
+/** One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. */
 export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
-  const mark = w.marks[w.contact] ?? { kind: 'intact' }
-  const after = afterPlan(plan(socket, w.marks, 'A', {}, {}, w.factors), w.marks)
-  const { [w.contact]: _, ...others } = after.marks
-  const { [w.contact]: __, ...mayBeGone } = after.mayBeGone
-  const looked = new Set([...w.looked, w.contact])
-  // The same seed on both sides: what differs is this contact and nothing else.
-  const seen = { looked, mayBeGone, draws: 1000 }
-  const good = worthShare(assess(socket, others, seen), w.withALoss)
-  const lost = worthShare(assess(socket, { ...others, [w.contact]: { kind: 'snapped' } }, seen), w.withALoss)
-  const { offsetMm, isHeight } = offsetOf(mark)
-  const foldMm = mark.kind === 'folded' ? FOLD_PITCHES * socket.pitchMm : undefined
-  const shortStands =
-    touchesNobodyNamed(mark, socket) ||
-    shorts(socket, w.marks).some(
-      (s) => (s.a === w.contact || s.b === w.contact) && s.grade !== 'harmless' && s.odds > 0.5,
-    )
-  return pushAdvice({
-    kind: socket.kind,
-    technique: w.technique,
-    residualMm: foldMm ?? offsetMm,
-    isHeight,
-    ...(foldMm === undefined ? { leanMm: leanSizeMm(mark), heightMm: usualHeightMm(mark) } : { foldMm }),
-    slip: handOdds(w.technique, mark),
-    shortStands,
-    lifeUsed: lifeSoFar(w.first, w.strokes, socket.pitchMm),
-    runsGood: Math.max(good, lost),
-    runsLost: lost,
-    worthMinor: w.worthMinor,
-    strokeMinor: w.strokeMinor,
-    lossMinor: w.lossMinor,
-    snapFactor: w.factors ? snapFactor(w.factors, w.technique, mark.kind) : 1,
+  const planned = plan(socket, w.marks, 'A', {}, {}, w.factors)
+  const [question] = pushQuestions(socket, planned, w.marks, w.looked, w, w.factors, [w])
+  return pushAdvice(question!)
+}
+
+type Weighed = Pick<ToWeigh, 'contact' | 'technique' | 'first' | 'strokes'>
+
+/**
+ * What is asked of each stroke. The rest of the order is taken to go as it usually goes, since a short elsewhere must
+ * not make a contact worthless.
+ */
+function pushQuestions(
+  socket: Socket,
+  planned: Plan,
+  marks: Marks,
+  looked: readonly string[],
+  { worthMinor, strokeMinor, lossMinor, withALoss }: Worth,
+  factors: SnapFactors | undefined,
+  weighed: readonly Weighed[],
+): PushQuestion[] {
+  const after = afterPlan(planned, marks)
+  const names = weighed.map((w) => w.contact)
+  const others = { ...after.marks }
+  for (const name of names) delete others[name]
+  const each = goodOrLost(
+    socket,
+    others,
+    { looked: new Set([...looked, ...names]), mayBeGone: after.mayBeGone, draws: WEIGHED_BY },
+    names,
+  )
+  const joined = shorts(socket, marks).filter((s) => s.grade !== 'harmless' && s.odds > 0.5)
+  return weighed.map(({ contact, technique, first, strokes }) => {
+    const mark = marks[contact] ?? { kind: 'intact' }
+    const ends = each.get(contact)!
+    const lost = worthShare(ends.lost, withALoss)
+    const { offsetMm, isHeight } = offsetOf(mark)
+    const foldMm = mark.kind === 'folded' ? FOLD_PITCHES * socket.pitchMm : undefined
+    return {
+      kind: socket.kind,
+      technique,
+      residualMm: foldMm ?? offsetMm,
+      isHeight,
+      ...(foldMm === undefined ? { leanMm: leanSizeMm(mark), heightMm: usualHeightMm(mark) } : { foldMm }),
+      slip: handOdds(technique, mark),
+      shortStands: touchesNobodyNamed(mark, socket) || joined.some((s) => s.a === contact || s.b === contact),
+      lifeUsed: lifeSoFar(first, strokes, socket.pitchMm),
+      runsGood: Math.max(worthShare(ends.good, withALoss), lost),
+      runsLost: lost,
+      worthMinor,
+      strokeMinor,
+      lossMinor,
+      snapFactor: factors ? snapFactor(factors, technique, mark.kind) : 1,
+    }
   })
+}
+
+/** What the order of work is made from. */
+export type ToOrder = Pick<
+  ToReckon,
+  'marks' | 'looked' | 'first' | 'school' | 'left' | 'strokes' | 'factors' | 'worth'
+>
+
+/**
+ * The order of work: what is planned, less the contacts that are not worth another stroke; those are left, with the
+ * reason. One that others wait for is worked all the same.
+ */
+export function orderOfWork(socket: Socket, o: ToOrder): Plan {
+  const planned = plan(socket, o.marks, o.school, o.left, o.strokes, o.factors)
+  if (!o.worth) return planned
+  const weighed = planned.steps.flatMap(({ contact, technique }): Weighed[] =>
+    technique === 'leave' || technique === 'look' || technique === 'replace'
+      ? []
+      : [
+          {
+            contact,
+            technique,
+            first: o.first?.[contact] ?? o.marks[contact]!,
+            strokes: o.strokes[contact] ?? 0,
+          },
+        ],
+  )
+  const questions = pushQuestions(socket, planned, o.marks, o.looked, o.worth, o.factors, weighed)
+  const why = new Map<string, string>()
+  questions.forEach((q, i) => {
+    if (q.shortStands || oneStrokePays(q)) return
+    const advice = pushAdvice(q)
+    if (advice.advice !== 'push') why.set(weighed[i]!.contact, advice.why)
+  })
+  return leaveAsTheyAre(planned, why)
 }
 
 export interface ToGiveBack {

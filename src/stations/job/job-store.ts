@@ -1,9 +1,8 @@
-import { jobState } from '@/core/job/job-state'
+import { foldOn, jobState } from '@/core/job/job-state'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
 import { createStore } from 'zustand/vanilla'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import type { PowerGate } from '@/core/job/power-gate'
 import type { Landmark } from '@/data/boards'
 import type { EarlierJob } from '@/data/jobs'
@@ -83,8 +82,26 @@ export interface JobStore extends JobSeed {
   readonly insist: (id: string) => void
 }
 
-/** Everything derived from the lines; small enough to do anew at every line. */
-function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readonly Unsent[]) {
+/** Folds saved lines, those that are new on what was folded before. */
+function savedFold() {
+  let before: { entries: readonly Entry[]; socket: Socket | null; state: JobState } | null = null
+  return (entries: readonly Entry[], socket: Socket | null): JobState => {
+    const names = socket?.contacts.map((c) => c.name)
+    const known = before?.entries.length ?? 0
+    const goesOn = before?.socket === socket && known > 0 && entries[known - 1] === before?.entries[known - 1]
+    const state =
+      (goesOn && before && foldOn(before.state, entries.slice(known), names)) || jobState(entries, names)
+    before = { entries, socket, state }
+    return state
+  }
+}
+
+/** Saved and unsent lines together, and what they say. */
+function derive(
+  seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>,
+  unsent: readonly Unsent[],
+  fold: ReturnType<typeof savedFold>,
+) {
   const last = seed.entries.at(-1)?.seq ?? 0
   const saved = new Map(seed.entries.map((e) => [e.id, e.seq]))
   const waiting = unsent.filter((u) => !saved.has(u.id) && u.trouble?.kind !== 'refused')
@@ -103,11 +120,9 @@ function derive(seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>, unsent: readon
       }) as unknown as Entry,
   )
   const lines = [...seed.entries, ...overlay]
-  const state = jobState(
-    lines,
-    seed.socket?.contacts.map((c) => c.name),
-  )
-  return { lines, state, gate: powerGate(powerEvidence(state, seed.socket)) }
+  const names = seed.socket?.contacts.map((c) => c.name)
+  const state = foldOn(fold(seed.entries, seed.socket), overlay, names) ?? jobState(lines, names)
+  return { lines, state, gate: gateOf(state, seed.socket) }
 }
 
 const surroundingsIn = ({
@@ -147,12 +162,13 @@ export function createJobStore(seed: JobSeed) {
   let sending = false
   let failures = 0
   let timer: ReturnType<typeof setTimeout> | null = null
+  const fold = savedFold()
   let furnished = furnitureOf(jobState(seed.entries))
   let jotted: { id: string; timer: ReturnType<typeof setTimeout> } | null = null
 
   return createStore<JobStore>((set, get) => {
     const show = (unsent: readonly Unsent[], entries = get().entries) =>
-      set({ unsent, entries, ...derive({ ...get(), entries }, unsent) })
+      set({ unsent, entries, ...derive({ ...get(), entries }, unsent, fold) })
     const merged = (fresh: readonly Entry[]) => {
       const known = new Set(get().entries.map((e) => e.seq))
       return [...get().entries, ...fresh.filter((e) => !known.has(e.seq))].sort((a, b) => a.seq - b.seq)
@@ -289,7 +305,7 @@ export function createJobStore(seed: JobSeed) {
     return {
       ...seed,
       unsent: [],
-      ...derive(seed, []),
+      ...derive(seed, [], fold),
       line: 'open',
       put(kind, body, strikes = null, id) {
         release()

@@ -1,13 +1,13 @@
 import { jobState } from '@/core/job/job-state'
 import type { Metadata } from 'next'
 import { notFound, redirect } from 'next/navigation'
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { practiceSteps } from '@/core/triage/practice-steps'
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { jobByTag } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
-import { foldTape, readTape } from '@/data/tape'
+import { foldTape } from '@/data/job-now'
+import { readTape } from '@/data/read-tape'
 import { signedIn } from '@/stations/job/signed-in'
 import { Review } from '@/stations/practice/Review'
 import { ShopFrame } from '@/stations/shop/ShopFrame'
@@ -32,7 +32,7 @@ export default async function ReviewPage({ params }: Props) {
   const { state } = await foldTape(entries)
   const mayPower = (line: number) => {
     const before = jobState(entries.filter((e) => e.seq < line))
-    return powerGate(powerEvidence(before, null)).lamp !== 'do not power'
+    return gateOf(before, null).lamp !== 'do not power'
   }
   const steps = practiceSteps(state, await referencesOf(state.intake.ticket.boardModelId), mayPower)
   return (

@@ -1,5 +1,5 @@
 import { hiddenBoardOf } from '@/data/hidden-boards'
-import { foldTape, readTape } from '@/data/tape'
+import { jobNow } from '@/data/job-now'
 import { afterStrokes } from '@/stand-ins/hidden-contacts'
 import { heavy } from '@/server/heavy'
 import { forJob, refuse } from '@/stations/job/answers'
@@ -14,7 +14,7 @@ export async function GET(request: Request, { params }: { params: Promise<{ tag:
     const hidden = await hiddenBoardOf(job.id)
     if (!hidden)
       return refuse(404, 'This board is on a real bench: there is no simulated camera over it.', 'tag')
-    const { state, socket } = await foldTape(await readTape(job.id))
+    const { state, socket } = await jobNow(job.id)
     if (!socket) return refuse(409, 'The camera needs to know the socket: choose it in the ticket.', 'tag')
     const jpeg = await heavy(
       account.id,

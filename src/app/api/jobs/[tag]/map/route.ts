@@ -2,7 +2,7 @@ import { displayList, plainView } from '@/core/socket/display-list'
 import type { View } from '@/core/socket/display-list'
 import { passMarks } from '@/core/socket/pass'
 import { toSvg } from '@/core/socket/svg'
-import { foldTape, readTape } from '@/data/tape'
+import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'
 import { forJob, refuse } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
@@ -16,7 +16,7 @@ interface Context {
 export async function GET(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
     const asked = new URL(request.url).searchParams
-    const { state, socket } = await foldTape(await readTape(job.id))
+    const { state, socket } = await jobNow(job.id)
     if (!socket) return refuse(404, 'This job has no socket yet. Choose it in the ticket.', 'socket')
     const last = state.socket.passes.length
     const n = asked.has('pass') ? Number(asked.get('pass')) : last

@@ -1,6 +1,6 @@
 import { handBackSheet } from '@/core/hand-back/sheet'
 import { customerOf } from '@/data/jobs'
-import { foldTape, readTape } from '@/data/tape'
+import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'
 import { forJob } from '@/stations/job/answers'
 import { download } from '@/stations/job/download'
@@ -12,7 +12,7 @@ interface Context {
 /** The hand-back sheet as a PDF. */
 export async function GET(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
-    const { state, socket } = await foldTape(await readTape(job.id))
+    const { state, socket } = await jobNow(job.id)
     const customer = await customerOf(job.customerId)
     const at = state.handBack.done?.at ?? new Date().toISOString()
     const language = request.headers.get('accept-language')?.split(',')[0]

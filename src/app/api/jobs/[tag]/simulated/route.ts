@@ -1,9 +1,8 @@
-import { powerEvidence } from '@/core/job/power-evidence'
-import { powerGate } from '@/core/job/power-gate'
+import { gateOf } from '@/core/job/gate'
 import { evidenceOf } from '@/core/triage/evidence'
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { referencesOf } from '@/data/references'
-import { foldTape, readTape } from '@/data/tape'
+import { jobNow } from '@/data/job-now'
 import { SimulatedBoard } from '@/stand-ins/simulated-board'
 import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/stations/job/answers'
@@ -18,8 +17,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
     const asked = value as SimulatedRequest
     const hidden = await hiddenBoardOf(job.id)
     if (!hidden) return refuse(404, 'This board is on a real bench: there is nothing to simulate.', 'tag')
-    const { state, socket } = await foldTape(await readTape(job.id))
-    const gate = powerGate(powerEvidence(state, socket))
+    const { state, socket } = await jobNow(job.id)
+    const gate = gateOf(state, socket)
     if (asksForPower(asked) && gate.lamp === 'do not power')
       return refuse(409, `The gate says do not power: ${gate.reasons[0]!.text}.`, 'ask')
     const references = await referencesOf(state.intake.ticket.boardModelId)

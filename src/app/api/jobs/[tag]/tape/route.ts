@@ -1,5 +1,6 @@
 import { bodyJson } from '@/server/body'
-import { appendEntry, readTape } from '@/data/tape'
+import { readTape } from '@/data/read-tape'
+import { appendEntry } from '@/data/tape'
 import { checkNewEntry } from '@/stations/job/entry-schema'
 import { forJob, refuse } from '@/stations/job/answers'
 

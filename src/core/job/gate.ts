@@ -1,0 +1,23 @@
+import type { Socket } from '../socket/socket'
+import type { JobState } from './job-state'
+import { powerEvidence } from './power-evidence'
+import { powerGate } from './power-gate'
+import type { PowerGate } from './power-gate'
+
+type Judged = Pick<JobState, 'socket' | 'firmware'> & {
+  readonly field: Socket | null
+  readonly gate: PowerGate
+}
+
+/** The last judgement of each board’s state: a line that bears on none of it does not have it judged again. */
+const judged = new WeakMap<JobState['board'], Judged>()
+
+/** May this board be powered, as the tape has it? */
+export function gateOf(state: JobState, field: Socket | null): PowerGate {
+  const known = judged.get(state.board)
+  if (known && known.socket === state.socket && known.firmware === state.firmware && known.field === field)
+    return known.gate
+  const gate = powerGate(powerEvidence(state, field))
+  judged.set(state.board, { socket: state.socket, firmware: state.firmware, field, gate })
+  return gate
+}
