@@ -57,7 +57,7 @@ export default [
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      ...closed([...impure, ...rooms('data', 'ui', 'app', 'stations', 'workers', 'stand-ins')]),
+      ...closed([...impure, ...rooms('data', 'ui', 'app', 'stations', 'workers', 'simulated-bench')]),
       'no-restricted-globals': ['error', 'document', 'window', 'process', 'Buffer', 'fetch'],
       'no-restricted-properties': [
         'error',
@@ -66,7 +66,7 @@ export default [
       ],
     },
   },
-  { files: ['src/stand-ins/**'], rules: closed(rooms('data', 'ui', 'app', 'stations', 'workers')) },
+  { files: ['src/simulated-bench/**'], rules: closed(rooms('data', 'ui', 'app', 'stations', 'workers')) },
   {
     files: ['src/data/**'],
     ignores: ['**/*.test.ts'],

@@ -1,60 +1,16 @@
 // Simulated boards worked by three policies that share the reasoner and the stopping rule, and small ones worked exactly.
 import { seeded } from '@/core/seeded'
-import type { Uniform } from '@/core/seeded'
 import { benchTests } from '@/core/triage/bench-tests'
 import type { BenchTest } from '@/core/triage/bench-test'
 import { faultIds } from '@/core/triage/fault'
 import type { FaultId } from '@/core/triage/fault'
 import { nextTests, verdict } from '@/core/triage/next-test'
-import { hypotheses, likelihood, normalise, priorOdds, SOMETHING_ELSE } from '@/core/triage/odds'
-import { suggested, workBoard } from '@/core/triage/work-board'
+import { hypotheses, likelihood, normalise, priorOdds } from '@/core/triage/odds'
+import { policies } from '@/core/triage/policies'
+import { workBoard } from '@/core/triage/work-board'
 import type { Policy, Worked } from '@/core/triage/work-board'
+import { DrawnBoard } from '@/simulated-bench/drawn-board'
 import { line, percent } from './figure'
-
-function pick(odds: ArrayLike<number>, draw: Uniform): number {
-  let sum = 0
-  for (let i = 0; i < odds.length; i++) sum += odds[i]!
-  let u = draw() * sum
-  let i = 0
-  while (i < odds.length - 1 && (u -= odds[i]!) > 0) i++
-  return i
-}
-
-/** A board with hidden faults, drawn from the prior; every figure's log-odds are off by up to 30 %, its own way. */
-class Board {
-  readonly truth: readonly FaultId[]
-  private readonly off = new Map<string, number[]>()
-  constructor(
-    prior: Float64Array,
-    private readonly draw: Uniform,
-  ) {
-    this.truth = hypotheses[pick(prior.subarray(0, SOMETHING_ELSE), draw)]!
-  }
-  see(test: BenchTest, mended: readonly FaultId[]): string {
-    let off = this.off.get(test.id)
-    if (!off) this.off.set(test.id, (off = test.outcomes.map(() => 0.7 + 0.6 * this.draw())))
-    const odds = test.odds(this.truth.filter((id) => !mended.includes(id)))
-    const bent = Array.from(odds, (p, o) => {
-      const safe = Math.min(1 - 1e-9, Math.max(1e-9, p))
-      return 1 / (1 + Math.exp(-Math.log(safe / (1 - safe)) * off[o]!))
-    })
-    return test.outcomes[pick(bent, this.draw)]!
-  }
-}
-
-const byId = new Map(benchTests.map((t) => [t.id, t]))
-const inOrder =
-  (order: readonly string[]): Policy =>
-  (_, done) =>
-    byId.get(order.find((t) => !done.has(t)) ?? '') ?? null
-/** A sensible list, as it hangs on a wall: look, measure, start, change one thing after another. */
-const wall = 'outside|socket|ohms 12v|ohms 5v|ohms 3v3|ohms standby|ohms vcore|ohms vmem|ohms vsys|cell|as it came|codes|needed only|settings cleared|no memory|good in A|good in B|reseated|round the chip|bench supply|bridged|card|volts vcore|volts vmem|volts vsys|power-good|reset|trained|own graphics|good drive|front wiring|cell under load|chip lines|slots|CPU proud|memory reseated|module elsewhere|version|known-good CPU|chip id|second chip|chip contents|eased|CPU elsewhere'.split('|') // prettier-ignore
-
-const policies: Readonly<Record<'suggested' | 'checklist' | 'cheapest first', Policy>> = {
-  suggested,
-  checklist: inOrder([...wall, ...benchTests.map((t) => t.id).filter((id) => !wall.includes(id))]),
-  'cheapest first': inOrder([...benchTests].sort((a, b) => a.minutes - b.minutes).map((t) => t.id)),
-}
 
 interface BoardWorked extends Worked {
   readonly truth: readonly FaultId[]
@@ -63,7 +19,7 @@ interface BoardWorked extends Worked {
 
 /** One drawn board, worked, with the time each choice took. */
 function work(policy: Policy, prior: Float64Array, seed: number): BoardWorked {
-  const board = new Board(prior, seeded(seed))
+  const board = new DrawnBoard(prior, seeded(seed))
   const took: number[] = []
   const timed: Policy = (now, done) => {
     const began = performance.now()

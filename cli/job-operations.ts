@@ -1,12 +1,19 @@
-import { currentPass } from '@/core/socket/slice'
 import type { Entry } from '@/core/job/job-state'
 import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
+import { createHash } from 'node:crypto'
 import Joi from 'joi'
+import type { AdviceSetting } from '@/core/job/advise'
+import type { Socket } from '@/core/socket/socket'
+import type { Belief } from '@/core/triage/belief'
+import { unpackJob } from '@/stations/job/job-zip'
 import { randomUUID } from 'node:crypto'
-import { handBackHolds } from '@/core/hand-back/holds'
+import { handBackHolds } from '@/core/job/hand-back-holds'
 import { gateOf } from '@/core/job/gate'
-import { nextStation, nextStep, socketWork } from '@/core/job/way'
-import { proofStanding } from '@/core/proof/plan'
+import { reckonAdvice, toAdvise } from '@/core/job/advise'
+import { nextStep, stepAt } from '@/core/job/next-step'
+import { stations } from '@/core/board/station'
+import { usualFigures } from '@/core/socket/bench-figures'
+import { proofStanding } from '@/core/job/proof-owed'
 import { strangerIn } from '@/core/socket/socket'
 import { checkEntry } from '@/stations/job/entry-schema'
 import { optionalField, socketOf } from './field-input'
@@ -21,19 +28,44 @@ interface ReadInput extends FieldInput {
 const line = Joi.object({ kind: Joi.string().required(), body: Joi.object().required() }).unknown(true)
 const lines = Joi.array().items(line).max(100_000)
 
-/** The lines of a tape, from the request or from a file: JSON, as an array or as a job’s ZIP keeps it. */
-function linesOf(tape: ReadInput['tape']): readonly Record<string, unknown>[] {
-  if (typeof tape !== 'string') return tape
-  let raw: unknown
-  try {
-    raw = JSON.parse(readFile(tape, 'tape').toString('utf8'))
-  } catch (error) {
-    if (error instanceof BadInput) throw error
-    throw new BadInput('tape', `${tape} is not JSON`)
+const sha256 = (bytes: Uint8Array | string) => createHash('sha256').update(bytes).digest('hex')
+
+interface Tape {
+  readonly lines: readonly Record<string, unknown>[]
+  /** The field that came with it, in a job’s ZIP. */
+  readonly socket: Socket | null
+}
+
+/** A tape, from the request or from a file: a JSON array, JSON lines, or a job’s ZIP. */
+function tapeOf(tape: ReadInput['tape']): Tape {
+  if (typeof tape !== 'string') return { lines: tape, socket: null }
+  const bytes = readFile(tape, 'tape')
+  if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
+    const { job, findings } = unpackJob(bytes, sha256)
+    if (!job) throw new BadInput('tape', `${tape}: ${findings[0]?.text ?? 'is no job'}`)
+    return { lines: job.entries as unknown as Record<string, unknown>[], socket: job.socket }
   }
-  const { error, value } = lines.validate(raw)
+  const { error, value } = lines.validate(jsonOf(bytes.toString('utf8'), tape))
   if (error) throw new BadInput(`tape.${error.details[0]!.path.join('.')}`, error.details[0]!.message)
-  return value as Record<string, unknown>[]
+  return { lines: value as Record<string, unknown>[], socket: null }
+}
+
+function jsonOf(text: string, path: string): unknown {
+  try {
+    return JSON.parse(text)
+  } catch {
+    // Not one value: a line each, then.
+  }
+  return text
+    .split('\n')
+    .flatMap((line, i) => (line.trim() === '' ? [] : [{ line, i }]))
+    .map(({ line, i }): unknown => {
+      try {
+        return JSON.parse(line)
+      } catch {
+        throw new BadInput('tape', `${path}, line ${i + 1}, is not JSON`)
+      }
+    })
 }
 
 /** Ids, numbers and times are filled in where they are not given; a minute lies between two lines. */
@@ -53,17 +85,36 @@ function entriesOf(tape: readonly Record<string, unknown>[]): Entry[] {
   })
 }
 
+/** What stands round a job that nobody has told of. */
+const setting: AdviceSetting = {
+  references: { codes: null, rails: null },
+  earlier: [],
+  own: {},
+  record: [],
+  figures: usualFigures,
+}
+
+/** The likeliest faults, what is in no list, and the verdict. */
+const oddsOf = (belief: Belief | null) =>
+  belief && {
+    faults: belief.faults.map(({ fault, odds }) => ({ fault, odds })),
+    somethingElse: belief.somethingElse,
+    verdict: belief.verdict,
+    next: belief.next.map((s) => s.test.id),
+  }
+
 export const jobOperations: Readonly<Record<string, Operation>> = {
   'job.read': operation<ReadInput>(
-    'Reads a tape: the power gate with its reasons, the next step, the proof owed and what holds the hand-back.',
+    'Reads a tape: its state, the power gate with its reasons, the next step and each station’s, evidence and odds, the proof owed and what holds the hand-back.',
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
     }),
     (input) => {
-      const entries = entriesOf(linesOf(input.tape))
+      const tape = tapeOf(input.tape)
+      const entries = entriesOf(tape.lines)
       const wrong = tapeFindings(entries)[0]
       if (wrong) throw new BadInput(`tape.${wrong.line - 1}.${wrong.field}`, wrong.text)
-      const socket = input.table === undefined && input.contacts === undefined ? null : socketOf(input)
+      const socket = input.table === undefined && input.contacts === undefined ? tape.socket : socketOf(input)
       if (socket)
         entries.forEach((entry, i) => {
           const stranger = strangerIn(socket, contactsOf(entry))
@@ -74,14 +125,18 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         socket?.contacts.map((c) => c.name),
       )
       const gate = gateOf(state, socket)
-      const station = nextStation(state, socket)
-      const pass = currentPass(state.socket)
-      const work = socket && pass ? socketWork(socket, pass.marks, state.socket.school) : null
+      const asked = toAdvise(state, socket, gate, setting)
+      const reckoned = reckonAdvice(socket, asked)
+      const advised = { state, field: socket, gate, ...reckoned }
       const standing = proofStanding(state, socket)
       return {
         lines: entries.length,
+        state,
         gate,
-        next: { station, ...nextStep(station, state, socket, gate, work) },
+        next: nextStep(advised),
+        steps: Object.fromEntries(stations.map((station) => [station, stepAt(station, advised)])),
+        evidence: (asked.believe?.evidence ?? []).map(({ test, outcome }) => ({ test, outcome })),
+        odds: oddsOf(reckoned.belief),
         proof: {
           owed: standing.tests
             .filter((t) => t.result === null)

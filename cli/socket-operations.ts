@@ -8,11 +8,14 @@ import { damageKinds } from '@/core/socket/mark'
 import type { Marks } from '@/core/socket/mark'
 import { afterPlan, plan } from '@/core/socket/plan'
 import type { School } from '@/core/socket/plan'
-import { functionGroups, trusts } from '@/core/socket/socket'
+import { trusts } from '@/core/socket/socket'
+import { functionGroups } from '@/core/board/function-group'
 import { contactCsv, readContactCsv } from '@/stations/socket/contact-csv'
-import { figureFault, figureNames, figuresOf } from '@/core/socket/bench-figures'
+import { figureFault, figureNames, figuresOf, usualFigures } from '@/core/socket/bench-figures'
 import type { FigureName } from '@/core/socket/bench-figures'
-import { giveBack } from '@/core/socket/reckon'
+import { giveBack, weigh } from '@/core/socket/reckon'
+import { worthOf } from '@/core/job/advise'
+import type { SnapFactors } from '@/core/socket/technique'
 import { bestFit } from '@/core/socket/insertion'
 import type { PinAndHole } from '@/core/socket/insertion'
 import { sayOrientation } from '@/core/socket/orientation'
@@ -33,6 +36,16 @@ interface PlanInput extends FieldInput {
   readonly school: School
   readonly left: Readonly<Record<string, string>>
   readonly strokes: Readonly<Record<string, number>>
+}
+
+interface NextInput extends FieldInput {
+  readonly marks: Marks
+  readonly contact: string
+  readonly looked?: readonly string[]
+  readonly first: Marks
+  readonly strokes: Readonly<Record<string, number>>
+  readonly factors: SnapFactors
+  readonly worthMinor: number
 }
 
 const place = Joi.number().min(-100).max(100).required()
@@ -163,6 +176,46 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       snapFactor: Joi.number().greater(0).max(20).default(1),
     }),
     (question) => pushAdvice(question),
+  ),
+
+  'socket.next': operation<NextInput>(
+    'One contact of a field: how it would be worked, and whether a stroke is worth it, stopping is, or leaving it as it is.',
+    oneField({
+      marks: marks.required(),
+      contact: name.required(),
+      looked: Joi.array().items(name).max(6500),
+      first: marks.default({}),
+      strokes: Joi.object().pattern(name, Joi.number().integer().min(0).max(100)).default({}),
+      factors: Joi.object().pattern(Joi.string().max(40), Joi.number().greater(0).max(20)).default({}),
+      worthMinor: Joi.number().min(0).default(usualFigures.boardMinor),
+    }),
+    (input) => {
+      const { contact, factors, strokes, worthMinor } = input
+      const socket = socketOf(input, input.marks)
+      const mark = input.marks[contact]
+      if (!mark) throw new BadInput('contact', `${contact} is not among the marks`)
+      const step = plan(socket, input.marks, 'A', {}, strokes, factors).steps.find(
+        (s) => s.contact === contact,
+      )
+      if (!step) throw new BadInput('contact', `${contact} is not damaged: there is nothing to weigh`)
+      const { technique, tool, from, say, snaps, after, ifLost } = step
+      const handled = { contact, technique, tool, from, say, snaps, after, ifLost }
+      if (technique === 'leave' || technique === 'look' || technique === 'replace')
+        return { ...handled, advice: technique, why: say }
+      const looked = input.looked ?? socket.contacts.map((c) => c.name)
+      const first = input.first[contact] ?? mark
+      const weighed = weigh(socket, {
+        ...worthOf(worthMinor, usualFigures),
+        marks: input.marks,
+        looked,
+        contact,
+        technique,
+        first,
+        strokes: strokes[contact] ?? 0,
+        factors,
+      })
+      return { ...handled, ...weighed }
+    },
   ),
 
   'socket.record': operation<{ tallies: readonly SnapTally[]; eye: Eye }>(

@@ -1,10 +1,16 @@
+import { seeded } from '@/core/seeded'
+import type { FaultId } from '@/core/triage/fault'
+import { priorOdds } from '@/core/triage/odds'
+import { policies } from '@/core/triage/policies'
+import { workBoard } from '@/core/triage/work-board'
+import { DrawnBoard } from '@/simulated-bench/drawn-board'
 import type { SwapPart } from '@/core/triage/slice'
 import type { Rail } from '@/core/board/rail'
 import type { Bodies } from '@/core/slices'
 import { swapParts } from '@/core/triage/slice'
 import { rails } from '@/core/board/rail'
-import { historyItems } from '@/core/intake/slice'
-import { CODE } from '@/core/job/code'
+import { historyItems } from '@/core/board/history-item'
+import { CODE } from '@/core/triage/code'
 import Joi from 'joi'
 import type { Finding, Row } from '@/core/finding'
 import { believe } from '@/core/triage/belief'
@@ -110,6 +116,29 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     (input) => {
       const { verdict, next } = believe(toBelieve(input))
       return { verdict, next }
+    },
+  ),
+
+  'triage.work': operation<{ faults?: readonly FaultId[]; seed: number; policy: keyof typeof policies }>(
+    'Works a simulated board by a policy, from the first power-up to a verdict: each test, what it showed, what was mended.',
+    Joi.object({
+      faults: Joi.array()
+        .items(Joi.valid(...faultIds))
+        .max(2)
+        .unique(),
+      seed: Joi.number().integer().min(0).max(2_147_483_647).default(1),
+      policy: Joi.valid(...Object.keys(policies)).default('suggested'),
+    }),
+    ({ faults, seed, policy }) => {
+      const prior = priorOdds([])
+      const board = new DrawnBoard(prior, seeded(seed), faults)
+      const steps: { test: string; minutes: number; outcome: string; mended: readonly FaultId[] }[] = []
+      const { minutes, end, mended } = workBoard(policies[policy], prior, board.truth, (test, before) => {
+        const outcome = board.see(test, before)
+        steps.push({ test: test.id, minutes: test.minutes, outcome, mended: [...before] })
+        return outcome
+      })
+      return { faults: board.truth, end, minutes, mended, steps }
     },
   ),
 

@@ -2,7 +2,7 @@ import type { Entry } from '@/core/job/job-state'
 import { jobState } from '@/core/job/job-state'
 import { isDamage } from '@/core/socket/mark'
 import type { Marks } from '@/core/socket/mark'
-import { trulyMarked } from '@/stand-ins/hidden-contacts'
+import { trulyMarked } from '@/simulated-bench/hidden-contacts'
 import { demoSockets } from './sockets'
 
 /** What the contacts of a demo board are really like: what its tape has marked so far, and a few nobody has seen yet. */

@@ -1,4 +1,4 @@
-import type { HistoryItem } from '@/core/intake/slice'
+import type { HistoryItem } from '@/core/board/history-item'
 import type { DamageKind } from '@/core/socket/mark'
 import { seeded } from '@/core/seeded'
 import type { Uniform } from '@/core/seeded'

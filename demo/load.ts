@@ -13,6 +13,8 @@ import { closePool, pool, transaction } from '@/data/pool'
 import { keepReference, referenceKinds } from '@/data/references'
 import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
+import { reckonAdvice } from '@/core/job/advise'
+import { adviseJob } from '@/server/advise'
 import { demoBoards } from './boards'
 import { hiddenContacts } from './hidden-contacts'
 import { history } from './history'
@@ -95,6 +97,8 @@ async function layShop(): Promise<void> {
   for (const tape of history(FINISHED, now)) await layJob(tape, ines, null)
   await layJob(lighthouseBefore(now), ines, null)
   for (const job of demoJobs(now)) await layJob(job.tape, ines, job)
+  for (const job of demoJobs(now))
+    await adviseJob(steadyId(job.tape.tag), ({ field, asked }) => Promise.resolve(reckonAdvice(field, asked)))
   await pool().query("select setval('job_tag', 418)")
 }
 

@@ -1,13 +1,13 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { ledgerOf } from '@/core/board/loose'
-import { handBackHolds } from '@/core/hand-back/holds'
+import { handBackHolds } from '@/core/job/hand-back-holds'
 import { gateOf } from '@/core/job/gate'
 import { jobState, kinds, sayEntry } from '@/core/job/job-state'
 import type { Entry } from '@/core/job/job-state'
-import type { PowerGate } from '@/core/job/power-gate'
-import { proofStanding } from '@/core/proof/plan'
-import { evidenceOf } from '@/core/triage/evidence'
+import type { PowerGate } from '@/core/board/gate-reason'
+import { proofStanding } from '@/core/job/proof-owed'
+import { evidenceOf } from '@/core/job/evidence'
 import { demoSockets } from './sockets'
 
 interface OldTape {

@@ -5,7 +5,7 @@ import type { FaultId } from '@/core/triage/fault'
 import type { RailReference } from '@/core/triage/rail-table'
 import { usualVolts } from '@/core/triage/rail-table'
 import type { References } from '@/data/references'
-import { SimulatedBoard } from '@/stand-ins/simulated-board'
+import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { goodRails, railsWithCpu } from './jobs/job'
 
 /** Codes of the harbour's boards; training takes longer on the newer ones. */

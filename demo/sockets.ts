@@ -1,7 +1,8 @@
 import { createHash } from 'node:crypto'
 import { generateField } from '@/core/socket/generate'
 import type { FieldParameters, Region } from '@/core/socket/generate'
-import type { FunctionGroup, Socket, Trust } from '@/core/socket/socket'
+import type { Socket, Trust } from '@/core/socket/socket'
+import type { FunctionGroup } from '@/core/board/function-group'
 import { socketId } from '@/stations/library/read-socket'
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')

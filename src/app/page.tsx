@@ -1,5 +1,6 @@
 import { momentOf } from '@/core/plain-text'
 import { countOpen, openJobs } from '@/data/jobs'
+import { adviseSoon } from '@/server/advise'
 import { signedIn } from '@/stations/job/signed-in'
 import { Bench } from '@/stations/shop/Bench'
 import { ShopFrame } from '@/stations/shop/ShopFrame'
@@ -22,6 +23,7 @@ export default async function BenchPage({ searchParams }: Props) {
         }
       : null
   const [jobs, all] = await Promise.all([openJobs(PAGE + 1, place), countOpen()])
+  for (const job of jobs) if (job.nextStep?.seq !== job.seq) adviseSoon(job.id)
   return (
     <ShopFrame account={account} here="/">
       <Bench

@@ -1,18 +1,21 @@
 import 'server-only'
 import type { JobState } from '@/core/job/job-state'
-import type { Station } from '@/core/board/station'
+import type { Step } from '@/core/board/step'
 import { randomUUID } from 'node:crypto'
-import type { PowerGate } from '@/core/job/power-gate'
+import type { PowerGate } from '@/core/board/gate-reason'
 import { jobNow } from './job-now'
 import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
+
+/** The next step of a job and the line it was computed at: older than the tape while a newer one is under way. */
+export interface KeptStep extends Step {
+  readonly seq: number
+}
 
 /** What the bench list shows of a job without opening its tape. */
 export interface BenchLine {
   readonly lamp: PowerGate['lamp']
   readonly reason: string
-  readonly next: string
-  readonly station: Station
   readonly minutes: number
   readonly minutesPromised: number | null
   readonly waiting: boolean
@@ -31,11 +34,13 @@ export interface Job {
   readonly outcome: string | null
   readonly closedAt: string | null
   readonly bench: BenchLine
+  /** What to do next, as computed at a line of the tape; null before it was first computed. */
+  readonly nextStep: KeptStep | null
   /** A board of the simulated bench, worked to learn. */
   readonly practice: boolean
 }
 
-const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench, practice`
+const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench, next_step as "nextStep", practice`
 
 interface Row {
   createdAt: Date
@@ -259,6 +264,25 @@ export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[
       }
     }),
   )
+}
+
+/** Keeps the next step of a job, unless one of a later line is kept. */
+export async function saveNextStep(
+  jobId: string,
+  seq: number,
+  step: Step,
+  db: Queryable = pool(),
+): Promise<void> {
+  await db.query(
+    `update job set next_step = $3 where id = $1 and coalesce((next_step ->> 'seq')::int, 0) <= $2`,
+    [jobId, seq, JSON.stringify({ ...step, seq })],
+  )
+}
+
+/** A job by its id. */
+export async function jobById(id: string, db: Queryable = pool()): Promise<Job | null> {
+  const { rows } = await db.query(`select ${columns} from job where id = $1`, [id])
+  return rows[0] ? jobOf(rows[0]) : null
 }
 
 /** Writes what the lists show of a job beside its tape. */

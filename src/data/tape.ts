@@ -1,16 +1,14 @@
 import 'server-only'
 import { openOffers } from '@/core/intake/slice'
-import { currentPass } from '@/core/socket/slice'
 import { benchSeconds } from '@/core/work/slice'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
 import { contactsOf, filesOf, foldOn, lineFault, linesNamed, subjects } from '@/core/job/job-state'
 import type { LineFault } from '@/core/tape/integrity'
 import { canonical } from '@/core/tape/canonical'
-import { handBackHolds } from '@/core/hand-back/holds'
+import { handBackHolds } from '@/core/job/hand-back-holds'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { gateOf } from '@/core/job/gate'
-import { nextStation, nextStep, socketWork } from '@/core/job/way'
 import { strangerIn } from '@/core/socket/socket'
 import type { Socket } from '@/core/socket/socket'
 import type { Account } from './accounts'
@@ -39,21 +37,12 @@ export type Appended =
   | { readonly result: 'conflict'; readonly entries: readonly Entry[]; readonly with: Entry }
   | { readonly result: 'refused'; readonly field: string; readonly text: string }
 
+/** What the lists show of a job, as far as it follows at once; what to do next is computed off the request. */
 export function benchLine(state: JobState, socket: Socket | null, nowIso: string): BenchLine {
   const gate = gateOf(state, socket)
-  const pass = currentPass(state.socket)
-  const station = nextStation(state, socket)
   return {
     lamp: gate.lamp,
     reason: gate.reasons[0]?.text ?? '',
-    next: nextStep(
-      station,
-      state,
-      socket,
-      gate,
-      station === 'socket' && socket && pass ? socketWork(socket, pass.marks, state.socket.school) : null,
-    ).say,
-    station,
     minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
     minutesPromised: state.intake.ticket.minutesPromised,
     waiting: openOffers(state.intake).length > 0,

@@ -2,12 +2,14 @@
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { renderToBuffer } from '@react-pdf/renderer'
-import type { HandBackSheet } from '@/core/hand-back/sheet'
+import type { HandBackSheet } from '@/core/job/sheet'
+import { reckonAdvice } from '@/core/job/advise'
+import type { ToAdvise } from '@/core/job/advise'
 import type { Marks } from '@/core/socket/mark'
 import type { Socket } from '@/core/socket/socket'
 import { readFaultTable } from '@/core/triage/fault-table'
-import { takePhoto } from '@/stand-ins/microscope-camera'
-import type { Shot } from '@/stand-ins/microscope-camera'
+import { takePhoto } from '@/simulated-bench/microscope-camera'
+import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/stations/hand-back/SheetPdf'
 import { packJob, unpackJob } from '@/stations/job/job-zip'
 import type { JobFile } from '@/stations/job/job-zip'
@@ -31,6 +33,7 @@ const work = {
       .jpeg({ quality: 88 })
       .toBuffer()
   },
+  advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
   pack: ({ job, extras }: { job: JobFile; extras: Readonly<Record<string, Uint8Array>> }) =>
     packJob(job, sha256, extras),
   unpack: ({ zip }: { zip: Uint8Array }) => unpackJob(zip, sha256),

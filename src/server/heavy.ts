@@ -33,6 +33,12 @@ export class GivenUp extends Error {}
 
 type Done<K extends keyof Work> = Awaited<ReturnType<Work[K]>>
 
+/** The shop's own work, in a thread: it stands in no account's line. */
+export async function inThread<K extends keyof Work>(what: K, of: Parameters<Work[K]>[0]): Promise<Done<K>> {
+  const asked = { what, of } as Asked
+  return (await threads().run(asked, { signal: AbortSignal.timeout(LONGEST_MS) })) as Done<K>
+}
+
 /** For each account, the line its work stands in. */
 const lines = new Map<string, LimitFunction>()
 

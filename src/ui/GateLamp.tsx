@@ -1,4 +1,4 @@
-import type { PowerGate } from '@/core/job/power-gate'
+import type { PowerGate } from '@/core/board/gate-reason'
 
 type Lamp = PowerGate['lamp']
 

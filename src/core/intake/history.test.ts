@@ -1,4 +1,4 @@
-import { historyItems } from './slice'
+import { historyItems } from '../board/history-item'
 import { describe, expect, it } from 'vitest'
 import { lookFirst, risksFor, suspectsFor } from './history'
 

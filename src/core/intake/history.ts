@@ -1,4 +1,4 @@
-import type { HistoryItem } from './slice'
+import type { HistoryItem } from '../board/history-item'
 
 /** What a piece of history makes likelier, the risk to tell the owner, and where to look first. */
 export interface HistoryAdvice {

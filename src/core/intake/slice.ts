@@ -1,22 +1,7 @@
+import type { HistoryItem } from '../board/history-item'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-export const historyItems = [
-  'cooler swap',
-  'CPU swap',
-  'firmware update',
-  'power cut during update',
-  'cleaning',
-  'shipped without socket cover',
-  'long unplugged',
-  'dropped something in',
-  'liquid',
-  'lightning or surge',
-  'worked on by others',
-  'none known',
-] as const
-export type HistoryItem = (typeof historyItems)[number]
 
 /** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
 export interface Ticket {

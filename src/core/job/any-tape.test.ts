@@ -7,14 +7,17 @@ import { struckBy } from '../tape/line'
 import { stations } from '../board/station'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { handBackHolds } from '../hand-back/holds'
-import { handBackSheet } from '../hand-back/sheet'
-import { proofStanding } from '../proof/plan'
+import { handBackHolds } from './hand-back-holds'
+import { handBackSheet } from './sheet'
+import { proofStanding } from './proof-owed'
 import { smallField } from '../socket/field.testing'
 import { anyTape } from './any-tape.testing'
 import { canonical } from '../tape/canonical'
 import { gateOf } from './gate'
-import { nextStation, nextStep, socketWork, way } from './way'
+import { nextStep, stepAt } from './next-step'
+import { progress } from './progress'
+import { clusters } from '../socket/cluster'
+import { plan } from '../socket/plan'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
@@ -52,12 +55,16 @@ describe('any tape the edge would let in', () => {
         for (const field of [socket, null]) {
           const gate = gateOf(state, field)
           expect(gate.lamp === 'clear').toBe(gate.reasons.length === 0)
-          expect(stations).toContain(nextStation(state, field))
-          expect(way(state, field)).toHaveLength(7)
-          const work =
-            field && socketWork(field, state.socket.passes.at(-1)?.marks ?? {}, state.socket.school)
+          expect(progress(state, field)).toHaveLength(7)
+          const marks = state.socket.passes.at(-1)?.marks ?? {}
+          const work = field && {
+            planned: plan(field, marks, state.socket.school),
+            clusters: clusters(field, marks),
+          }
+          const advised = { state, field, gate, belief: null, work }
+          expect(stations).toContain(nextStep(advised).station)
           for (const station of stations) {
-            const { say, why } = nextStep(station, state, field, gate, work)
+            const { say, why } = stepAt(station, advised)
             expect(say.length * why.length).toBeGreaterThan(0)
             expect(`${say} ${why}`).not.toMatch(/undefined|NaN|null/)
           }

@@ -1,11 +1,9 @@
+import { isUnpowered } from '../proof/plan'
 import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
-import { proofStanding } from '../proof/plan'
+import { proofStanding } from './proof-owed'
 import type { Socket } from '../socket/socket'
 import { gateOf } from './gate'
-/** Tests of the proof sheet that are made without power. */
-const unpowered: ReadonlySet<string> = new Set(['continuity'])
-
 /** What closes the gate, in words. */
 const closedBy = (state: JobState, socket: Socket | null): string[] =>
   gateOf(state, socket)
@@ -25,7 +23,7 @@ export function speaksAgainst<K extends Kind>(
 ): string[] {
   if (kind === 'proof') {
     const { test, result } = body as Bodies['proof']
-    if (result !== 'pass' || unpowered.has(test)) return []
+    if (result !== 'pass' || isUnpowered(test)) return []
     const closed = closedBy(state, socket)
     return closed.length === 0 ? [] : ['it may not be powered as it stands', ...closed]
   }

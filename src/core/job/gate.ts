@@ -2,7 +2,7 @@ import type { Socket } from '../socket/socket'
 import type { JobState } from './job-state'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
-import type { PowerGate } from './power-gate'
+import type { PowerGate } from '../board/gate-reason'
 
 type Judged = Pick<JobState, 'socket' | 'firmware'> & {
   readonly field: Socket | null

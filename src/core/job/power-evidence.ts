@@ -12,8 +12,9 @@ import { shorts, touchesNobodyNamed } from '../socket/short'
 import { fieldOf } from '../socket/socket'
 import type { Contact, Socket } from '../socket/socket'
 import { hazardWords } from '../board/hazard'
-import { OPEN_OHM, railState } from './power-gate'
-import type { PossibleShort, PowerEvidence, RailSeen } from './power-gate'
+import { OPEN_OHM, railState } from '../board/rail-limits'
+import type { PossibleShort, PowerEvidence } from './power-gate'
+import type { RailSeen } from '../board/rail-limits'
 
 /** The gate's evidence as the tape has it. */
 export function powerEvidence(state: JobState, socket: Socket | null): PowerEvidence {

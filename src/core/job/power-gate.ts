@@ -1,16 +1,12 @@
+import type { GateReason, PowerGate } from '../board/gate-reason'
+import { OPEN_OHM, railState } from '../board/rail-limits'
+import type { RailSeen } from '../board/rail-limits'
 import type { Station } from '../board/station'
 import type { Rail } from '../board/rail'
 import { rails, railWords } from '../board/rail'
 import type { ShortGrade } from '../socket/function-law'
 import { inHundred } from '../in-hundred'
 import { FIRST_POWER_MOST_A } from '../board/power-history'
-
-/** A resistance to ground that stands: the last of its rail with the CPU in, or out. */
-export interface RailSeen {
-  readonly rail: Rail
-  readonly ohms: number
-  readonly cpu: 'in' | 'out'
-}
 
 export interface PossibleShort {
   readonly a: string
@@ -116,53 +112,6 @@ export const nothingSeen: PowerEvidence = {
   changedWhat: '',
   provedNothing: '',
   tripped: false,
-}
-
-export interface GateReason {
-  readonly level: 'closed' | 'limit'
-  readonly code: string
-  readonly text: string
-  /** Where on screen it can be cleared. */
-  readonly at: { readonly station: Station; readonly part: string; readonly say: string }
-}
-
-export interface PowerGate {
-  readonly lamp: 'clear' | 'limit the current' | 'do not power'
-  readonly reasons: readonly GateReason[]
-}
-
-/**
- * Resistance to ground below which a rail counts as shorted, and below which it is suspect, Ω (bench default).
- * The core rail reads low with a CPU fitted.
- */
-export const railLimits: Readonly<
-  Record<
-    Rail,
-    {
-      readonly shortOhm: number
-      readonly lowOhm: number
-      readonly shortWithCpuOhm?: number
-      readonly lowWithCpuOhm?: number
-    }
-  >
-> = {
-  '12v': { shortOhm: 10, lowOhm: 60 },
-  '5v': { shortOhm: 5, lowOhm: 40 },
-  '3v3': { shortOhm: 5, lowOhm: 40 },
-  standby: { shortOhm: 10, lowOhm: 60 },
-  vcore: { shortOhm: 0.8, lowOhm: 2, shortWithCpuOhm: 0.15, lowWithCpuOhm: 0.4 },
-  vmem: { shortOhm: 4, lowOhm: 20 },
-  vsys: { shortOhm: 1.5, lowOhm: 5, shortWithCpuOhm: 0.6, lowWithCpuOhm: 1.5 },
-}
-
-/** From here a rail reads open, Ω: a whole rail never does, so the probe was off or the rail is (bench default). */
-export const OPEN_OHM = 1e6
-
-export function railState(reading: RailSeen): 'short' | 'low' | 'good' {
-  const limit = railLimits[reading.rail]
-  const short = reading.cpu === 'in' ? (limit.shortWithCpuOhm ?? limit.shortOhm) : limit.shortOhm
-  const low = reading.cpu === 'in' ? (limit.lowWithCpuOhm ?? limit.lowOhm) : limit.lowOhm
-  return reading.ohms <= short ? 'short' : reading.ohms < low ? 'low' : 'good'
 }
 
 /** Share of the field that may be not looked at before the gate is closed; any of it limits (bench default). */

@@ -2,7 +2,7 @@ import type { Rail } from '../board/rail'
 import type { Bodies, Kind } from '../slices'
 import { rails, railWords } from '../board/rail'
 import { damageKinds } from '../socket/mark'
-import { notACode, readCodesTyped } from './code'
+import { notACode, readCodesTyped } from '../triage/code'
 import { readMark } from './read-mark'
 import { notRead, readNumber } from './read-number'
 

@@ -3,8 +3,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/field.testing'
-import { functionGroups } from '../socket/socket'
-import { coldStartsFor, proofPlan, proofStanding, touchedBy } from './plan'
+import { functionGroups } from '../board/function-group'
+import { coldStartsFor, proofPlan } from './plan'
+import { proofStanding, touchedBy } from '../job/proof-owed'
 import type { Touched } from './plan'
 
 const nothing: Touched = {

@@ -1,7 +1,5 @@
-import type { JobState } from '../job/job-state'
-import { isDamage } from '../socket/mark'
-import { functionGroups } from '../socket/socket'
-import type { FunctionGroup, Socket } from '../socket/socket'
+import type { ProofState } from './slice'
+import type { FunctionGroup } from '../board/function-group'
 
 /** One thing to prove before hand-back. */
 export interface ProofTest {
@@ -162,23 +160,6 @@ export function proofPlan(t: Touched): ProofTest[] {
   return tests
 }
 
-/** What was touched, as the tape has it: every contact that was ever marked damaged, in any pass. */
-export function touchedBy(state: JobState, socket: Socket | null): Touched {
-  const ever = new Set(state.socket.strokes.map((s) => s.contact))
-  for (const pass of state.socket.passes)
-    for (const [name, mark] of Object.entries(pass.found)) if (isDamage(mark)) ever.add(name)
-  const groups = new Set((socket?.contacts ?? []).filter((c) => ever.has(c.name)).map((c) => c.group))
-  return {
-    groups: functionGroups.filter((g) => groups.has(g)),
-    contacts: ever.size,
-    firmware: state.board.changed.firmware > 0,
-    parts: state.parts.noted.some((p) => p.did === 'fitted'),
-    cell: state.board.cellLog.some((c) => c.volts < 2.8) || state.board.changed.cell > 0,
-    intermittent: state.board.baselines.some((b) => b.current === 'cycling'),
-    ownGraphics: !/no graphics/i.test(state.intake.ticket.cpu),
-  }
-}
-
 /** A test and how it stands; one proved before the last change to socket or parts is owed again. */
 export interface StandingTest extends ProofTest {
   readonly result: 'pass' | 'fail' | 'cannot run here' | null
@@ -192,15 +173,22 @@ export interface ProofStanding {
   readonly failed: number
 }
 
+/** Line of each kind of change that could have undone a test. */
+export interface ChangedAt {
+  /** Of socket or parts: it undoes every test. */
+  readonly lastTouched: number
+  readonly changed: Readonly<Record<'firmware' | 'cpu' | 'cell', number>>
+}
+
 /** Tests that another CPU, other firmware or another cell could undo; a change to socket or parts undoes them all. */
-const undoes: Readonly<Record<keyof JobState['board']['changed'], (test: string) => boolean>> = {
+const undoes: Readonly<Record<keyof ChangedAt['changed'], (test: string) => boolean>> = {
   firmware: (test) => test !== 'continuity',
   cpu: (test) => !['continuity', 'settings', 'version'].includes(test),
   cell: (test) => ['settings', 'cold starts'].includes(test),
 }
 
 /** Line of the last change that could have undone a test. */
-const undoneAt = (test: string, { board: { changed, lastTouched } }: JobState): number =>
+const undoneAt = (test: string, { changed, lastTouched }: ChangedAt): number =>
   Math.max(
     lastTouched,
     ...(Object.keys(undoes) as (keyof typeof undoes)[])
@@ -208,11 +196,16 @@ const undoneAt = (test: string, { board: { changed, lastTouched } }: JobState): 
       .map((what) => changed[what]),
   )
 
-export function proofStanding(state: JobState, socket: Socket | null): ProofStanding {
-  const tests = proofPlan(touchedBy(state, socket)).map((test): StandingTest => {
-    const done = state.proof.results[test.id]
+/** What is owed of a plan, by the results so far and what was changed since. */
+export function standingOf(
+  planned: readonly ProofTest[],
+  results: ProofState['results'],
+  changed: ChangedAt,
+): ProofStanding {
+  const tests = planned.map((test): StandingTest => {
+    const done = results[test.id]
     if (!done) return { ...test, result: null, reading: '', again: false }
-    const again = done.seq < undoneAt(test.id, state)
+    const again = done.seq < undoneAt(test.id, changed)
     return { ...test, result: again ? null : done.result, reading: done.reading, again }
   })
   return {
@@ -221,3 +214,7 @@ export function proofStanding(state: JobState, socket: Socket | null): ProofStan
     failed: tests.filter((t) => t.result === 'fail').length,
   }
 }
+
+/** Tests that are made without power. */
+const unpowered: ReadonlySet<string> = new Set(['continuity'])
+export const isUnpowered = (test: string): boolean => unpowered.has(test)

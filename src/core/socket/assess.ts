@@ -7,8 +7,10 @@ import { isDamage, isGone, leanSizeMm, usualHeightMm, usualLeanMm } from './mark
 import type { Marks } from './mark'
 import { shorts } from './short'
 import type { Short } from './short'
-import { fieldOf, functionGroups, trustOdds } from './socket'
-import type { Contact, FunctionGroup, Socket } from './socket'
+import { fieldOf, trustOdds } from './socket'
+import { functionGroups } from '../board/function-group'
+import type { Contact, Socket } from './socket'
+import type { FunctionGroup } from '../board/function-group'
 
 export interface AssessOptions {
   readonly beam?: Beam

@@ -2,7 +2,8 @@ import { isWhole, sample } from './assess'
 import type { AssessOptions, Drawn } from './assess'
 import { starts } from './function-law'
 import type { Marks } from './mark'
-import { fieldOf, functionGroups } from './socket'
+import { fieldOf } from './socket'
+import { functionGroups } from '../board/function-group'
 import type { Socket } from './socket'
 
 /** Odds that the board runs, and that nothing is lost, with one contact good or with it lost, all else as it falls. */

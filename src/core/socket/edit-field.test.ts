@@ -4,7 +4,8 @@ import { between } from '../between.testing'
 import { chosenBy, editedField, editField, sayEdit } from './edit-field'
 import type { EditedField, FieldEdit } from './edit-field'
 import { generateField } from './generate'
-import { functionGroups, trusts } from './socket'
+import { trusts } from './socket'
+import { functionGroups } from '../board/function-group'
 
 const socket = generateField({
   id: 'f',

@@ -1,8 +1,10 @@
 import { micrometre } from '../units'
 import { smallestSpacing } from './contact-table'
 import { isRail } from './function-law'
-import { functionGroups, MAX_CONTACTS } from './socket'
-import type { Contact, FunctionGroup, Socket, Trust } from './socket'
+import { MAX_CONTACTS } from './socket'
+import { functionGroups } from '../board/function-group'
+import type { Contact, Socket, Trust } from './socket'
+import type { FunctionGroup } from '../board/function-group'
 
 /** One change to a field of the library. */
 export type FieldEdit =

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { generateField } from './generate'
 import type { Region } from './generate'
 import type { Mark, Marks } from './mark'
-import type { FunctionGroup, Socket, Trust } from './socket'
+import type { Socket, Trust } from './socket'
+import type { FunctionGroup } from '../board/function-group'
 
 export const region = (
   rows: readonly [number, number],

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { functionLaw, groupState, isRail, parallelState, shortGrade, starts } from './function-law'
-import { functionGroups } from './socket'
-import type { FunctionGroup } from './socket'
+import { functionGroups } from '../board/function-group'
+import type { FunctionGroup } from '../board/function-group'
 
 const anyGroup = fc.constantFrom(...functionGroups)
 const end = (group: FunctionGroup, net: string = group) => ({ group, net })

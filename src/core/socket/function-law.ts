@@ -1,5 +1,5 @@
-import { functionGroups } from './socket'
-import type { FunctionGroup } from './socket'
+import { functionGroups } from '../board/function-group'
+import type { FunctionGroup } from '../board/function-group'
 
 /** What losing contacts of a group does. */
 export interface FunctionLaw {

@@ -1,6 +1,8 @@
 import { micrometre } from '../units'
-import { functionGroups, MAX_CONTACTS } from './socket'
-import type { Contact, FunctionGroup, Socket, SocketKind, Trust } from './socket'
+import { MAX_CONTACTS } from './socket'
+import { functionGroups } from '../board/function-group'
+import type { Contact, Socket, SocketKind, Trust } from './socket'
+import type { FunctionGroup } from '../board/function-group'
 import { isRail } from './function-law'
 
 /** A rectangle in rows and columns, counted from 0, both ends inclusive. */

@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from './field.testing'
-import { fieldOf, functionGroups, Neighbourhood, strangerIn, underside } from './socket'
+import { fieldOf, Neighbourhood, strangerIn, underside } from './socket'
+import { functionGroups } from '../board/function-group'
 import { functionLaw, groupState, parallelState, shortGrade, starts } from './function-law'
 
 const mm = fc.double({ min: -20, max: 20, noNaN: true })

@@ -1,3 +1,5 @@
+import type { FunctionGroup } from '../board/function-group'
+
 export type SocketKind = 'land-grid' | 'pin-grid'
 
 /** How far a function table may be believed. */
@@ -11,26 +13,6 @@ export const trustOdds: Readonly<Record<Trust, number>> = {
   region: 0.6,
   none: 0,
 }
-
-/** What a contact belongs to; each group has a law in `function-law.ts`. */
-export const functionGroups = [
-  'core power',
-  'memory power',
-  'io power',
-  'ground',
-  'memory A',
-  'memory B',
-  'card lanes',
-  'storage lanes',
-  'display',
-  'clock',
-  'reset',
-  'sense',
-  'control',
-  'reserved',
-  'unknown',
-] as const
-export type FunctionGroup = (typeof functionGroups)[number]
 
 /** One contact, seen from above: x right, y away from the operator, mm from the socket's centre. */
 export interface Contact {

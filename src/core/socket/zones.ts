@@ -1,5 +1,6 @@
 import { fieldOf } from './socket'
-import type { FunctionGroup, Socket } from './socket'
+import type { Socket } from './socket'
+import type { FunctionGroup } from '../board/function-group'
 
 /** The broad regions that tint the map. */
 export type Zone = 'power' | 'memory' | 'lanes' | 'control'

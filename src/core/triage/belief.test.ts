@@ -6,7 +6,7 @@ import { smallField } from '../socket/field.testing'
 import { believe } from './belief'
 import { benchTests } from './bench-tests'
 import type { ToBelieve } from './belief'
-import { evidenceOf } from './evidence'
+import { evidenceOf } from '../job/evidence'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)

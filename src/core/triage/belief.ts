@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../intake/slice'
+import type { HistoryItem } from '../board/history-item'
 import type { BenchTest, ShelfItem } from './bench-test'
 import { faultIds, faults } from './fault'
 import type { FaultId } from './fault'
@@ -67,6 +67,8 @@ export interface ToBelieve {
   readonly again?: readonly FaultId[]
   /** The shop's own odds of faults, instead of the bench defaults. */
   readonly own?: FaultOdds
+  /** A test that comes before those that tell most: looked at and measured comes before powered. */
+  readonly due?: string
 }
 
 const WORTH_SAYING = 0.01
@@ -85,6 +87,7 @@ export function believe({
   shelf,
   again: before = [],
   own = {},
+  due,
 }: ToBelieve): Belief {
   const prior = withMends(priorOdds(history, before, own), mended)
   const all = posterior(prior, evidence)
@@ -115,6 +118,7 @@ export function believe({
   const done = new Set(since.map((e) => e.test))
   const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
   const suggested = sure ? [] : nextTests(now, choosing)
+  const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
   return {
     faults: shown.map((i) => ({
       fault: faultIds[i]!,
@@ -139,8 +143,11 @@ export function believe({
       const odds = expected(all, seen)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
     }),
-    notWorthMore: !sure && !powerUp && (suggested[0]?.tells ?? 0) < WORTH_BITS,
-    next: (powerUp && mayPower ? [again(now), ...suggested.filter((s) => s.test.id !== AGAIN)] : suggested)
+    notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
+    next: (first === undefined
+      ? suggested
+      : [dueTest(first, now, suggested), ...suggested.filter((s) => s.test.id !== first)]
+    )
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
@@ -148,9 +155,11 @@ export function believe({
 
 const AGAIN = 'as it came'
 
-/** A power-up after a mend, whatever else could be told. */
-function again(now: Float64Array): Suggestion {
-  const test = testOf(AGAIN)
+/** A test that is due, whatever else could be told. */
+function dueTest(id: string, now: Float64Array, suggested: readonly Suggestion[]): Suggestion {
+  const known = suggested.find((s) => s.test.id === id)
+  if (known) return known
+  const test = testOf(id)
   const outcomes = likelihood(test).map((row, o) => ({
     outcome: test.outcomes[o]!,
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),

@@ -1,6 +1,6 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
-import { CODE, notACode } from '../job/code'
+import { CODE, notACode } from './code'
 import { stages } from './stage'
 import type { Stage } from './stage'
 

@@ -43,7 +43,10 @@ describe('the coin cell', () => {
 })
 
 describe('what the tape has seen of the cell', () => {
-  const seen = (t: ReturnType<typeof tape>) => cellSeen(jobState(t.entries))
+  const seen = (t: ReturnType<typeof tape>) => {
+    const { board, triage } = jobState(t.entries)
+    return cellSeen(board, triage)
+  }
   const runs = (settingsKept: boolean) => ({ ratedMTs: null, seenMTs: null, startS: null, settingsKept })
   it('is nothing at first, and the last of each afterwards', () => {
     expect(seen(tape())).toEqual(nothingSeen)

@@ -1,5 +1,6 @@
-import type { JobState } from '../job/job-state'
+import type { BoardState } from '../board/slice'
 import { normalise } from './odds'
+import type { TriageState } from './slice'
 
 /** What was seen of the coin cell and of the settings; null where nobody looked. */
 export interface CellSeen {
@@ -13,7 +14,10 @@ export interface CellSeen {
 }
 
 /** What the tape has seen of the cell: the last of each, from the newest cell on. */
-export function cellSeen({ board: { cellLog }, triage: { runs, trials } }: JobState): CellSeen {
+export function cellSeen(
+  { cellLog }: Pick<BoardState, 'cellLog'>,
+  { runs, trials }: Pick<TriageState, 'runs' | 'trials'>,
+): CellSeen {
   const renewed = cellLog.findIndex((c) => c.isNew)
   const log = cellLog.slice(Math.max(0, renewed))
   const volts = (where: 'by itself' | 'at the board') =>

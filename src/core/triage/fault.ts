@@ -1,6 +1,6 @@
 import type { Station } from '../board/station'
 import type { Rail } from '../board/rail'
-import type { HistoryItem } from '../intake/slice'
+import type { HistoryItem } from '../board/history-item'
 import { boardFaults } from './faults-of-the-board'
 import { socketFaults } from './faults-at-the-socket'
 import type { SetupMatch } from './setup'

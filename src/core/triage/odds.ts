@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../intake/slice'
+import type { HistoryItem } from '../board/history-item'
 import { benchTests } from './bench-tests'
 import type { BenchTest } from './bench-test'
 import { faultIds, faults } from './fault'

@@ -1,4 +1,4 @@
-import type { HistoryItem } from '../intake/slice'
+import type { HistoryItem } from '../board/history-item'
 import { seeded } from '../seeded'
 import { faultIds, faults } from './fault'
 import type { FaultId } from './fault'

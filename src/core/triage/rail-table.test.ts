@@ -1,7 +1,7 @@
 import { rails } from '../board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { railState } from '../job/power-gate'
+import { railState } from '../board/rail-limits'
 import { judgeRails, railColumns, railRows, readRailTable } from './rail-table'
 import type { RailReference } from './rail-table'
 

@@ -2,7 +2,7 @@ import type { Rail } from '../board/rail'
 import { rails, railWords } from '../board/rail'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../finding'
 import type { Finding, Row } from '../finding'
-import { railState } from '../job/power-gate'
+import { railState } from '../board/rail-limits'
 
 /** Volts a rail should have (bench default). */
 export const usualVolts: Readonly<Record<Rail, number>> = {

@@ -17,6 +17,9 @@ drop index job_serial;
 create index job_serial on job (serial) where serial <> '' and not practice;
 alter table job drop column state;
 
+-- What to do next is slow to compute: it is kept with the line it was computed at.
+alter table job add column next_step jsonb;
+
 do $$
 begin
   if exists (select 1 from pg_roles where rolname = 'needle_app') then

@@ -4,7 +4,7 @@ import { outcomes } from '@/core/hand-back/slice'
 
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { handBackHolds } from '@/core/hand-back/holds'
+import { handBackHolds } from '@/core/job/hand-back-holds'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationLink } from '@/stations/job/StationLink'
 import { StationStep } from '@/stations/job/StationStep'

@@ -1,6 +1,6 @@
 'use client'
 import { useMemo, useState } from 'react'
-import { handBackSheet } from '@/core/hand-back/sheet'
+import { handBackSheet } from '@/core/job/sheet'
 import { displayList } from '@/core/socket/display-list'
 import type { Marks } from '@/core/socket/mark'
 import type { Socket } from '@/core/socket/socket'

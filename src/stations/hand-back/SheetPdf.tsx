@@ -1,6 +1,6 @@
 import { Document, Font, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
 import { join } from 'node:path'
-import type { HandBackSheet } from '@/core/hand-back/sheet'
+import type { HandBackSheet } from '@/core/job/sheet'
 import { displayList } from '@/core/socket/display-list'
 import type { Marks } from '@/core/socket/mark'
 import type { Socket } from '@/core/socket/socket'

@@ -1,5 +1,5 @@
 'use client'
-import { historyItems } from '@/core/intake/slice'
+import { historyItems } from '@/core/board/history-item'
 
 import type { FocusEvent, ReactNode } from 'react'
 import type { UseFormReturn } from 'react-hook-form'

@@ -1,4 +1,5 @@
-import type { HistoryItem, Ticket } from '@/core/intake/slice'
+import type { Ticket } from '@/core/intake/slice'
+import type { HistoryItem } from '@/core/board/history-item'
 import Joi from 'joi'
 import { readCrowns } from '@/ui/money'
 

@@ -16,7 +16,7 @@ import { KeysSheet } from './KeysSheet'
 import { PhoneFrame } from './PhoneFrame'
 import { useGoTo } from './StationLink'
 import { Tape } from './Tape'
-import { Way } from './Way'
+import { Progress } from './Progress'
 
 /** Header, way, surface and tape: the same round every station. */
 export function JobFrame({ children }: { children: ReactNode }) {
@@ -51,7 +51,7 @@ export function JobFrame({ children }: { children: ReactNode }) {
     >
       <JobHeader />
       <div className="no-print flex min-h-0 flex-col justify-between">
-        <Way />
+        <Progress />
         <div className="flex flex-col items-start gap-1.5 p-5 text-[0.88rem] text-soft">
           <button
             type="button"

@@ -22,6 +22,7 @@ const seed: JobSeed = {
   entries: [],
   ...nothingRound,
   simulated: 'no',
+  nextStep: null,
   customer: null,
 }
 

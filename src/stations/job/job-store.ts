@@ -3,9 +3,9 @@ import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
 import { createStore } from 'zustand/vanilla'
 import { gateOf } from '@/core/job/gate'
-import type { PowerGate } from '@/core/job/power-gate'
+import type { PowerGate } from '@/core/board/gate-reason'
 import type { Landmark } from '@/data/boards'
-import type { EarlierJob } from '@/data/jobs'
+import type { EarlierJob, KeptStep } from '@/data/jobs'
 import type { References } from '@/data/references'
 import type { Donor } from '@/data/donors'
 import type { BenchFigures } from '@/core/socket/bench-figures'
@@ -51,6 +51,8 @@ export interface JobSeed extends Surroundings {
   /** The simulated bench has this board; a practice board is worked to learn. */
   readonly simulated: 'no' | 'demo' | 'practice'
   readonly customer: Customer | null
+  /** What to do next as it was kept with the tape, until it is computed here. */
+  readonly nextStep: KeptStep | null
 }
 
 type Line = 'open' | 'lost' | 'signed out'

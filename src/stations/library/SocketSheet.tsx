@@ -1,6 +1,7 @@
 import Link from 'next/link'
 import { functionLaw } from '@/core/socket/function-law'
-import { fieldOf, functionGroups, trustOdds, trusts } from '@/core/socket/socket'
+import { fieldOf, trustOdds, trusts } from '@/core/socket/socket'
+import { functionGroups } from '@/core/board/function-group'
 import type { Socket } from '@/core/socket/socket'
 import { SocketPicture } from './SocketPicture'
 

@@ -1,6 +1,6 @@
 'use client'
-import type { HistoryItem } from '@/core/intake/slice'
-import { historyItems } from '@/core/intake/slice'
+import type { HistoryItem } from '@/core/board/history-item'
+import { historyItems } from '@/core/board/history-item'
 
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'

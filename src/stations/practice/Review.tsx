@@ -5,7 +5,7 @@ import { useEffect, useState } from 'react'
 import { faults } from '@/core/triage/fault'
 import type { FaultId } from '@/core/triage/fault'
 import type { Judgement, Practice, PracticeScore } from '@/core/triage/practice-score'
-import type { BeliefDesk } from '@/workers/belief.worker'
+import type { PracticeWorker } from '@/workers/practice.worker'
 
 const list = (ids: readonly FaultId[]) => ids.map((id) => faults[id].say).join(' and ')
 const tone: Readonly<Record<Judgement, string>> = {
@@ -43,9 +43,11 @@ export function Review({
 }) {
   const [score, setScore] = useState<PracticeScore | null>(null)
   useEffect(() => {
-    const worker = new Worker(new URL('../../workers/belief.worker.ts', import.meta.url), { type: 'module' })
+    const worker = new Worker(new URL('../../workers/practice.worker.ts', import.meta.url), {
+      type: 'module',
+    })
     let current = true
-    void wrap<BeliefDesk>(worker)
+    void wrap<PracticeWorker>(worker)
       .practiceScore(practice)
       .then((s) => current && setScore(s))
     return () => {

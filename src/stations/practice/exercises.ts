@@ -1,4 +1,5 @@
-import type { HistoryItem, Ticket } from '@/core/intake/slice'
+import type { Ticket } from '@/core/intake/slice'
+import type { HistoryItem } from '@/core/board/history-item'
 import { seeded } from '@/core/seeded'
 import type { FaultId } from '@/core/triage/fault'
 import { hypotheses, priorOdds, SOMETHING_ELSE } from '@/core/triage/odds'

@@ -1,7 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { proofStanding, touchedBy } from '@/core/proof/plan'
+import { proofStanding, touchedBy } from '@/core/job/proof-owed'
 import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/stations/job/JobProvider'
 import { StationFoot } from '@/stations/job/StationFoot'

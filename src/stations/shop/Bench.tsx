@@ -3,6 +3,7 @@ import { workingOrder } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
 import { GateShape, lampWords } from '@/ui/GateLamp'
 import { When } from '@/ui/When'
+import { LookAgain } from './LookAgain'
 import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
 
@@ -48,7 +49,7 @@ export function Bench({
       <div className="mb-5 flex items-start justify-between gap-6">
         <div>
           <h1>
-            {first ? `Take ${first.tag} next: ${lower(first.bench.next)}` : 'Nothing waits. Take in a board.'}
+            {first ? `Take ${first.tag} next: ${lower(sayNext(first))}` : 'Nothing waits. Take in a board.'}
           </h1>
           <p className="mt-0.5 text-soft">
             {first
@@ -61,6 +62,7 @@ export function Bench({
           <TakeIn />
         </div>
       </div>
+      {jobs.some(isOlder) && <LookAgain />}
       {jobs.length > 0 && (
         <ol>
           {order.map((standing, i) => {
@@ -71,7 +73,7 @@ export function Bench({
                 className={`grid grid-cols-[6.6rem_minmax(0,1fr)_11.5rem_10rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
               >
                 <Link
-                  href={`/jobs/${job.tag}/${job.bench.station}`}
+                  href={`/jobs/${job.tag}/${job.nextStep?.station ?? 'intake'}`}
                   className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem]"
                 >
                   {job.tag}
@@ -81,7 +83,12 @@ export function Bench({
                     <b className="font-semibold">{job.board || 'no board named yet'}</b>{' '}
                     <span className="text-soft">{job.words}</span>
                   </p>
-                  <p className="text-[0.96rem]">{job.bench.next}</p>
+                  <p className="text-[0.96rem]">
+                    {sayNext(job)}
+                    {job.nextStep && isOlder(job) && (
+                      <span className="text-soft"> (being computed anew)</span>
+                    )}
+                  </p>
                 </div>
                 <div className={`flex items-baseline gap-2 ${lampTones[job.bench.lamp]}`}>
                   <span className="translate-y-0.5">
@@ -119,6 +126,11 @@ export function Bench({
     </>
   )
 }
+
+/** What was computed at an earlier line of the tape. */
+const isOlder = (job: Job) => job.nextStep?.seq !== job.seq
+
+const sayNext = (job: Job) => job.nextStep?.say ?? 'Weighing what comes next.'
 
 const pageAfter = ({ id, promisedAt }: Job) =>
   `/?${new URLSearchParams({ after: id, ...(promisedAt ? { promised: promisedAt } : {}) })}`

@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest'
 import { runOut } from '@/core/run-out'
 import { generateField } from '@/core/socket/generate'
-import { takePhoto } from '@/stand-ins/microscope-camera'
+import { takePhoto } from '@/simulated-bench/microscope-camera'
 import { shotOf } from './camera-shot'
 import { cameraViews } from './camera-views'
 

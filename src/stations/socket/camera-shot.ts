@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import type { Socket } from '@/core/socket/socket'
-import { plainShot } from '@/stand-ins/microscope-camera'
-import type { Shot } from '@/stand-ins/microscope-camera'
+import { plainShot } from '@/simulated-bench/microscope-camera'
+import type { Shot } from '@/simulated-bench/microscope-camera'
 import { cameraViews, SIDE_TILT } from './camera-views'
 import type { CameraView } from './camera-views'
 

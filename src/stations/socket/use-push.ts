@@ -1,6 +1,6 @@
 'use client'
 import { useEffect, useMemo, useState } from 'react'
-import { lostMinor, minutesMinor } from '@/core/socket/bench-figures'
+import { worthOf } from '@/core/job/advise'
 import type { PushAdvice } from '@/core/socket/push'
 import type { Step } from '@/core/socket/plan'
 import type { ToWeigh } from '@/core/socket/reckon'
@@ -35,10 +35,7 @@ export function usePush(
       technique,
       first,
       strokes: had,
-      worthMinor: valueMinor ?? figures.boardMinor,
-      strokeMinor: minutesMinor(figures.strokeMinutes, figures),
-      lossMinor: lostMinor(figures),
-      withALoss: figures.withALoss,
+      ...worthOf(valueMinor, figures),
       factors,
     }
   }, [cursor, marks, pass, passes, strokes, factors, figures, valueMinor, works, technique])

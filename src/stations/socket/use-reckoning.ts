@@ -1,5 +1,5 @@
 'use client'
-import { currentPass } from '@/core/socket/slice'
+import { toReckon, worthOf } from '@/core/job/advise'
 
 import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
@@ -24,33 +24,19 @@ export function useReckoning(
   readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
   readonly giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 } {
-  const pass = useJob((j) => currentPass(j.state.socket))
-  const school = useJob((j) => j.state.socket.school)
-  const left = useJob((j) => j.state.socket.left)
-  const done = useJob((j) => j.state.socket.strokes)
-  const passes = useJob((j) => j.state.socket.passes)
+  const state = useJob((j) => j.state.socket)
+  const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
+  const figures = useJob((j) => j.figures)
   const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
   const [failed, setFailed] = useState(false)
   const desk = useRef<Remote<ReckonDesk> | null>(null)
   const latest = useRef<ToReckon | null>(null)
   const busy = useRef(false)
 
-  const asked = useMemo((): ToReckon => {
-    const strokes: Record<string, number> = {}
-    for (const s of done) strokes[s.contact] = (strokes[s.contact] ?? 0) + s.strokes
-    return {
-      marks: pass?.marks ?? {},
-      looked: Object.keys(pass?.looked ?? {}),
-      looks: passes.filter((p) => Object.keys(p.looked).length >= 0.95 * socket.contacts.length).length,
-      straightened: [...new Set(done.filter((s) => s.result === 'there').map((s) => s.contact))].filter(
-        (name) => !pass?.marks[name],
-      ),
-      school,
-      left,
-      strokes,
-      factors,
-    }
-  }, [pass, passes, socket, school, left, done, factors])
+  const asked = useMemo(
+    () => toReckon(state, socket, worthOf(valueMinor, figures), factors),
+    [state, socket, valueMinor, figures, factors],
+  )
 
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/reckon.worker.ts', import.meta.url), { type: 'module' })

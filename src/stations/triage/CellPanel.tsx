@@ -18,7 +18,7 @@ export function CellPanel() {
   const [where, setWhere] = useState<'by itself' | 'at the board'>('by itself')
   const [cell, setCell] = useState<'the old cell' | 'a new cell'>('the old cell')
   const [fault, setFault] = useState('')
-  const seen = cellSeen(state)
+  const seen = cellSeen(state.board, state.triage)
   const reading = readCell(seen)
   const isNew = cell === 'a new cell'
 

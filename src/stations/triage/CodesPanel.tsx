@@ -1,7 +1,7 @@
 'use client'
 import Link from 'next/link'
 import { useEffect, useRef, useState } from 'react'
-import { notACode, readCodesTyped } from '@/core/job/code'
+import { notACode, readCodesTyped } from '@/core/triage/code'
 import { readCodes } from '@/core/triage/code-tape'
 import type { CodesSeen } from '@/core/triage/code-tape'
 import { useJob } from '@/stations/job/JobProvider'

@@ -65,7 +65,10 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
 
 /** Why this one, in a sentence. */
 function why({ test, outcomes, tells, riskMinutes }: NextTest): string {
-  if (tells === 0) return 'something was mended: see whether it starts'
+  if (tells === 0)
+    return test.id === 'as it came'
+      ? 'power-up is due: see whether it starts'
+      : 'looked at and measured comes first'
   const points = [
     ...new Set(outcomes.filter((o) => o.odds >= 0.05 && o.points).map((o) => faults[o.points!].say)),
   ].slice(0, 3)

@@ -3,7 +3,7 @@ import type { Baseline } from '@/core/board/baseline'
 import { nothingNoted } from '@/core/board/baseline'
 
 import { useRef, useState } from 'react'
-import { notACode, readCodesTyped } from '@/core/job/code'
+import { notACode, readCodesTyped } from '@/core/triage/code'
 import { readNumber } from '@/core/job/read-number'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'

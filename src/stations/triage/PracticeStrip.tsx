@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { minutesOf } from '@/core/triage/practice-score'
-import { practiceSteps } from '@/core/triage/practice-steps'
+import { practiceSteps } from '@/core/job/practice-steps'
 import { useJob } from '@/stations/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'

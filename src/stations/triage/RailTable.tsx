@@ -3,7 +3,7 @@ import type { Rail } from '@/core/board/rail'
 import { rails, railWords } from '@/core/board/rail'
 
 import { useRef, useState } from 'react'
-import { railLimits } from '@/core/job/power-gate'
+import { railLimits } from '@/core/board/rail-limits'
 import { readNumber } from '@/core/job/read-number'
 import { judgeRails } from '@/core/triage/rail-table'
 import { useJob } from '@/stations/job/JobProvider'

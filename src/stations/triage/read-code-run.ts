@@ -1,5 +1,5 @@
 import type { Bodies } from '@/core/slices'
-import { CODE, notACode } from '@/core/job/code'
+import { CODE, notACode } from '@/core/triage/code'
 import { missingColumns, notANumber, numberIn } from '@/core/finding'
 import { readCsv } from '@/stations/library/read-csv'
 

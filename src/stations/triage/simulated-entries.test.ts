@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { SimulatedBoard } from '@/stand-ins/simulated-board'
+import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { checkEntry } from '@/stations/job/entry-schema'
 import { asksForPower, simulatedAsks, simulatedEntries, simulatedRequest } from './simulated-entries'
 import type { SimulatedRequest } from './simulated-entries'

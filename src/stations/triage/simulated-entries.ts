@@ -4,7 +4,7 @@ import Joi from 'joi'
 import { benchTests } from '@/core/triage/bench-tests'
 import { keptCurrent, readCurrent } from '@/core/triage/current-trace'
 import { testOf } from '@/core/triage/odds'
-import type { SimulatedBoard } from '@/stand-ins/simulated-board'
+import type { SimulatedBoard } from '@/simulated-bench/simulated-board'
 
 /** What can be asked of the simulated bench. */
 export const simulatedAsks = ['power-up', 'ohms', 'volts', 'cell', 'codes', 'current', 'test'] as const

@@ -1,4 +1,4 @@
-import { historyItems } from '@/core/intake/slice'
+import { historyItems } from '@/core/board/history-item'
 import Joi from 'joi'
 import { bodyJson } from '@/server/body'
 import { forAccount, refuse } from '@/stations/job/answers'

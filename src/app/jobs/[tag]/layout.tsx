@@ -5,6 +5,7 @@ import { hiddenBoardOf } from '@/data/hidden-boards'
 import { customerOf, jobByTag } from '@/data/jobs'
 import { foldTape } from '@/data/job-now'
 import { readTape } from '@/data/read-tape'
+import { AdviceProvider } from '@/stations/job/AdviceProvider'
 import { JobFrame } from '@/stations/job/JobFrame'
 import { JobProvider } from '@/stations/job/JobProvider'
 import { signedIn } from '@/stations/job/signed-in'
@@ -31,13 +32,16 @@ export default async function JobLayout({ params, children }: Props) {
     customerOf(job.customerId),
     hiddenBoardOf(job.id),
   ])
+  const nextStep = job.nextStep?.seq === state.seq ? job.nextStep : null
   const simulated = !hidden ? 'no' : job.practice ? 'practice' : 'demo'
   return (
     <JobProvider
       key={job.id}
-      seed={{ tag: job.tag, me: account.name, entries, ...surroundings, simulated, customer }}
+      seed={{ tag: job.tag, me: account.name, entries, ...surroundings, simulated, customer, nextStep }}
     >
-      <JobFrame>{children}</JobFrame>
+      <AdviceProvider>
+        <JobFrame>{children}</JobFrame>
+      </AdviceProvider>
     </JobProvider>
   )
 }

@@ -7,5 +7,5 @@ export default async function JobPage({ params }: { params: Promise<{ tag: strin
   await signedIn(`/jobs/${tag}`)
   const job = await jobByTag(tag)
   if (!job) notFound()
-  redirect(`/jobs/${job.tag}/${job.bench.station}`)
+  redirect(`/jobs/${job.tag}/${job.nextStep?.station ?? 'intake'}`)
 }

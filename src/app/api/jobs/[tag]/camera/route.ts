@@ -1,6 +1,6 @@
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { jobNow } from '@/data/job-now'
-import { afterStrokes } from '@/stand-ins/hidden-contacts'
+import { afterStrokes } from '@/simulated-bench/hidden-contacts'
 import { heavy } from '@/server/heavy'
 import { forJob, refuse } from '@/stations/job/answers'
 import { cameraRequest, shotOf } from '@/stations/socket/camera-shot'

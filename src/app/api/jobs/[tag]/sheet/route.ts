@@ -1,4 +1,4 @@
-import { handBackSheet } from '@/core/hand-back/sheet'
+import { handBackSheet } from '@/core/job/sheet'
 import { customerOf } from '@/data/jobs'
 import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'

@@ -1,3 +1,4 @@
+import { adviseSoon } from '@/server/advise'
 import { bodyJson } from '@/server/body'
 import { readTape } from '@/data/read-tape'
 import { appendEntry } from '@/data/tape'
@@ -28,6 +29,7 @@ export async function POST(request: Request, { params }: Context) {
     const done = await appendEntry(job.id, account, checked.value)
     switch (done.result) {
       case 'saved':
+        adviseSoon(job.id)
         return Response.json({ entries: done.entries })
       case 'other body':
         return refuse(409, 'This line was sent before with other words. Enter it anew.', 'id')

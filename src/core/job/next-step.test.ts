@@ -1,28 +1,44 @@
-import { jobState } from './job-state'
-import { stations } from '../board/station'
-import { rails } from '../board/rail'
 import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../board/baseline'
+import { rails } from '../board/rail'
+import { stations } from '../board/station'
+import { usualFigures } from '../socket/bench-figures'
 import { smallField } from '../socket/field.testing'
+import { reckonAdvice, toAdvise } from './advise'
 import { gateOf } from './gate'
+import { jobState } from './job-state'
+import { nextStep, stepAt } from './next-step'
+import { progress } from './progress'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
-import { nextStation, nextStep, socketWork, way } from './way'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
+const setting = {
+  references: { codes: null, rails: null },
+  earlier: [],
+  own: {},
+  record: [],
+  figures: usualFigures,
+}
 
 function standing(t: TestTape) {
   const state = jobState(t.entries, names)
   const gate = gateOf(state, socket)
-  const step = (station: (typeof stations)[number]) =>
-    nextStep(
-      station,
-      state,
-      socket,
-      gate,
-      socketWork(socket, state.socket.passes.at(-1)?.marks ?? {}, state.socket.school),
-    )
-  return { state, step, at: nextStation(state, socket) }
+  const advised = {
+    state,
+    field: socket,
+    gate,
+    ...reckonAdvice(socket, toAdvise(state, socket, gate, setting)),
+  }
+  return {
+    state,
+    gate,
+    advised,
+    step: (station: (typeof stations)[number]) => stepAt(station, advised),
+    next: nextStep(advised),
+    at: nextStep(advised).station,
+  }
 }
 const taken = () =>
   tape()
@@ -65,19 +81,92 @@ describe('nextStep', () => {
     expect(standing(looked).step('triage').say).toMatch(/Set a current limit/)
     expect(standing(looked.put('supply', { limitA: 0.5 })).step('triage').say).toMatch(/Power up under 0.5 A/)
   })
-  it('turns the stage that is blocked into a look', () => {
+  it('from the first power-up on is what the odds say, and waits for them', () => {
     const t = measured().put('looked', { contacts: 'all' }).put('supply', { limitA: 1 })
     t.put('baseline', {
       fans: 'on',
       current: 'steady',
-      amps: 1,
+      amps: 0.7,
       lamp: 'memory',
       beeps: '',
       cpuHeat: 'warm',
       codes: ['51'],
       picture: 'none',
     })
-    expect(standing(t).step('triage').say).toMatch(/known-good module, each slot in turn/)
+    const { step, advised } = standing(t)
+    expect(step('triage')).toMatchObject({ say: `${advised.belief!.next[0]!.test.say}.`, part: 'next-test' })
+    expect(stepAt('triage', { ...advised, belief: null })).toMatchObject({ pending: true })
+    for (const slot of ['A', 'B'])
+      t.put('swap', {
+        what: 'module',
+        part: 'known-good',
+        place: `slot ${slot}`,
+        knownGood: true,
+        outcome: slot === 'A' ? 'system loads' : 'memory lamp',
+      })
+    expect(standing(t).advised.belief!.next.map((n) => n.test.id)).not.toContain('good in A')
+  })
+  it('mends what is settled before anything else is tried', () => {
+    const { advised, state, gate } = standing(measured().put('looked', { contacts: 'all' }))
+    const belief = {
+      ...advised.belief!,
+      verdict: { is: 'found' as const, fault: 'slot B' as const, odds: 0.98 },
+    }
+    const t = measured()
+      .put('looked', { contacts: 'all' })
+      .put('supply', { limitA: 1 })
+      .put('baseline', {
+        ...nothingNoted,
+        fans: 'on',
+        current: 'steady',
+        amps: 0.7,
+        cpuHeat: 'warm',
+        lamp: 'memory',
+      })
+    const later = { ...standing(t).advised, belief }
+    expect(nextStep(later)).toMatchObject({
+      station: 'triage',
+      say: 'Mend it: memory slot B damaged or dirty.',
+    })
+    expect(state.handBack.done).toBeNull()
+    expect(gate.lamp).toBe('limit the current')
+  })
+  it('puts a loose fragment first, at every station but the ticket', () => {
+    const t = measured().put('stroke', {
+      contact: 'A2',
+      technique: 'lift',
+      tool: 'needle',
+      from: null,
+      strokes: 1,
+      result: 'snapped',
+      predictedSnaps: 0.02,
+    })
+    const { next, step } = standing(t)
+    expect(next).toMatchObject({ say: 'Account for fragment of A2: find it, or say where it went.', part: 'ledger' })
+    for (const station of stations)
+      if (station === 'intake') expect(step(station).say).not.toMatch(/fragment/)
+      else expect(step(station)).toEqual(next)
+  })
+  it('goes where the gate is closed, and never says to power there', () => {
+    const ground = measured()
+      .put('looked', { contacts: 'all' })
+      .put('rail', { rail: '12v', ohms: 0.2, cpu: 'out' })
+    const { next, step, advised } = standing(ground)
+    expect(next.station).toBe('triage')
+    expect(next.why).toMatch(/^Do not power: 12 V rail is at ground/)
+    expect(next.test).toBe(advised.belief!.next[0]!.test.id)
+    expect(advised.belief!.next.every((n) => !n.test.powers)).toBe(true)
+    expect(step('proof').say).toMatch(/^Do not power yet: 12 V rail/)
+  })
+  it('names the test that is due first in the list of tests as well', () => {
+    for (const t of [
+      taken(),
+      taken().put('look', { what: 'outside of the board', seen: 'x', clear: true }),
+    ]) {
+      const { step, advised } = standing(t)
+      expect(step('triage').test).toBeDefined()
+      expect(advised.belief!.next[0]!.test.id).toBe(step('triage').test)
+    }
   })
   it('parts what touches before any power, and says where to begin', () => {
     const t = measured()
@@ -99,13 +188,16 @@ describe('nextStep', () => {
     const t = measured()
       .put('looked', { contacts: 'all' })
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
-    const state = jobState(t.entries, names)
-    const gate = gateOf(state, socket)
-    expect(nextStep('socket', state, socket, gate, null).say).toMatch(/marked contacts/)
+    const { advised } = standing(t)
+    expect(stepAt('socket', { ...advised, work: null })).toMatchObject({ pending: true })
     expect(standing(measured().put('looked', { contacts: 'all' })).step('socket').say).toMatch(/looks right/)
     expect(standing(measured().put('looked', { contacts: ['A1'] })).step('socket').say).toMatch(
       /other 59 contacts/,
     )
+    const ground = { contacts: ['D1'], mark: { kind: 'low', heightMm: -0.14 } } as const
+    expect(
+      standing(measured().put('looked', { contacts: 'all' }).put('mark', ground)).step('socket').say,
+    ).toBe('Leave the marked contact as it is. Seat the CPU and try.')
   })
   it('has a sentence and a reason at every station of every job', () => {
     for (const t of [
@@ -122,12 +214,13 @@ describe('nextStep', () => {
   })
 })
 
-describe('way', () => {
+describe('the station where a job waits', () => {
   it('goes from station to station as the work does', () => {
     expect(standing(tape()).at).toBe('intake')
     expect(standing(taken()).at).toBe('triage')
     expect(standing(measured()).at).toBe('socket')
     const done = measured()
+      .put('looked', { contacts: 'all' })
       .put('station', { station: 'socket', mark: 'settled', why: '' })
       .put('station', { station: 'triage', mark: 'settled', why: '' })
     expect(standing(done.put('station', { station: 'intake', mark: 'settled', why: '' })).at).toBe('firmware')
@@ -136,7 +229,7 @@ describe('way', () => {
     const t = taken()
       .put('station', { station: 'firmware', mark: 'passed over', why: 'nothing points here' })
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
-    const stops = way(standing(t).state, socket)
+    const stops = progress(standing(t).state, socket)
     expect(stops.map((s) => s.mark)).toEqual([
       'open',
       'untouched',

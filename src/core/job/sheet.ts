@@ -1,9 +1,9 @@
-import type { JobState } from '../job/job-state'
+import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
 import { railWords } from '../board/rail'
-import { railState } from '../job/power-gate'
-import { proofStanding } from '../proof/plan'
+import { railState } from '../board/rail-limits'
+import { proofStanding } from './proof-owed'
 import type { ProofStanding } from '../proof/plan'
 import { isDamage, sayMark } from '../socket/mark'
 import type { Marks } from '../socket/mark'
@@ -13,7 +13,7 @@ import type { Socket } from '../socket/socket'
 import { faults } from '../triage/fault'
 import type { FaultId } from '../triage/fault'
 import { cellState, stageReached } from '../triage/stage'
-import { handBackHolds } from './holds'
+import { handBackHolds } from './hand-back-holds'
 
 /** What the owner reads: found, done, proved, not proved, advice, safety. */
 export interface HandBackSheet {

@@ -1,8 +1,8 @@
-import { jobState } from '../job/job-state'
+import { jobState } from './job-state'
 import { describe, expect, it } from 'vitest'
-import { tape } from '../job/tape.testing'
+import { tape } from './tape.testing'
 import { smallField } from '../socket/field.testing'
-import { handBackHolds } from './holds'
+import { handBackHolds } from './hand-back-holds'
 import { handBackSheet } from './sheet'
 
 const socket = smallField()

@@ -1,4 +1,4 @@
-import type { JobState } from '../job/job-state'
+import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { openOffers } from '../intake/slice'
 import type { Station } from '../board/station'

@@ -1,6 +1,6 @@
 'use client'
 import { usePathname } from 'next/navigation'
-import { way } from '@/core/job/way'
+import { progress } from '@/core/job/progress'
 import { stationOfPath } from './BenchClock'
 import { useJob } from './JobProvider'
 import { StationLink } from './StationLink'
@@ -23,14 +23,14 @@ const dots: Record<string, string> = {
 }
 
 /** The stations in the order of work, each with how it stands. */
-export function Way() {
+export function Progress() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const here = stationOfPath(usePathname())
   return (
     <nav aria-label="Way of the job" className="no-print overflow-y-auto pt-5 pl-5">
       <ol>
-        {way(state, socket).map((stop, i) => (
+        {progress(state, socket).map((stop, i) => (
           <li
             key={stop.station}
             className="relative pb-5 pl-7 leading-tight before:absolute before:top-5 before:-bottom-0.5 before:left-[6px] before:border-l-2 before:border-line last:before:hidden"

@@ -1,7 +1,7 @@
-import { jobState } from '../job/job-state'
+import { jobState } from './job-state'
 import { nothingNoted } from '../board/baseline'
 import { describe, expect, it } from 'vitest'
-import { tape } from '../job/tape.testing'
+import { tape } from './tape.testing'
 import { practiceSteps } from './practice-steps'
 
 describe('the steps of a practice board', () => {

@@ -1,0 +1,20 @@
+import type { Station } from './station'
+
+/** One thing to do next: what, why, and where it is done. */
+export interface Step {
+  readonly station: Station
+  /** The part of the station’s page where it is done. */
+  readonly part?: string
+  readonly say: string
+  readonly why: string
+  /** The bench test it amounts to. */
+  readonly test?: string
+  /** What it follows from is still being computed. */
+  readonly pending?: true
+}
+
+/** What keeps the board from being handed back, and where that is cleared. */
+export interface Blocker {
+  readonly text: string
+  readonly at: { readonly station: Station; readonly part: string }
+}

@@ -1,0 +1,143 @@
+import type { PowerGate } from '../board/gate-reason'
+import type { BenchFigures } from '../socket/bench-figures'
+import { lostMinor, minutesMinor } from '../socket/bench-figures'
+import { clusters } from '../socket/cluster'
+import { isDamage } from '../socket/mark'
+import type { Marks } from '../socket/mark'
+import type { SocketWork } from '../socket/next-step'
+import { orderOfWork } from '../socket/reckon'
+import type { ToReckon, Worth } from '../socket/reckon'
+import { snapFactors } from '../socket/snap-record'
+import type { SnapTally } from '../socket/snap-record'
+import { currentPass } from '../socket/slice'
+import type { SocketState } from '../socket/slice'
+import type { Socket } from '../socket/socket'
+import type { SnapFactors } from '../socket/technique'
+import type { ShelfItem } from '../triage/bench-test'
+import { believe } from '../triage/belief'
+import type { Belief, ToBelieve } from '../triage/belief'
+import { faultIds } from '../triage/fault'
+import type { FaultOdds } from '../triage/fault-table'
+import { triageStep } from '../triage/next-step'
+import { evidenceOf } from './evidence'
+import type { BoardReference } from './evidence'
+import type { JobState } from './job-state'
+
+/** What stands round a job and bears on the advice. */
+export interface AdviceSetting {
+  readonly references: BoardReference
+  /** Jobs of the same board before this one. */
+  readonly earlier: readonly { readonly mended: readonly string[] }[]
+  readonly shelf?: readonly ShelfItem[]
+  readonly own: FaultOdds
+  readonly record: readonly SnapTally[]
+  readonly figures: BenchFigures
+}
+
+/** What is slow to compute, asked for; null where it is not needed. */
+export interface ToAdvise {
+  readonly believe: ToBelieve | null
+  readonly order: ToReckon | null
+}
+
+/** What is slow to compute, answered. */
+export interface Reckoned {
+  readonly belief: Belief | null
+  readonly work: SocketWork | null
+}
+
+/** What the odds are made from: the same on the page, on the server and on the command line. */
+export function toBelieve(
+  state: JobState,
+  field: Socket | null,
+  gate: PowerGate,
+  { references, earlier, shelf, own }: AdviceSetting,
+): ToBelieve {
+  const due = triageStep(state.board, gate, null).test
+  return {
+    history: state.intake.ticket.history,
+    ...evidenceOf(state, field, references),
+    mayPower: gate.lamp !== 'do not power',
+    again: faultIds.filter((id) => earlier.some((job) => job.mended.includes(id))),
+    ...(shelf ? { shelf } : {}),
+    own,
+    ...(due === undefined ? {} : { due }),
+  }
+}
+
+/** What strokes of a job are weighed by. */
+export const worthOf = (valueMinor: number | null, figures: BenchFigures): Worth => ({
+  worthMinor: valueMinor ?? figures.boardMinor,
+  strokeMinor: minutesMinor(figures.strokeMinutes, figures),
+  lossMinor: lostMinor(figures),
+  withALoss: figures.withALoss,
+})
+
+/** How each contact was when it was first seen damaged. */
+export function firstSeen(passes: SocketState['passes']): Marks {
+  const first: Record<string, Marks[string]> = {}
+  for (const pass of passes) for (const [name, mark] of Object.entries(pass.found)) first[name] ??= mark
+  return first
+}
+
+/** What the order of work is made from. */
+export function toReckon(socket: SocketState, field: Socket, worth: Worth, factors: SnapFactors): ToReckon {
+  const pass = currentPass(socket)
+  const strokes: Record<string, number> = {}
+  for (const s of socket.strokes) strokes[s.contact] = (strokes[s.contact] ?? 0) + s.strokes
+  return {
+    marks: pass?.marks ?? {},
+    looked: Object.keys(pass?.looked ?? {}),
+    looks: socket.passes.filter((p) => Object.keys(p.looked).length >= 0.95 * field.contacts.length).length,
+    straightened: [
+      ...new Set(socket.strokes.filter((s) => s.result === 'there').map((s) => s.contact)),
+    ].filter((name) => !pass?.marks[name]),
+    school: socket.school,
+    left: socket.left,
+    strokes,
+    first: firstSeen(socket.passes),
+    worth,
+    factors,
+  }
+}
+
+/** How one last looked while straightening, as the tape has it. */
+export function lastEye({ strokes }: SocketState) {
+  const last = strokes.findLast((s) => s.light ?? s.magnification)
+  return { light: last?.light ?? '', magnification: last?.magnification ?? '' }
+}
+
+/** What has to be computed before a job can be advised. */
+export function toAdvise(
+  state: JobState,
+  field: Socket | null,
+  gate: PowerGate,
+  setting: AdviceSetting,
+): ToAdvise {
+  if (state.handBack.done) return { believe: null, order: null }
+  const { socket } = state
+  const damaged = Object.values(currentPass(socket)?.marks ?? {}).some(isDamage)
+  return {
+    believe: toBelieve(state, field, gate, setting),
+    order:
+      field && damaged
+        ? toReckon(
+            socket,
+            field,
+            worthOf(state.intake.ticket.valueMinor, setting.figures),
+            snapFactors(setting.record, lastEye(socket)),
+          )
+        : null,
+  }
+}
+
+export const orderWork = (field: Socket, order: ToReckon): SocketWork => ({
+  planned: orderOfWork(field, order),
+  clusters: clusters(field, order.marks),
+})
+
+/** Computes it: tenths of a second, in a worker or a thread of the server. */
+export const reckonAdvice = (field: Socket | null, asked: ToAdvise): Reckoned => ({
+  belief: asked.believe && believe(asked.believe),
+  work: field && asked.order && orderWork(field, asked.order),
+})

@@ -1,0 +1,86 @@
+import type { PowerGate } from '../board/gate-reason'
+import { rails } from '../board/rail'
+import { unaccounted } from '../board/slice'
+import { stations } from '../board/station'
+import type { Station } from '../board/station'
+import type { Step } from '../board/step'
+import { firmwareStep } from '../firmware/next-step'
+import { handBackStep } from '../hand-back/next-step'
+import { intakeStep } from '../intake/next-step'
+import { partsStep } from '../parts/next-step'
+import { proofStep } from '../proof/next-step'
+import { socketStep } from '../socket/next-step'
+import type { SocketWork } from '../socket/next-step'
+import type { Socket } from '../socket/socket'
+import type { Belief } from '../triage/belief'
+import { triageStep } from '../triage/next-step'
+import { handBackHolds } from './hand-back-holds'
+import type { JobState } from './job-state'
+import { proofStanding } from './proof-owed'
+
+/** What the adviser looks at: the tape, the gate, and what is slow to compute; null while that is under way. */
+export interface Advised {
+  readonly state: JobState
+  readonly field: Socket | null
+  readonly gate: PowerGate
+  readonly belief: Belief | null
+  readonly work: SocketWork | null
+}
+
+/** What each station would do next by itself. */
+const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
+  intake: ({ state }) => intakeStep(state.intake),
+  triage: ({ state, gate, belief }) => triageStep(state.board, gate, belief),
+  socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
+  firmware: ({ state }) => firmwareStep(state.firmware),
+  parts: ({ state }) => partsStep(state.parts),
+  proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
+  'hand-back': ({ state, field }) => handBackStep(handBackHolds(state), proofStanding(state, field).owed),
+}
+
+/** What comes before the work of any station: the job is over, or something is loose. */
+function firstOfAll({ state }: Advised): Step | null {
+  const { done } = state.handBack
+  if (done)
+    return {
+      station: 'hand-back',
+      say: `Handed back: ${done.outcome}.`,
+      why: 'A late word from the owner can still be entered below.',
+    }
+  const [loose, ...more] = unaccounted(state.board)
+  return loose
+    ? {
+        station: 'socket',
+        part: 'ledger',
+        say: `Account for ${loose.what}: find it, or say where it went.`,
+        why: `Do not power before it is accounted for${more.length > 0 ? `; ${more.length} more ${more.length === 1 ? 'is' : 'are'} loose` : ''}.`,
+      }
+    : null
+}
+
+/** The station where the work stands now. */
+function stationNow(a: Advised): Station {
+  const { state, field, gate, belief } = a
+  const isOpen = (station: Station) => {
+    const { mark } = state.work.marks[station]
+    return mark === 'untouched' || mark === 'open'
+  }
+  if (!state.intake.consent && isOpen('intake')) return 'intake'
+  const measured = rails.every((rail) => state.board.rails[rail])
+  if (isOpen('triage') && (!measured || !state.board.power.lookedOutside)) return 'triage'
+  const closed = gate.reasons.find((r) => r.level === 'closed')
+  if (closed) return closed.at.station
+  if (isOpen('triage') && belief?.verdict?.is === 'found') return 'triage'
+  if (field && isOpen('socket')) return 'socket'
+  return stations.find(isOpen) ?? 'hand-back'
+}
+
+/** THE next step of a job: the bench list, the header of every station and the command line say this one. */
+export const nextStep = (a: Advised): Step => firstOfAll(a) ?? stepOf[stationNow(a)](a)
+
+/** What to do next at a station: what comes before everything else, or what it would do by itself. */
+export function stepAt(station: Station, a: Advised): Step {
+  const first = firstOfAll(a)
+  if (first && (first.station === 'hand-back' || station !== 'intake')) return first
+  return stepOf[station](a)
+}

@@ -1,0 +1,22 @@
+import type { PowerGate } from '../board/gate-reason'
+import type { Step } from '../board/step'
+import { isUnpowered } from './plan'
+import type { ProofStanding } from './plan'
+
+const at = (say: string, why: string): Step => ({ station: 'proof', say, why })
+
+/** The next test that is owed; none that powers the board while the gate is closed. */
+export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGate): Step {
+  if (failed > 0)
+    return at(
+      `${failed} ${failed === 1 ? 'test' : 'tests'} failed: back to triage with what was seen.`,
+      'A second fault often hides behind the first.',
+    )
+  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const open = tests.filter((t) => t.result === null)
+  const next = closed ? open.find((t) => isUnpowered(t.id)) : open[0]
+  if (next) return at(`${next.test}.`, `${next.why}; passes when: ${next.limit}. ${owed} owed.`)
+  if (closed && open.length > 0)
+    return at(`Do not power yet: ${closed.text}.`, `${closed.at.say}. ${owed} owed.`)
+  return at('Everything owed is proved. Hand it back.', 'What could not be run here stands on the sheet.')
+}

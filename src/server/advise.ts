@@ -1,0 +1,42 @@
+import 'server-only'
+import { gateOf } from '@/core/job/gate'
+import { toAdvise } from '@/core/job/advise'
+import type { Reckoned, ToAdvise } from '@/core/job/advise'
+import { nextStep } from '@/core/job/next-step'
+import type { Socket } from '@/core/socket/socket'
+import { jobNow } from '@/data/job-now'
+import { jobById, saveNextStep } from '@/data/jobs'
+import { surroundingsOf } from '@/stations/job/surroundings'
+import { inThread } from './heavy'
+
+type Reckon = (of: { field: Socket | null; asked: ToAdvise }) => Promise<Reckoned>
+
+/** Computes what to do next on a job, and keeps it with the line of the tape it was computed at. */
+export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
+  const job = await jobById(jobId)
+  if (!job) return
+  const { state, socket: field } = await jobNow(jobId)
+  const gate = gateOf(state, field)
+  const asked = toAdvise(state, field, gate, await surroundingsOf(job, state, field))
+  const reckoned = await reckon({ field, asked })
+  await saveNextStep(jobId, state.seq, nextStep({ state, field, gate, ...reckoned }))
+}
+
+const held = globalThis as { needleAdvice?: { under: Set<string>; again: Set<string> } }
+
+/** Has a job advised soon, in a thread; however often it is asked for meanwhile, it is done once more at most. */
+export function adviseSoon(jobId: string): void {
+  const { under, again } = (held.needleAdvice ??= { under: new Set(), again: new Set() })
+  if (under.has(jobId)) {
+    again.add(jobId)
+    return
+  }
+  under.add(jobId)
+  void adviseJob(jobId, (of) => inThread('advise', of))
+    // Whoever looks at the bench next asks for it again.
+    .catch(() => undefined)
+    .finally(() => {
+      under.delete(jobId)
+      if (again.delete(jobId)) adviseSoon(jobId)
+    })
+}

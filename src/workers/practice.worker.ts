@@ -1,0 +1,8 @@
+import { expose } from 'comlink'
+import { practiceScore } from '@/core/triage/practice-score'
+
+const review = { practiceScore }
+
+export type PracticeWorker = typeof review
+
+expose(review)
