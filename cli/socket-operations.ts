@@ -41,7 +41,6 @@ interface PlanInput extends FieldInput {
 interface NextInput extends FieldInput {
   readonly marks: Marks
   readonly contact: string
-  readonly looked?: readonly string[]
   readonly first: Marks
   readonly strokes: Readonly<Record<string, number>>
   readonly factors: SnapFactors
@@ -183,7 +182,6 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
     oneField({
       marks: marks.required(),
       contact: name.required(),
-      looked: Joi.array().items(name).max(6500),
       first: marks.default({}),
       strokes: Joi.object().pattern(name, Joi.number().integer().min(0).max(100)).default({}),
       factors: Joi.object().pattern(Joi.string().max(40), Joi.number().greater(0).max(20)).default({}),
@@ -202,12 +200,10 @@ export const socketOperations: Readonly<Record<string, Operation>> = {
       const handled = { contact, technique, tool, from, say, snaps, after, ifLost }
       if (technique === 'leave' || technique === 'look' || technique === 'replace')
         return { ...handled, advice: technique, why: say }
-      const looked = input.looked ?? socket.contacts.map((c) => c.name)
       const first = input.first[contact] ?? mark
       const weighed = weigh(socket, {
         ...worthOf(worthMinor, usualFigures),
         marks: input.marks,
-        looked,
         contact,
         technique,
         first,

@@ -215,7 +215,7 @@ test.describe('which test next', () => {
     await expect(lastLine(page)).toContainText('mended: slot B')
     await expect(strip).not.toContainText('Found: memory slot B')
     // A slot is soldered: the rails come first again.
-    await expect(step(page)).toHaveText('Do not power yet: Every rail is owed again: after a mend.')
+    await expect(step(page)).toHaveText('Measure ohms to ground again, unplugged.')
     await expect(next.getByRole('button', { name: /^Power up as it came/ })).toHaveCount(0)
   })
 })
@@ -227,14 +227,14 @@ test.describe('socket', () => {
   }) => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'socket')
-    await type(page, 'mark M31 twisted')
-    await expect(page.getByRole('tabpanel')).toContainText('untwist in small steps')
+    await type(page, 'mark M31 low 0.2')
+    await expect(page.getByRole('tabpanel')).toContainText('lift from under')
     await page.getByRole('tabpanel').getByRole('button', { name: /M31/ }).click()
     await expect(cursor(page)).toHaveAttribute('data-cursor', 'M31')
     await page.keyboard.press(']')
     await expect(page.getByText(/2 strokes; it snaps in/)).toBeVisible()
     await page.keyboard.press('o')
-    await expect(lastLine(page)).toContainText('M31 untwist, 2 strokes, still short')
+    await expect(lastLine(page)).toContainText('M31 lift, 2 strokes, still short')
     await page.keyboard.press('x')
     await expect(lastLine(page)).toContainText('snapped')
     await gate(page).click()
@@ -246,7 +246,7 @@ test.describe('socket', () => {
     await expect(page.getByText('fragment of M31').last()).toBeVisible()
     await open(page, shop, tag, 'hand-back')
     await expect(page.getByRole('article', { name: 'Hand-back sheet' })).toContainText(
-      'M31, found twisted, about 30°, snapped while being straightened',
+      'M31, found low by 0.20 mm, snapped while being straightened',
     )
   })
 
@@ -256,16 +256,16 @@ test.describe('socket', () => {
   }) => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'socket')
-    await type(page, 'mark B2 low 0.1')
+    await type(page, 'mark M31 low 0.2')
     await type(page, 'mark AC30 folded on AC31')
     const order = page.getByRole('tabpanel').getByRole('listitem')
     await expect(order).toHaveCount(2)
-    await expect(order.first()).toContainText('B2')
+    await expect(order.first()).toContainText('M31')
     await page.getByRole('radio', { name: 'the worst while the eye is fresh' }).click()
     await expect(order.first()).toContainText('AC30')
     await order.first().getByRole('button').click()
     await page.getByRole('button', { name: 'Leave it' }).click()
-    await expect(order.last()).toContainText('leave: more risk than gain')
+    await expect(order.last()).toContainText('more risk than gain')
   })
 
   test('a CPU that does not fall flat is noted, and what is marked is not counted as looked at anew', async ({

@@ -3,9 +3,9 @@ import type { BoardChange } from '../tape/slice'
 import { nothingNoted } from './baseline'
 import type { Baseline } from './baseline'
 import type { BoardBodies } from './slice'
-import { placeOf, seenByTest } from './hazard'
+import { placeOf } from './hazard'
 import type { LookHazard } from './hazard'
-import { rails, railWords } from './rail'
+import { railWords } from './rail'
 import type { Rail } from './rail'
 
 /** Volts a rail may show under power before it counts as too high or too low (bench default). */
@@ -205,12 +205,16 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
   }
   switch (entry.kind) {
     case 'rail':
-      next.cpu ??= entry.body.cpu
+      if (entry.body.ohms !== null) next.cpu ??= entry.body.cpu
+      else if (entry.body.is !== undefined && entry.body.is !== 'good')
+        next.railsSaid = { ...next.railsSaid, [entry.body.rail]: { is: entry.body.is, seq } }
       break
-    case 'volts':
-      if (hearVolts(next, { ...entry.body, cpu: next.cpu, seq }))
-        railsOwed(`${railWords[entry.body.rail]} was at ${entry.body.volts} V`)
+    case 'volts': {
+      const { rail, volts } = entry.body
+      if (volts !== null && hearVolts(next, { rail, volts, cpu: next.cpu, seq }))
+        railsOwed(`${railWords[rail]} was at ${volts} V`)
       break
+    }
     case 'fitted': {
       const { cpu, modules, card } = entry.body
       const { fitted } = before
@@ -260,7 +264,7 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
       hearTest(next, entry, { trips, went })
       break
     case 'cell':
-      next.cellOver = entry.body.volts > CELL_MOST_V ? entry.body.volts : null
+      if (entry.body.volts !== null) next.cellOver = entry.body.volts > CELL_MOST_V ? entry.body.volts : null
       break
     case 'part': {
       const { ref, did, text } = entry.body
@@ -302,25 +306,16 @@ function hearVolts(next: PowerDraft, read: OddVolts): boolean {
 /** A test carried out: what it saw, what it changed on the board, whether the supply tripped. */
 function hearTest(
   next: PowerDraft,
-  { seq, body: { test, outcome } }: Line<'trial', HeardForPower['trial']>,
+  { body: { test, outcome } }: Line<'trial', HeardForPower['trial']>,
   say: { readonly trips: () => void; readonly went: (start: Baseline) => void },
 ): void {
   if (outcome === 'trips') say.trips()
   else if (test === 'current' && outcome === 'cycling') say.went({ ...nothingNoted, current: 'cycling' })
   else if (test === 'current' && outcome === 'nothing') say.went({ ...nothingNoted, current: 'none' })
   if (outcome === 'maker screen' || outcome === 'system loads') next.ranHere = true
-  const seen = seenByTest(test, outcome)
-  if (seen) {
-    const place = placeOf(test)
-    next.found[place] = { hazard: seen, say: `${place}: ${outcome}` }
-    if (place === 'outside of the board') next.lookedOutside = true
-  }
   if (test === 'socket' || test === 'swept')
     next.socketFound = /touch|sense/.test(outcome) ? outcome : outcome === 'clear' ? '' : next.socketFound
   if ((test === 'CPU proud' || test === 'seat gauged') && outcome === 'proud')
     next.seat = { drop: 'proud', turned: false, uneven: true }
-  const rail = rails.find((r) => test === `ohms ${r}`)
-  if (rail && (outcome === 'short' || outcome === 'low'))
-    next.railsSaid = { ...next.railsSaid, [rail]: { is: outcome, seq } }
   if (test === 'standby heat') next.standbyHot = outcome === 'too high'
 }

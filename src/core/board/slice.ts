@@ -10,13 +10,27 @@ import { hearChange, hearPower, noPower } from './power-history'
 import type { HeardForPower, PowerHistory } from './power-history'
 import { railWords } from './rail'
 import type { Rail } from './rail'
+import type { RailSeen } from './rail-limits'
+
+/** A rail to ground, in a word. */
+export const railTold = ['short', 'low', 'good'] as const
+export type RailWord = (typeof railTold)[number]
+const railIs: Readonly<Record<RailWord, string>> = { short: 'at ground', low: 'low', good: 'good' }
 
 /** Lines of what several stations share: rails, cell, what is fitted, power-ups, looks, loose things. */
 export interface BoardBodies {
-  rail: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }
-  volts: { readonly rail: Rail; readonly volts: number }
+  /** Resistance to ground; told in a word where it has no figure, as it is when a test is answered from the list. */
+  rail: {
+    readonly rail: Rail
+    readonly ohms: number | null
+    readonly is?: RailWord
+    /** Null where nobody said: then it is as it is fitted. */
+    readonly cpu: 'in' | 'out' | null
+  }
+  volts: { readonly rail: Rail; readonly volts: number | null; readonly is?: 'missing' | 'there' }
   cell: {
-    readonly volts: number
+    readonly volts: number | null
+    readonly is?: 'low' | 'good'
     /** By itself unless told otherwise. */
     readonly where?: 'by itself' | 'at the board'
     /** A new cell was put in. */
@@ -56,21 +70,37 @@ export interface BoardBodies {
     readonly clear: boolean
     /** What of it speaks against power; where it is not given and the place is not clear, nobody has said. */
     readonly hazard?: LookHazard
+    /** The test of the list that it answers; what was seen is one of its outcomes. */
+    readonly test?: string
   }
   missing: { readonly what: string; readonly from: string }
   /** The item's id, “12/0”; older lines name the line alone. */
   accounted: { readonly item: number | string; readonly where: string }
 }
 
+interface VoltsSeen {
+  readonly rail: Rail
+  readonly volts: number
+}
+type CellSeen = Omit<BoardBodies['cell'], 'volts' | 'is'> & { readonly volts: number }
+
 /** A reading to ground; asked about when it contradicts what is known to be fitted. */
-export type RailReading = Noted & BoardBodies['rail'] & { readonly asked?: true }
+export type RailReading = Noted & RailSeen & { readonly asked?: true }
+/** A reading that was told in a word. */
+type Told<K extends 'rail' | 'volts' | 'cell'> = Noted & BoardBodies[K]
 
 export interface BoardState {
   readonly railLog: readonly RailReading[]
   readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
-  readonly volts: Readonly<Partial<Record<Rail, Noted & BoardBodies['volts']>>>
-  readonly cellLog: readonly (Noted & BoardBodies['cell'])[]
-  readonly cell: (Noted & BoardBodies['cell']) | null
+  readonly volts: Readonly<Partial<Record<Rail, Noted & VoltsSeen>>>
+  readonly cellLog: readonly (Noted & CellSeen)[]
+  readonly cell: (Noted & CellSeen) | null
+  /** What was told in a word, in the order of the tape. */
+  readonly told: {
+    readonly rails: readonly Told<'rail'>[]
+    readonly volts: readonly Told<'volts'>[]
+    readonly cells: readonly Told<'cell'>[]
+  }
   readonly currents: readonly (Noted & BoardBodies['current'])[]
   readonly baselines: readonly (Noted & Baseline)[]
   readonly looks: readonly (Noted & BoardBodies['look'])[]
@@ -90,6 +120,13 @@ export interface BoardState {
   readonly power: PowerHistory
 }
 
+/** Rails that were read, in ohms or in a word. */
+export const railsRead = ({ rails: read, told }: BoardState): ReadonlySet<Rail> =>
+  new Set([...Object.values(read), ...told.rails].map((r) => r.rail))
+
+/** Whether the coin cell was read, in volts or in a word. */
+export const cellRead = ({ cell, told }: BoardState): boolean => cell !== null || told.cells.length > 0
+
 /** Fragments and parts nobody has accounted for. */
 export const unaccounted = ({ loose }: BoardState): readonly LedgerItem[] =>
   ledgerOf(loose).filter((i) => i.where === null)
@@ -100,6 +137,7 @@ const initial = (): BoardState => ({
   volts: {},
   cellLog: [],
   cell: null,
+  told: { rails: [], volts: [], cells: [] },
   currents: [],
   baselines: [],
   looks: [],
@@ -119,13 +157,20 @@ export const board = slice<BoardBodies, HeardForPower>().of({
   kinds: {
     rail: {
       opens: 'triage',
-      words: ({ body: b }) => `${railWords[b.rail]} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
+      words: ({ body: b }) =>
+        b.ohms === null
+          ? `${railWords[b.rail]} to ground: ${railIs[b.is ?? 'good']}, no figure`
+          : `${railWords[b.rail]} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
     },
-    volts: { opens: 'triage', words: ({ body: b }) => `${railWords[b.rail]} at ${b.volts} V` },
+    volts: {
+      opens: 'triage',
+      words: ({ body: b }) =>
+        b.volts === null ? `${railWords[b.rail]}: volts ${b.is}` : `${railWords[b.rail]} at ${b.volts} V`,
+    },
     cell: {
       opens: 'triage',
       words: ({ body: b }) =>
-        `${b.isNew ? 'new ' : ''}cell ${b.volts} V${b.where === 'at the board' ? ' at the board' : ''}`,
+        `${b.isNew ? 'new ' : ''}cell ${b.volts === null ? b.is : `${b.volts} V`}${b.where === 'at the board' ? ' at the board' : ''}`,
       changesBoard: (b) => (b.isNew ? { what: 'a new cell', undoes: 'cell' } : null),
     },
     current: {
@@ -175,7 +220,9 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       words: ({ body: b }) =>
         `looked at ${b.what}: ${b.seen}${b.hazard && b.hazard !== 'harmless' ? ` (${hazardWords[b.hazard]})` : ''}`,
       loose: (b) =>
-        b.hazard === 'part gone' ? [{ what: `the part that is gone (${b.what})`, from: 'board' }] : [],
+        b.hazard === 'part gone'
+          ? [{ what: `the part that is gone (${b.test ? b.seen : b.what})`, from: 'board' }]
+          : [],
     },
     missing: {
       words: ({ body: b }) => `to be accounted for: ${b.what}`,
@@ -208,17 +255,30 @@ export const board = slice<BoardBodies, HeardForPower>().of({
   },
   on: {
     rail(s, line) {
+      const { rail, ohms } = line.body
+      const cpu = line.body.cpu ?? s.power.cpu ?? 'out'
+      if (ohms === null) {
+        s.told.rails.push({ ...notedOf(line), ...line.body, cpu })
+        return
+      }
       // A reading that contradicts what is fitted is a question.
-      const asked = s.power.cpu !== line.body.cpu
-      const reading = { ...notedOf(line), ...line.body, ...(asked ? { asked: true as const } : {}) }
+      const asked = s.power.cpu !== cpu
+      const reading = { ...notedOf(line), rail, ohms, cpu, ...(asked ? { asked: true as const } : {}) }
       s.railLog.push(reading)
       s.rails[reading.rail] = reading
     },
     volts(s, line) {
-      s.volts[line.body.rail] = { ...notedOf(line), ...line.body }
+      const { rail, volts } = line.body
+      if (volts === null) s.told.volts.push({ ...notedOf(line), ...line.body })
+      else s.volts[rail] = { ...notedOf(line), rail, volts }
     },
     cell(s, line) {
-      s.cell = { ...notedOf(line), ...line.body }
+      const { volts } = line.body
+      if (volts === null) {
+        s.told.cells.push({ ...notedOf(line), ...line.body })
+        return
+      }
+      s.cell = { ...notedOf(line), ...line.body, volts }
       s.cellLog.push({ ...s.cell })
     },
     current(s, line) {
@@ -230,6 +290,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     },
     look(s, line) {
       s.looks.push({ ...notedOf(line), ...line.body })
+      if (line.body.test === 'outside' && line.body.seen === 'cooler loose') s.fitted.heatsink = false
     },
     fitted(s, line) {
       const { cpu } = line.body
@@ -254,9 +315,6 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       if (another) hearChange(s.power, line.seq, { what: 'the chip changed', heat: true })
       if (another || did !== undefined) s.changed.firmware = line.seq
       s.power.chip = chip ?? s.power.chip
-    },
-    trial(s, line) {
-      if (line.body.outcome === 'cooler loose') s.fitted.heatsink = false
     },
   },
 })

@@ -106,6 +106,12 @@ function lookSays({
   return null
 }
 
+/** A part that is not there, as a look at the board: round the firmware chip where that is said. */
+const missingSays = (ref: string, text: string): readonly [test: string, outcome: string] =>
+  /\bchip\b/i.test(text)
+    ? ['round the chip', /^R/i.test(ref) ? 'a resistor gone' : 'another part gone']
+    : ['outside', 'a part missing']
+
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
   sense: 'sense contact off',
   control: 'control contact off',
@@ -166,8 +172,8 @@ export function evidenceOf(
   )
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
   const found = new Map<string, Dated>()
-  const put = (seq: number, test: string, outcome: string) => {
-    const mended = mends.filter((m) => m.seq < seq).map((m) => m.fault)
+  const put = (seq: number, test: string, outcome: string, since = seq) => {
+    const mended = mends.filter((m) => m.seq < since).map((m) => m.fault)
     const key = `${test} after ${mended.length}`
     if ((found.get(key)?.seq ?? -1) <= seq) found.set(key, { seq, test, outcome, mended })
   }
@@ -181,6 +187,15 @@ export function evidenceOf(
     const judged = judgeRails({ ohms: {}, volts: { [rail]: Math.abs(reading.volts) } }, reference.rails)[0]!
     put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
+  const { told } = state.board
+  for (const { seq, rail, is } of told.rails) put(seq, `ohms ${rail}`, is ?? 'good')
+  for (const { seq, rail, is } of told.volts) put(seq, `volts ${rail}`, is ?? 'there')
+  for (const { seq, is, where, isNew } of told.cells)
+    put(
+      seq,
+      where !== 'at the board' ? 'cell' : isNew ? 'new cell under load' : 'cell under load',
+      is ?? 'good',
+    )
   for (const cell of state.board.cellLog) {
     const outcome = cellState(cell.volts).state === 'good' ? 'good' : 'low'
     if (cell.where !== 'at the board') put(cell.seq, 'cell', outcome)
@@ -197,8 +212,10 @@ export function evidenceOf(
   }
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
+  for (const { seq, ref, did, text } of state.parts.noted)
+    if (did === 'found missing') put(seq, ...missingSays(ref, text ?? ''))
   for (const look of state.board.looks) {
-    const said = lookSays(look)
+    const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)
     if (said) put(look.seq, ...said)
   }
   for (const b of state.board.baselines) {
@@ -210,6 +227,9 @@ export function evidenceOf(
   for (const seat of state.socket.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
   if (map.was) put(state.socket.strokes[0]!.seq, 'socket', map.was)
   if (map.now && state.socket.lastMapped > lastStroke) put(state.socket.lastMapped, 'socket', map.now)
+  // What strokes left behind, or broke, is known as well; that nothing is left takes another look.
+  else if (map.now && map.now !== 'clear' && lastStroke > 0)
+    put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const trial of state.triage.trials)
     if (testOf(trial.test).outcomes.includes(trial.outcome)) put(trial.seq, trial.test, trial.outcome)
   // A claim counts for what it says, as far as it is believed, until the same was seen here.

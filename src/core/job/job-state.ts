@@ -3,6 +3,7 @@ import type { StateOf } from '../tape/fold'
 import { lineFault as faultOf, namedLines, subjectsOf, tapeFindings as findingsOf } from '../tape/integrity'
 import type { LineFault, TapeFinding } from '../tape/integrity'
 import type { Line } from '../tape/line'
+import { asReadToday } from '../tape/upcast'
 import { slices } from '../slices'
 import type { Bodies, Kind } from '../slices'
 
@@ -40,8 +41,14 @@ export function foldOn(
 type Unplaced = Pick<Entry, 'kind' | 'body' | 'strikes'>
 const specOf = ({ kind }: Pick<Entry, 'kind'>) => specs.get(kind)!
 
+/** A line as it is read today. */
+export const asRead = (entry: Entry): Entry => asReadToday(specs, entry) as Entry
+
 /** A line as it is read at the bench. */
-export const sayEntry = (entry: Entry): string => specOf(entry).words(entry)
+export function sayEntry(entry: Entry): string {
+  const read = asRead(entry)
+  return specOf(read).words(read)
+}
 
 /** The contacts a line names. */
 export const contactsOf = (entry: Pick<Entry, 'kind' | 'body'>): readonly string[] =>

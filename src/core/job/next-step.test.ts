@@ -142,7 +142,10 @@ describe('nextStep', () => {
       predictedSnaps: 0.02,
     })
     const { next, step } = standing(t)
-    expect(next).toMatchObject({ say: 'Account for fragment of A2: find it, or say where it went.', part: 'ledger' })
+    expect(next).toMatchObject({
+      say: 'Account for fragment of A2: find it, or say where it went.',
+      part: 'ledger',
+    })
     for (const station of stations)
       if (station === 'intake') expect(step(station).say).not.toMatch(/fragment/)
       else expect(step(station)).toEqual(next)

@@ -1,6 +1,6 @@
 import type { PowerGate } from '../board/gate-reason'
 import { rails } from '../board/rail'
-import { unaccounted } from '../board/slice'
+import { railsRead, unaccounted } from '../board/slice'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import type { Step } from '../board/step'
@@ -66,7 +66,7 @@ function stationNow(a: Advised): Station {
     return mark === 'untouched' || mark === 'open'
   }
   if (!state.intake.consent && isOpen('intake')) return 'intake'
-  const measured = rails.every((rail) => state.board.rails[rail])
+  const measured = railsRead(state.board).size === rails.length
   if (isOpen('triage') && (!measured || !state.board.power.lookedOutside)) return 'triage'
   const closed = gate.reasons.find((r) => r.level === 'closed')
   if (closed) return closed.at.station

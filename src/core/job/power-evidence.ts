@@ -110,9 +110,10 @@ const gone = (mark: Mark) => isGone(mark) || (mark.maybe !== undefined && isGone
 function railsRead({
   board: {
     railLog: log,
+    told,
     power: { railsOwedSince, railsSaid },
   },
-}: JobState): Pick<PowerEvidence, 'rails' | 'railsOwed' | 'questions'> {
+}: JobState): Pick<PowerEvidence, 'rails' | 'railsToldGood' | 'railsOwed' | 'questions'> {
   const standing = new Map<string, RailSeen>()
   const asked = new Map<string, { say: string; mend: string }>()
   const open = new Map<string, boolean>()
@@ -140,19 +141,28 @@ function railsRead({
       standing.set(key, seen)
     if (counts) since.set(r.rail, r.seq)
   }
+  /** Figures alone clear what was said to be at ground or low. */
+  const figures = new Map(since)
+  const good = new Set<Rail>()
+  for (const { rail, is, seq } of told.rails) {
+    if (is !== 'good') continue
+    good.add(rail)
+    since.set(rail, Math.max(since.get(rail) ?? 0, seq))
+  }
   return {
     rails: [...standing.values()],
+    railsToldGood: [...good],
     railsOwed: rails.filter((rail) => since.has(rail) && since.get(rail)! <= railsOwedSince),
     questions: [
       ...asked.values(),
       ...rails
-        .filter((rail) => !since.has(rail) && [...standing.values()].some((s) => s.rail === rail))
+        .filter((rail) => !figures.has(rail) && [...standing.values()].some((s) => s.rail === rail))
         .map((rail) => ({
           say: `${railWords[rail]} has no reading that counts`,
           mend: `Measure ${railWords[rail]} again`,
         })),
       ...rails
-        .filter((rail) => railsSaid[rail] && (since.get(rail) ?? 0) < railsSaid[rail].seq)
+        .filter((rail) => railsSaid[rail] && (figures.get(rail) ?? 0) < railsSaid[rail].seq)
         .map((rail) => ({
           say: `${railWords[rail]} was found ${railsSaid[rail]!.is === 'short' ? 'at ground' : 'low'}`,
           mend: `Measure ${railWords[rail]} in ohms`,

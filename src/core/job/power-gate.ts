@@ -19,6 +19,8 @@ export interface PossibleShort {
 /** What the gate looks at; nothing else moves it. */
 export interface PowerEvidence {
   readonly rails: readonly RailSeen[]
+  /** Rails that were said to be good, without a figure. */
+  readonly railsToldGood: readonly Rail[]
   /** Rails measured once that are owed again, and why. */
   readonly railsOwed: readonly Rail[]
   readonly railsOwedWhy: string
@@ -79,6 +81,7 @@ export interface PowerEvidence {
 /** Evidence of which nothing is known yet. */
 export const nothingSeen: PowerEvidence = {
   rails: [],
+  railsToldGood: [],
   railsOwed: [],
   railsOwedWhy: '',
   questions: [],
@@ -342,7 +345,18 @@ function railReasons(e: PowerEvidence, say: Say): void {
         'Find where the rail is broken off',
       )
   }
-  const unmeasured = rails.filter((rail) => !e.rails.some((r) => r.rail === rail))
+  const figured = new Set(e.rails.map((r) => r.rail))
+  const told = e.railsToldGood.filter((rail) => !figured.has(rail))
+  const unmeasured = rails.filter((rail) => !figured.has(rail) && !told.includes(rail))
+  if (told.length > 0)
+    say(
+      'limit',
+      'rail told',
+      `${some(told.map((r) => railWords[r]))} ${told.length === 1 ? 'is' : 'are'} said to be good, without a figure`,
+      'triage',
+      'rails',
+      'Note the ohms that were read',
+    )
   if (unmeasured.length > 0)
     say(
       'closed',

@@ -1,4 +1,4 @@
-import { rails } from '../board/rail'
+import { railsRead } from '../board/slice'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import { openOffers } from '../intake/slice'
@@ -20,7 +20,7 @@ export function progress(state: JobState, field: Socket | null): StationProgress
   const pass = currentPass(state.socket)
   const baseline = state.board.baselines.at(-1)
   const { owed } = proofStanding(state, field)
-  const measured = rails.some((rail) => state.board.rails[rail])
+  const measured = railsRead(state.board).size > 0
   const notes: Record<Station, string> = {
     intake:
       openOffers(state.intake).length > 0

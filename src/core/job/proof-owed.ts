@@ -16,7 +16,10 @@ export function touchedBy(state: JobState, socket: Socket | null): Touched {
     contacts: ever.size,
     firmware: state.board.changed.firmware > 0,
     parts: state.parts.noted.some((p) => p.did === 'fitted'),
-    cell: state.board.cellLog.some((c) => c.volts < 2.8) || state.board.changed.cell > 0,
+    cell:
+      state.board.cellLog.some((c) => c.volts < 2.8) ||
+      state.board.told.cells.some((c) => c.is === 'low') ||
+      state.board.changed.cell > 0,
     intermittent: state.board.baselines.some((b) => b.current === 'cycling'),
     ownGraphics: !/no graphics/i.test(state.intake.ticket.cpu),
   }

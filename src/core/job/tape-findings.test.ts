@@ -158,7 +158,7 @@ it('every kind of entry has its words', () => {
       "line 26 accounted for: dish",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
       "R1 fitted, 33 Ω, twin",
-      "cell: low",
+      "cell low",
       "mended: module",
       "system: pass, ok",
       "advice: no cloth",

@@ -19,6 +19,8 @@ export interface Step extends Omit<Handling, 'blockedBy'> {
   readonly after: readonly string[]
   /** What then, if it snaps. */
   readonly ifLost: string
+  /** It is left as not worth a stroke; this is how it would be worked all the same. */
+  readonly otherwise?: Step
 }
 
 export interface Plan {
@@ -127,7 +129,7 @@ export function leaveAsTheyAre(planned: Plan, why: ReadonlyMap<string, string>):
   const worked = planned.steps.filter((s) => !isLeft(s))
   const left = planned.steps
     .filter(isLeft)
-    .map((s): Step => ({ ...leaving(s, why.get(s.contact)!), after: [] }))
+    .map((s): Step => ({ ...leaving(s, why.get(s.contact)!), after: [], otherwise: s }))
   const at = worked.findIndex((s) => s.technique === 'leave')
   const place = at < 0 ? worked.length : at
   return planOf([...worked.slice(0, place), ...left, ...worked.slice(place)])

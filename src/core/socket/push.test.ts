@@ -156,7 +156,6 @@ describe('stop or push', () => {
     const planned = handlingOf(socket, fieldOf(socket).named.get('C4')!, fold, { C4: fold })
     const got = weigh(socket, {
       marks: { C4: fold },
-      looked: [],
       contact: 'C4',
       technique: 'unfold',
       first: fold,

@@ -9,9 +9,9 @@ import type { ToWeigh } from './reckon'
 import type { Technique } from './technique'
 
 const socket = smallField()
+const all = socket.contacts.map((c) => c.name)
 const ask: ToWeigh = {
   marks: { H1: { kind: 'lean', leanMm: [0.35, 0] } },
-  looked: socket.contacts.map((c) => c.name),
   contact: 'H1',
   technique: 'push',
   first: { kind: 'lean', leanMm: [0.35, 0] },
@@ -35,7 +35,7 @@ describe('the order of work', () => {
   const worth = { worthMinor, strokeMinor, lossMinor, withALoss }
   const asked = (marks: Marks) => ({
     marks,
-    looked: ask.looked,
+    looked: all,
     school: 'A' as const,
     left: {},
     strokes: {},
@@ -109,7 +109,7 @@ describe('one more stroke at a contact of a field', () => {
 
 describe('which contacts that are gone are worth giving back', () => {
   const back = (marks: Marks, boardMinor = 300_000) =>
-    giveBack(socket, { marks, looked: ask.looked, boardMinor, figures: usualFigures })
+    giveBack(socket, { marks, looked: all, boardMinor, figures: usualFigures })
   const group = (g: string) => socket.contacts.filter((c) => c.group === g).map((c) => c.name)
   it('a lone signal is, one ground of many is not', () => {
     const ground = group('ground')[0]!

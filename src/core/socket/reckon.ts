@@ -97,7 +97,6 @@ export interface Worth {
 
 export interface ToWeigh extends Worth {
   readonly marks: Marks
-  readonly looked: readonly string[]
   readonly contact: string
   readonly technique: Technique
   /** What it was when it was first seen, and how many strokes it has had. */
@@ -116,21 +115,20 @@ const WEIGHED_BY = 1000
 /** One more stroke at a contact or not: the board's odds with it good and with it lost, and what lies between. */
 export function weigh(socket: Socket, w: ToWeigh): PushAdvice {
   const planned = plan(socket, w.marks, 'A', {}, {}, w.factors)
-  const [question] = pushQuestions(socket, planned, w.marks, w.looked, w, w.factors, [w])
+  const [question] = pushQuestions(socket, planned, w.marks, w, w.factors, [w])
   return pushAdvice(question!)
 }
 
 type Weighed = Pick<ToWeigh, 'contact' | 'technique' | 'first' | 'strokes'>
 
 /**
- * What is asked of each stroke. The rest of the order is taken to go as it usually goes, since a short elsewhere must
- * not make a contact worthless.
+ * What is asked of each stroke. The rest of the order is taken to go as it usually goes, and what nobody has looked at
+ * to be well: neither a short elsewhere nor what is not known must make a contact worthless.
  */
 function pushQuestions(
   socket: Socket,
   planned: Plan,
   marks: Marks,
-  looked: readonly string[],
   { worthMinor, strokeMinor, lossMinor, withALoss }: Worth,
   factors: SnapFactors | undefined,
   weighed: readonly Weighed[],
@@ -139,12 +137,7 @@ function pushQuestions(
   const names = weighed.map((w) => w.contact)
   const others = { ...after.marks }
   for (const name of names) delete others[name]
-  const each = goodOrLost(
-    socket,
-    others,
-    { looked: new Set([...looked, ...names]), mayBeGone: after.mayBeGone, draws: WEIGHED_BY },
-    names,
-  )
+  const each = goodOrLost(socket, others, { mayBeGone: after.mayBeGone, draws: WEIGHED_BY }, names)
   const joined = shorts(socket, marks).filter((s) => s.grade !== 'harmless' && s.odds > 0.5)
   return weighed.map(({ contact, technique, first, strokes }) => {
     const mark = marks[contact] ?? { kind: 'intact' }
@@ -196,7 +189,7 @@ export function orderOfWork(socket: Socket, o: ToOrder): Plan {
           },
         ],
   )
-  const questions = pushQuestions(socket, planned, o.marks, o.looked, o.worth, o.factors, weighed)
+  const questions = pushQuestions(socket, planned, o.marks, o.worth, o.factors, weighed)
   const why = new Map<string, string>()
   questions.forEach((q, i) => {
     if (q.shortStands || oneStrokePays(q)) return

@@ -2,6 +2,7 @@ import { createDraft, finishDraft } from 'immer'
 import type { Draft, Objectish } from 'immer'
 import { struckBy } from './line'
 import type { Line } from './line'
+import { asReadToday } from './upcast'
 import type { Effects, FoldContext, KindSpec, Slice } from './slice'
 
 // eslint-disable-next-line @typescript-eslint/no-explicit-any -- a list of slices of different kinds
@@ -46,14 +47,15 @@ export function folder<const Slices extends readonly AnySlice[]>(slices: Slices)
     const drafts = slices.map((s) => createDraft(states[s.id]!))
     let { seq } = from
     for (const line of lines) {
-      const heard = line.seq > 0 ? line : { ...line, seq: seq + 1 }
+      const today = asReadToday(specs, line)
+      const heard = today.seq > 0 ? today : { ...today, seq: seq + 1 }
       seq = Math.max(seq, line.seq)
-      const effects = effectsOf(specs.get(line.kind), line.body)
+      const effects = effectsOf(specs.get(heard.kind), heard.body)
       for (let i = 0; i < slices.length; i++) {
         const state = drafts[i] as Draft<unknown>
         slices[i]!.each?.(state, heard, effects)
         ;(slices[i]!.on as Record<string, ((s: unknown, l: Line, c: FoldContext) => void) | undefined>)[
-          line.kind
+          heard.kind
         ]?.(state, heard, context)
       }
     }

@@ -1,5 +1,6 @@
 import type { Line } from './line'
 import type { KindSpec } from './slice'
+import { asReadToday } from './upcast'
 
 export interface LineFault {
   readonly field: string
@@ -48,7 +49,8 @@ export function lineFault(
     return { field: 'strikes', text: 'a strike names the line it strikes' }
   const spec = specs.get(line.kind)
   for (const { field, seq, to } of spec?.refers?.(line.body) ?? []) {
-    const target = lineAt(seq)
+    const named = lineAt(seq)
+    const target = named && asReadToday(specs, named)
     if (!target) return { field, text: `it answers line ${seq}, which is not before it` }
     const left = specs.get(target.kind)?.loose
     if ('loose' in to ? !left : !to.includes(target.kind))

@@ -64,6 +64,8 @@ export interface KindSpec<B> {
   readonly changesBoard?: (body: B) => BoardChange | null
   readonly loose?: (body: B) => readonly Loose[]
   readonly settlesLoose?: (body: B) => readonly LooseSettled[]
+  /** An older line as it is read today, of this kind or another; null when it stands as it is. */
+  readonly upcast?: (body: B, v: number) => { readonly kind: string; readonly body: unknown } | null
 }
 
 export type Specs<Bodies> = { readonly [K in keyof Bodies]: KindSpec<Bodies[K]> }

@@ -1,5 +1,6 @@
 import type { PowerGate } from '../board/gate-reason'
 import { rails, railWords } from '../board/rail'
+import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
 import { inHundred } from '../in-hundred'
@@ -55,14 +56,15 @@ export function triageStep(board: BoardState, gate: PowerGate, belief: Belief | 
 }
 
 /** Looks and readings that come before everything else, or null when none is due. */
-function inspectionStep({ power, rails: read, cell }: BoardState, gate: PowerGate): Step | null {
-  if (!power.lookedOutside)
+function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
+  if (!board.power.lookedOutside)
     return at(
       'Look over the outside of the board, both sides.',
       'Burns, liquid, swollen parts and loose solder are seen before they are powered.',
       { part: 'looks', test: 'outside' },
     )
-  const missing = rails.filter((rail) => !read[rail])
+  const read = railsRead(board)
+  const missing = rails.filter((rail) => !read.has(rail))
   if (missing.length > 0)
     return at(
       `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`,
@@ -73,7 +75,7 @@ function inspectionStep({ power, rails: read, cell }: BoardState, gate: PowerGat
     )
   const owed = gate.reasons.find((r) => measuredAgain.has(r.code))
   if (owed) return at(`${owed.at.say}.`, `Do not power: ${owed.text}.`, { part: 'rails' })
-  if (!cell && gate.lamp !== 'do not power')
+  if (!cellRead(board) && gate.lamp !== 'do not power')
     return at('Measure the coin cell.', 'A weak cell looks like lost settings.', {
       part: 'cell',
       test: 'cell',

@@ -1,7 +1,7 @@
-import { seenByTest } from '../board/hazard'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
+import { lineOfTest } from './test-line'
 
 /** Parts that are tried in one place and another. */
 export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
@@ -73,7 +73,6 @@ const byHand: ReadonlySet<string> = new Set([
   'module',
   'CPU unsupported',
   'CPU without graphics',
-  'card',
   'cooling',
 ])
 /** Tests for which something is taken out, put in or moved. */
@@ -81,29 +80,19 @@ const changesSetup: ReadonlySet<string> = new Set([
   'needed only',
   'bridged',
   'new cell',
-  'new cell under load',
   'no memory',
   'memory reseated',
-  'own in B',
-  'good in A',
-  'good in B',
   'good in both',
-  'known-good CPU',
   'no CPU',
   'reseated',
   'eased',
   'card',
   'own graphics',
-  'bench supply',
   'second chip',
-  'good drive',
   'beeps',
   'CPU elsewhere',
   'module elsewhere',
 ])
-
-/** Tests after which another cell is in. */
-const newCell: ReadonlySet<string> = new Set(['new cell', 'new cell under load'])
 
 export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly string[] } }>().of({
   id: 'triage',
@@ -116,7 +105,8 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     },
     swap: {
       opens: 'triage',
-      words: ({ body: b }) => `${b.what} ${b.part} in ${b.place}: ${b.outcome}`,
+      words: ({ body: b }) =>
+        `${b.part.includes(b.what) ? b.part : `${b.what} ${b.part}`} in ${b.place}: ${b.outcome}`,
       changesBoard: (b) => ({
         what: `${b.what} tried`,
         ...(b.what === 'supply' ? { putsRight: true as const } : {}),
@@ -137,15 +127,15 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     trial: {
       opens: 'triage',
       words: ({ body: b }) => `${b.test}: ${b.outcome}`,
+      // A test that measures what has a line of its own is read as that line.
+      upcast: (b) => {
+        const line = lineOfTest(b)
+        return line.kind === 'trial' ? null : line
+      },
       changesBoard: ({ test }) => ({
         ...(changesSetup.has(test) ? { what: `the test “${test}”` } : {}),
-        ...(test === 'bench supply' ? { putsRight: true as const } : {}),
-        ...(newCell.has(test) ? { undoes: 'cell' as const } : {}),
+        ...(test === 'new cell' ? { undoes: 'cell' as const } : {}),
       }),
-      loose: ({ test, outcome }) =>
-        seenByTest(test, outcome) === 'part gone'
-          ? [{ what: `the part that is gone (${outcome})`, from: 'board' }]
-          : [],
     },
     mended: {
       words: ({ body: b }) => `mended: ${b.fault}`,

@@ -1,3 +1,4 @@
+import { railTold } from '@/core/board/slice'
 import type { Bodies, Kind } from '@/core/slices'
 import { swapParts } from '@/core/triage/slice'
 import { strokeResults } from '@/core/socket/slice'
@@ -115,15 +116,30 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
   decision: Joi.object({ text: some(4000) }),
   rail: Joi.object({
     rail: Joi.valid(...rails).required(),
-    ohms: Joi.number().min(0).max(1e9).required(),
-    cpu: Joi.valid('in', 'out').required(),
+    ohms: Joi.number().min(0).max(1e9).allow(null).required(),
+    is: Joi.when('ohms', { is: null, then: Joi.valid(...railTold).required(), otherwise: Joi.forbidden() }),
+    cpu: Joi.when('ohms', {
+      is: null,
+      then: Joi.valid('in', 'out', null).required(),
+      otherwise: Joi.valid('in', 'out').required(),
+    }),
   }),
   volts: Joi.object({
     rail: Joi.valid(...rails).required(),
-    volts: Joi.number().min(-60).max(60).required(),
+    volts: Joi.number().min(-60).max(60).allow(null).required(),
+    is: Joi.when('volts', {
+      is: null,
+      then: Joi.valid('missing', 'there').required(),
+      otherwise: Joi.forbidden(),
+    }),
   }),
   cell: Joi.object({
-    volts: Joi.number().min(0).max(5).required(),
+    volts: Joi.number().min(0).max(5).allow(null).required(),
+    is: Joi.when('volts', {
+      is: null,
+      then: Joi.valid('low', 'good').required(),
+      otherwise: Joi.forbidden(),
+    }),
     where: Joi.valid('by itself', 'at the board'),
     isNew: Joi.boolean(),
   }),
@@ -201,6 +217,7 @@ const bodies: Record<Kind, Joi.ObjectSchema> = {
       then: Joi.valid('harmless'),
       otherwise: Joi.valid(...lookHazards),
     }),
+    test: Joi.valid('outside', 'round the chip'),
   }),
   pass: Joi.object({ name: some(80) }),
   looked: Joi.object({

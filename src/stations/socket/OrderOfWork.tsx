@@ -13,15 +13,18 @@ const SHOWN = 60
 export function OrderOfWork({ surface, planned }: { surface: Surface; planned: Plan | null }) {
   const school = useJob((j) => j.state.socket.school)
   const put = useJob((j) => j.put)
-  const steps = planned?.steps ?? []
+  const all = planned?.steps ?? []
+  const steps = all.filter((s) => s.technique !== 'leave')
+  const left = all.filter((s) => s.technique === 'leave')
   return (
     <div className="flex gap-5">
       <Loupe surface={surface} />
       <div className="min-w-0 flex-1">
         {steps.length === 0 ? (
           <p className="text-soft">
-            Nothing to straighten: no contact is marked. Walk the field with the arrows, mark with the
-            figures.
+            {left.length > 0
+              ? 'None of the marked contacts is worth a stroke.'
+              : 'Nothing to straighten: no contact is marked. Walk the field with the arrows, mark with the figures.'}
           </p>
         ) : (
           <ol className="grid grid-cols-2 gap-x-5 text-[0.95rem] leading-snug">
@@ -37,6 +40,23 @@ export function OrderOfWork({ surface, planned }: { surface: Surface; planned: P
         )}
         {steps.length > SHOWN && (
           <p className="mt-1 text-soft">and {steps.length - SHOWN} more; they stand in the table.</p>
+        )}
+        {left.length > 0 && (
+          <section aria-labelledby="leave-these" className="mt-3">
+            <h3 id="leave-these" className="font-semibold">
+              Leave these, and why
+            </h3>
+            <ol className="text-[0.95rem] leading-snug">
+              {left.slice(0, SHOWN).map((step) => (
+                <StepLine
+                  key={step.contact}
+                  step={step}
+                  here={step.contact === surface.cursor}
+                  onGo={() => surface.go(step.contact)}
+                />
+              ))}
+            </ol>
+          </section>
         )}
         {steps.length > 0 && (
           <div className="mt-2">
@@ -72,7 +92,7 @@ function StepLine({ step, here, onGo }: { step: Step; here: boolean; onGo: () =>
       >
         <span className="num w-12 shrink-0">{step.contact}</span>
         <span className={`min-w-0 flex-1 ${step.technique === 'leave' ? 'text-soft' : 'font-semibold'}`}>
-          {step.say}
+          {step.technique === 'leave' ? step.say.replace(/^leave: /, '') : step.say}
           {step.after.length > 0 && (
             <span className="font-normal text-soft"> after {step.after.join(', ')}</span>
           )}

@@ -53,7 +53,9 @@ function Mapped({ socket }: { socket: Socket }) {
   const eye = useEyepiece()
   const { reckoning, fresh, failed, weigh, giveBack } = useReckoning(socket, eye.factors)
   const map = useRef<FieldHandle>(null)
-  const step = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
+  const planned = reckoning?.planned.steps.find((s) => s.contact === surface.cursor) ?? null
+  /** One that is better left may be worked all the same; what is advised stands beside it. */
+  const step = planned?.otherwise ?? planned
   const [extra, setExtra] = useState(0)
   const strokes = Math.max(1, (step?.strokes ?? 1) + extra)
   const put = useJob((j) => j.put)

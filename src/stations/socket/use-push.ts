@@ -15,7 +15,7 @@ export function usePush(
   weigh: (asked: ToWeigh) => Promise<PushAdvice | null>,
   factors: SnapFactors,
 ): PushAdvice | null {
-  const { cursor, marks, pass } = surface
+  const { cursor, marks } = surface
   const passes = useJob((j) => j.state.socket.passes)
   const strokes = useJob((j) => j.state.socket.strokes)
   const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
@@ -30,7 +30,6 @@ export function usePush(
     const had = strokes.filter((s) => s.contact === cursor).reduce((sum, s) => sum + s.strokes, 0)
     return {
       marks,
-      looked: Object.keys(pass?.looked ?? {}),
       contact: cursor,
       technique,
       first,
@@ -38,7 +37,7 @@ export function usePush(
       ...worthOf(valueMinor, figures),
       factors,
     }
-  }, [cursor, marks, pass, passes, strokes, factors, figures, valueMinor, works, technique])
+  }, [cursor, marks, passes, strokes, factors, figures, valueMinor, works, technique])
   useEffect(() => {
     if (!asked) return
     let here = true

@@ -2,13 +2,13 @@
 import { useState } from 'react'
 import { benchTests } from '@/core/triage/bench-tests'
 import { testOf } from '@/core/triage/odds'
-import { useJob } from '@/stations/job/JobProvider'
+import { useAnswer } from './use-answer'
 import { Button } from '@/ui/Button'
 import { SelectField } from '@/ui/Field'
 
 /** Any other test: done because a hand was on it, or because the technician knows better. */
 export function AnyTest({ onCarryOut }: { onCarryOut: ((test: string) => void) | null }) {
-  const put = useJob((j) => j.put)
+  const answer = useAnswer()
   const [id, setId] = useState('')
   const test = id ? testOf(id) : null
   return (
@@ -29,7 +29,7 @@ export function AnyTest({ onCarryOut }: { onCarryOut: ((test: string) => void) |
               key={outcome}
               className="px-2! py-0.5! font-normal!"
               onClick={() => {
-                put('trial', { test: test.id, outcome })
+                answer({ test: test.id, outcome })
                 setId('')
               }}
             >

@@ -10,6 +10,7 @@ import { TicketLine } from '@/ui/TicketLine'
 export function Fitted() {
   const fitted = useJob((j) => j.state.board.fitted)
   const cell = useJob((j) => j.state.board.cell)
+  const told = useJob((j) => j.state.board.told.cells.at(-1))
   const limitA = useJob((j) => j.state.board.supplyLimitA)
   const put = useJob((j) => j.put)
   return (
@@ -18,7 +19,9 @@ export function Fitted() {
       <Reading
         label="Coin cell"
         unit="V"
-        shown={cell ? `${cell.volts} V, ${cellState(cell.volts).say}` : null}
+        shown={
+          cell ? `${cell.volts} V, ${cellState(cell.volts).say}` : told?.is ? `said to be ${told.is}` : null
+        }
         check={(v) => (v >= 0 && v <= 5 ? null : 'a coin cell reads 0 to 5 V')}
         onKeep={(volts) => put('cell', { volts })}
       />

@@ -2,7 +2,7 @@
 import { useState } from 'react'
 import { faults } from '@/core/triage/fault'
 import type { Belief, NextTest } from '@/core/triage/belief'
-import { useJob } from '@/stations/job/JobProvider'
+import { useAnswer } from './use-answer'
 import { Button } from '@/ui/Button'
 import { useKeys } from '@/ui/keys'
 import { AnyTest } from './AnyTest'
@@ -12,7 +12,7 @@ const inHundred = (p: number) => (p < 0.01 ? '< 1' : String(Math.round(p * 100))
 
 /** Which test next: what it would tell, minutes, risk. The outcome is one press, or its figure for the one in hand. */
 export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boolean }) {
-  const put = useJob((j) => j.put)
+  const answer = useAnswer()
   const [chosen, setChosen] = useState<string | null>(null)
   const next = belief?.next ?? []
   const simulated = useSimulated()
@@ -20,7 +20,7 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
   const keys = Object.fromEntries(
     (at?.test.outcomes ?? []).map((outcome, i) => [
       String(i + 1),
-      () => at && fresh && put('trial', { test: at.test.id, outcome }),
+      () => at && fresh && answer({ test: at.test.id, outcome }),
     ]),
   )
   const carryOut = (test: string) => void simulated.ask({ ask: 'test', test })
@@ -48,7 +48,7 @@ export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boo
             suggestion={s}
             here={s === at}
             onChoose={() => setChosen(s.test.id)}
-            onOutcome={(outcome) => put('trial', { test: s.test.id, outcome })}
+            onOutcome={(outcome) => answer({ test: s.test.id, outcome })}
             onCarryOut={simulated.there ? () => carryOut(s.test.id) : null}
           />
         ))}

@@ -24,6 +24,8 @@ const voltWords = {
   high: 'volts too high',
 } as const
 
+const toldWords = { short: 'at ground', low: 'low', good: 'good, no figure' } as const
+
 /** The rails: open while there is something to measure or wrong, one line when all is well. */
 export function Rails() {
   const readings = useJob((j) => j.state.board.rails)
@@ -58,6 +60,7 @@ function useJudged() {
 
 /** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
 function RailTable() {
+  const told = useJob((j) => j.state.board.told.rails)
   const readings = useJob((j) => j.state.board.rails)
   const measured = useJob((j) => j.state.board.volts)
   const reference = useJob((j) => j.references.rails)
@@ -126,6 +129,7 @@ function RailTable() {
             const line = judged.find((r) => r.rail === rail)
             const state = line?.ohms?.state
             const volts = line?.volts
+            const word = told.findLast((t) => t.rail === rail && t.seq > (reading?.seq ?? 0))?.is
             return (
               <tr key={rail}>
                 <td className="w-36 whitespace-nowrap">{railWords[rail]}</td>
@@ -156,6 +160,10 @@ function RailTable() {
                   {faults[rail] ? (
                     <span role="alert" className="font-semibold text-ember">
                       {faults[rail]}
+                    </span>
+                  ) : word ? (
+                    <span className={word === 'good' ? 'text-ink' : 'font-semibold text-ember'}>
+                      said to be {toldWords[word]}
                     </span>
                   ) : state ? (
                     stateWords[state]

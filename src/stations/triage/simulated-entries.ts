@@ -4,6 +4,7 @@ import Joi from 'joi'
 import { benchTests } from '@/core/triage/bench-tests'
 import { keptCurrent, readCurrent } from '@/core/triage/current-trace'
 import { testOf } from '@/core/triage/odds'
+import { lineOfTest } from '@/core/triage/test-line'
 import type { SimulatedBoard } from '@/simulated-bench/simulated-board'
 
 /** What can be asked of the simulated bench. */
@@ -36,6 +37,18 @@ export const asksForPower = ({ ask, test }: SimulatedRequest): boolean =>
 
 type Line = { [K in Kind]: { readonly kind: K; readonly body: Bodies[K] } }[Kind]
 
+/** A test carried out: with its reading where there is one to be had. */
+function tested(board: SimulatedBoard, test: string, cpu: 'in' | 'out', limitA: number | null): Line {
+  if (test === 'as it came') return { kind: 'baseline', body: board.powerUp(limitA) }
+  const rail = rails.find((r) => test === `ohms ${r}`)
+  if (rail) return { kind: 'rail', body: board.allOhms(cpu).find((r) => r.rail === rail)! }
+  const live = rails.find((r) => test === `volts ${r}`)
+  if (live) return { kind: 'volts', body: { rail: live, volts: board.volts(live) } }
+  if (test === 'cell')
+    return { kind: 'cell', body: { volts: board.cell('by itself', false), where: 'by itself' } }
+  return lineOfTest({ test, outcome: board.carryOut(test) })
+}
+
 /** What the instruments say, as lines for the tape. */
 export function simulatedEntries(
   board: SimulatedBoard,
@@ -58,6 +71,6 @@ export function simulatedEntries(
       return [{ kind: 'current', body: keptCurrent('simulated supply', trace, readCurrent(trace)) }]
     }
     case 'test':
-      return [{ kind: 'trial', body: { test: test!, outcome: board.carryOut(test!) } }]
+      return [tested(board, test!, cpu, limitA)]
   }
 }

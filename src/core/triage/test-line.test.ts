@@ -1,0 +1,72 @@
+import { describe, expect, it } from 'vitest'
+import { gateOf } from '../job/gate'
+import { evidenceOf } from '../job/evidence'
+import { jobState } from '../job/job-state'
+import { tape } from '../job/tape.testing'
+import { railsRead } from '../board/slice'
+import { rails } from '../board/rail'
+import { benchTests } from './bench-tests'
+import { lineOfTest } from './test-line'
+
+const said = benchTests.flatMap((t) => t.outcomes.map((outcome) => ({ test: t.id, outcome })))
+
+describe('a test answered from the list', () => {
+  it.each(said)('$test: $outcome is the same evidence whatever line it stands in', (trial) => {
+    const { kind, body } = lineOfTest(trial)
+    const own = evidenceOf(jobState(tape().put(kind, body).entries), null).evidence
+    expect(own.map(({ test, outcome }) => ({ test, outcome }))).toContainEqual(trial)
+    // An older line that says it as a trial is read as that line.
+    const old = evidenceOf(jobState(tape().put('trial', trial).entries), null).evidence
+    expect(old).toEqual(own)
+  })
+  it('measures a rail as the form does: the table, the gate and the next step know it', () => {
+    const t = tape()
+    for (const rail of rails) {
+      const { kind, body } = lineOfTest({ test: `ohms ${rail}`, outcome: 'good' })
+      t.put(kind, body)
+    }
+    const state = jobState(t.entries)
+    expect(railsRead(state.board).size).toBe(rails.length)
+    const codes = gateOf(state, null).reasons.map((r) => r.code)
+    expect(codes).not.toContain('rail unmeasured')
+    expect(codes).toContain('rail told')
+    const figures = rails.reduce((tape, rail) => tape.put('rail', { rail, ohms: 900, cpu: 'out' }), t)
+    expect(gateOf(jobState(figures.entries), null).reasons.map((r) => r.code)).not.toContain('rail told')
+  })
+  it('a rail said to be good clears no short that was measured, nor one that was said', () => {
+    const good = { rail: '12v', ohms: null, is: 'good', cpu: null } as const
+    for (const ohms of [0.2, null]) {
+      const short = tape().put('rail', {
+        rail: '12v',
+        ohms,
+        ...(ohms === null ? { is: 'short' as const } : {}),
+        cpu: 'out',
+      })
+      expect(gateOf(jobState(short.put('rail', good).entries), null).lamp).toBe('do not power')
+      const texts = gateOf(jobState(short.entries), null)
+        .reasons.filter((r) => r.level === 'closed')
+        .map((r) => r.text)
+      expect(texts.some((text) => /12 V rail (is|was found) at ground/.test(text))).toBe(true)
+    }
+  })
+  it('a power-up that loads the system is a power-up', () => {
+    const { kind, body } = lineOfTest({ test: 'as it came', outcome: 'system loads' })
+    const { board } = jobState(tape().put(kind, body).entries)
+    expect(board.baselines).toHaveLength(1)
+    expect(board.power.ranHere).toBe(true)
+  })
+  it('what the map, the strokes and the parts knew, triage knows', () => {
+    const missing = tape().put('part', {
+      ref: 'R214',
+      did: 'found missing',
+      text: 'beside the firmware chip',
+    })
+    expect(evidenceOf(jobState(missing.entries), null).evidence).toMatchObject([
+      { test: 'round the chip', outcome: 'a resistor gone' },
+    ])
+    const elsewhere = tape().put('part', { ref: 'C31', did: 'found missing' })
+    expect(evidenceOf(jobState(elsewhere.entries), null).evidence).toMatchObject([
+      { test: 'outside', outcome: 'a part missing' },
+    ])
+  })
+})

@@ -1,0 +1,71 @@
+import { nothingNoted } from '../board/baseline'
+import type { Baseline } from '../board/baseline'
+import { seenByTest } from '../board/hazard'
+import { rails } from '../board/rail'
+import type { Rail } from '../board/rail'
+import type { BoardBodies } from '../board/slice'
+import type { SwapPart, TriageBodies } from './slice'
+
+type Bodies = BoardBodies & TriageBodies
+type MeasuredKind = 'rail' | 'volts' | 'cell' | 'look' | 'baseline' | 'swap' | 'trial'
+/** What was measured or seen, as the line of its own kind. */
+export type TestLine = { [K in MeasuredKind]: { readonly kind: K; readonly body: Bodies[K] } }[MeasuredKind]
+
+/** Parts that are tried in a place, by the test that tries them. */
+const tried: Readonly<Record<string, Omit<Bodies['swap'], 'outcome'>>> = {
+  'good in A': { what: 'module', part: 'known-good module', place: 'slot A', knownGood: true },
+  'good in B': { what: 'module', part: 'known-good module', place: 'slot B', knownGood: true },
+  'own in B': { what: 'module', part: 'owner’s module', place: 'slot B', knownGood: false },
+  'known-good CPU': { what: 'CPU', part: 'known-good CPU', place: 'socket', knownGood: true },
+  card: { what: 'card', part: 'known-good card', place: 'slot', knownGood: true },
+  'bench supply': { what: 'supply', part: 'bench supply', place: 'main plug', knownGood: true },
+  'good drive': { what: 'drive', part: 'known-good drive', place: 'spare lead', knownGood: true },
+} satisfies Record<string, { what: SwapPart; part: string; place: string; knownGood: boolean }>
+
+const lookedAt: Readonly<Record<string, string>> = {
+  outside: 'outside of the board',
+  'round the chip': 'round the firmware chip',
+}
+
+const lampOf = /^(CPU|memory|graphics|boot) lamp$/
+
+/** A start as it was told in the list of tests: how far it got, and nothing else noted. */
+function startTold(outcome: string): Baseline | null {
+  if (outcome === 'maker screen' || outcome === 'system loads') return { ...nothingNoted, picture: outcome }
+  if (outcome === 'nothing') return { ...nothingNoted, fans: 'off' }
+  if (outcome === 'twitches') return { ...nothingNoted, fans: 'twitch' }
+  if (outcome === 'fans, no lamp') return { ...nothingNoted, fans: 'on', lamp: 'none' }
+  const lamp = lampOf.exec(outcome)?.[1]?.toLowerCase() as Baseline['lamp'] | undefined
+  return lamp ? { ...nothingNoted, fans: 'on', lamp } : null
+}
+
+const railOf = (test: string, quantity: 'ohms' | 'volts'): Rail | undefined =>
+  rails.find((rail) => test === `${quantity} ${rail}`)
+
+/**
+ * A test that was answered in words, as the line of what it measures: a reading is one kind of line however it came.
+ * Tests that have no line of their own stay what they are.
+ */
+export function lineOfTest({ test, outcome }: Bodies['trial']): TestLine {
+  const ohms = railOf(test, 'ohms')
+  if (ohms && (outcome === 'short' || outcome === 'low' || outcome === 'good'))
+    return { kind: 'rail', body: { rail: ohms, ohms: null, is: outcome, cpu: null } }
+  const volts = railOf(test, 'volts')
+  if (volts && (outcome === 'missing' || outcome === 'there'))
+    return { kind: 'volts', body: { rail: volts, volts: null, is: outcome } }
+  if (outcome === 'low' || outcome === 'good') {
+    if (test === 'cell') return { kind: 'cell', body: { volts: null, is: outcome } }
+    if (test === 'cell under load')
+      return { kind: 'cell', body: { volts: null, is: outcome, where: 'at the board' } }
+    if (test === 'new cell under load')
+      return { kind: 'cell', body: { volts: null, is: outcome, where: 'at the board', isNew: true } }
+  }
+  const place = lookedAt[test]
+  const hazard = place === undefined ? null : seenByTest(test, outcome)
+  if (place !== undefined && hazard !== null)
+    return { kind: 'look', body: { what: place, seen: outcome, clear: outcome === 'clear', hazard, test } }
+  const start = test === 'as it came' ? startTold(outcome) : null
+  if (start) return { kind: 'baseline', body: start }
+  const part = tried[test]
+  return part ? { kind: 'swap', body: { ...part, outcome } } : { kind: 'trial', body: { test, outcome } }
+}
