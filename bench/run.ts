@@ -13,6 +13,7 @@ import { reckon } from '@/core/socket/reckon'
 import { shorts } from '@/core/socket/short'
 import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
+import { appendFigures } from './append'
 import { figure } from './figure'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
@@ -90,6 +91,7 @@ function core(): Figure[] {
 
 console.log(`${'figure'.padEnd(62)} ${'median'.padStart(8)} ${'p95'.padStart(8)}`)
 print(core())
+print(await appendFigures())
 photoFigures(24)
 pushFigures(200)
 await insertionFigures(10)

@@ -144,9 +144,10 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
     await expect(page.getByText('2. after try 1')).toHaveCount(3)
     await page.getByRole('tab', { name: 'Order of work' }).click()
     const first = page.getByRole('tabpanel').getByRole('listitem').first().getByRole('button')
-    await first.click()
     for (let left = 8; left > 0; left--) {
       await expect(page.getByRole('tabpanel').getByRole('listitem')).toHaveCount(left)
+      // Some are not worth a stroke and stand under “leave these”; they may be worked all the same.
+      await first.click()
       await expect(page.getByRole('button', { name: 'There now' })).toBeVisible()
       await page.keyboard.press('Space')
     }
