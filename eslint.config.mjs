@@ -1,7 +1,7 @@
 import next from 'eslint-config-next'
 import tseslint from 'typescript-eslint'
 
-/** What a room may not import; the arrows go app → stations → (ui, workers, data) → core. */
+/** What a room may not import: app → stations, shop → frame, panels, job → (ui, workers, server, data) → core. */
 const closed = (patterns) => ({
   'no-restricted-imports': ['error', { patterns: patterns.map((group) => ({ group: [group] })) }],
 })
@@ -21,6 +21,21 @@ const impure = [
   'sharp',
   'fflate',
 ]
+
+const surfaces = ['stations', 'shop', 'frame', 'panels', 'job']
+const stations = ['intake', 'triage', 'socket', 'firmware', 'parts', 'proof', 'hand-back']
+const core = (...more) =>
+  closed([
+    ...impure,
+    ...rooms('data', 'ui', 'app', 'workers', 'server', 'simulated-bench', ...surfaces),
+    ...more,
+  ])
+/** A room of core and the rooms beside and above it, which it may not import. */
+const inCore = (room, ...others) => ({
+  files: [`src/core/${room}/**/*.ts`],
+  ignores: ['**/*.test.ts', '**/*.testing.ts'],
+  rules: core(...others.flatMap((other) => [`**/${other}/*`, `**/${other}/**`])),
+})
 
 export default [
   {
@@ -57,7 +72,7 @@ export default [
     files: ['src/core/**/*.ts'],
     ignores: ['**/*.test.ts'],
     rules: {
-      ...closed([...impure, ...rooms('data', 'ui', 'app', 'stations', 'workers', 'simulated-bench')]),
+      ...core(),
       'no-restricted-globals': ['error', 'document', 'window', 'process', 'Buffer', 'fetch'],
       'no-restricted-properties': [
         'error',
@@ -66,14 +81,28 @@ export default [
       ],
     },
   },
-  { files: ['src/simulated-bench/**'], rules: closed(rooms('data', 'ui', 'app', 'stations', 'workers')) },
+  // In core: tape ← board ← stations side by side ← job, the roof.
+  inCore('tape', 'board', ...stations, 'job', 'shop'),
+  inCore('board', ...stations, 'job', 'shop'),
+  inCore('work', ...stations, 'job', 'shop'),
+  ...stations.map((station) =>
+    inCore(station, ...stations.filter((other) => other !== station), 'job', 'shop'),
+  ),
+  { files: ['src/simulated-bench/**'], rules: closed(rooms('data', 'ui', 'app', 'workers', ...surfaces)) },
+  {
+    files: ['src/entry-schemas/**', 'src/tables/**'],
+    rules: closed(rooms('data', 'ui', 'app', 'workers', 'server', ...surfaces)),
+  },
   {
     files: ['src/data/**'],
     ignores: ['**/*.test.ts'],
-    rules: closed(['react', 'react-*', 'konva', ...rooms('ui', 'app', 'stations', 'workers')]),
+    rules: closed(['react', 'react-*', 'konva', ...rooms('ui', 'app', 'workers', 'server', ...surfaces)]),
   },
-  { files: ['src/server/**'], rules: closed(rooms('app', 'ui', 'workers')) },
-  { files: ['src/ui/**'], rules: closed(rooms('data', 'app', 'stations', 'workers', 'server')) },
-  { files: ['src/workers/**'], rules: closed(rooms('data', 'ui', 'app', 'stations')) },
-  { files: ['src/stations/**'], rules: closed(rooms('app')) },
+  { files: ['src/server/**'], rules: closed(rooms('app', 'ui', 'workers', ...surfaces)) },
+  { files: ['src/ui/**'], rules: closed(rooms('data', 'app', 'workers', 'server', ...surfaces)) },
+  { files: ['src/workers/**'], rules: closed(rooms('data', 'ui', 'app', ...surfaces)) },
+  { files: ['src/job/**'], rules: closed(rooms('app', 'stations', 'shop', 'frame', 'panels')) },
+  { files: ['src/frame/**', 'src/panels/**'], rules: closed(rooms('app', 'stations', 'shop')) },
+  { files: ['src/stations/**'], rules: closed(rooms('app', 'shop')) },
+  { files: ['src/shop/**'], rules: closed(rooms('app')) },
 ]

@@ -7,12 +7,12 @@ import { spawn } from 'node:child_process'
 import { createHash, randomUUID } from 'node:crypto'
 import { performance } from 'node:perf_hooks'
 import { zipSync } from 'fflate'
-import { runOut } from '@/core/run-out'
-import { seeded } from '@/core/seeded'
-import { generateField, rowName } from '@/core/socket/generate'
+import { runToEnd } from '@/core/run-to-end'
+import { seeded } from '@/core/maths/seeded'
+import { generateField, rowName } from '@/core/socket/model/generate'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
-import { packJob } from '@/stations/job/job-zip'
-import { shotOf } from '@/stations/socket/camera-shot'
+import { packJob } from '@/server/job-zip'
+import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
 import type { Figure } from './figure'
@@ -312,7 +312,7 @@ async function photoInWorker(page: Page, url: string): Promise<Figure> {
   }
   const socket = demoSockets.lg1284
   const shot = shotOf(socket, { view: 'above' }, Math.max(...entries.map((e) => e.seq)))
-  const truth = runOut(takePhoto(socket, {}, shot))
+  const truth = runToEnd(takePhoto(socket, {}, shot))
   await page.keyboard.press('y')
   await page.getByRole('button', { name: 'from above', exact: true }).click()
   const photo = page.getByRole('application')

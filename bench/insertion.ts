@@ -1,8 +1,8 @@
 // Best-fit insertion against a linear programme solved by HiGHS, and the stopping policy's speed.
 import highsLoader from 'highs'
-import { normalDraw, seeded } from '@/core/seeded'
-import { bestFit } from '@/core/socket/insertion'
-import type { PinAndHole } from '@/core/socket/insertion'
+import { normalDraw, seeded } from '@/core/maths/seeded'
+import { bestFit } from '@/core/socket/seat/insertion'
+import type { PinAndHole } from '@/core/socket/seat/insertion'
 import { demoSockets } from '../demo/sockets'
 import { line } from './figure'
 

@@ -1,12 +1,12 @@
 // Photos from the camera stand-in, read back: what was found of what is really there.
-import { runOut } from '@/core/run-out'
-import { seeded } from '@/core/seeded'
+import { runToEnd } from '@/core/run-to-end'
+import { seeded } from '@/core/maths/seeded'
 import { locate } from '@/core/socket/photo/locate'
 import type { Anchor } from '@/core/socket/photo/anchors'
 import type { LocateAnswer } from '@/core/socket/photo/locate'
 import { tipHeights } from '@/core/socket/photo/tip-height'
-import type { Marks } from '@/core/socket/mark'
-import type { Socket } from '@/core/socket/socket'
+import type { Marks } from '@/core/socket/damage/mark'
+import type { Socket } from '@/core/socket/model/socket'
 import { drawDamage, usualDamage } from '@/simulated-bench/drawn-damage'
 import type { DamageDrawn } from '@/simulated-bench/drawn-damage'
 import { plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
@@ -214,10 +214,10 @@ export function photoFigures(photos: number): void {
     const setting = measuredSetting(seed)
     const marks = drawDamage(socket, seed, setting.damage)
     const shot = { ...setting.shot, ...change }
-    const photo = runOut(takePhoto(socket, marks, shot))
+    const photo = runToEnd(takePhoto(socket, marks, shot))
     const clicks = clicksOn(socket, photo, marks, setting.clickPx, seed)
     const began = performance.now()
-    const answer = runOut(locate(socket, photo.image, clicks))
+    const answer = runToEnd(locate(socket, photo.image, clicks))
     took.push(performance.now() - began)
     return { setting, marks, photo, answer, shot }
   }
@@ -233,7 +233,7 @@ export function photoFigures(photos: number): void {
     }
     if (k % 4 === 0 && answer.located) {
       const tilt = { tiltDeg: 30 + (k % 3) * 5, towardsDeg: (k * 77) % 360 }
-      const side = runOut(
+      const side = runToEnd(
         takePhoto(socket, marks, {
           ...shot,
           tiltDeg: tilt.tiltDeg,
@@ -241,7 +241,7 @@ export function photoFigures(photos: number): void {
           seed: shot.seed + 3,
         }),
       )
-      const seen = runOut(
+      const seen = runToEnd(
         locate(socket, side.image, clicksOn(socket, side, marks, 4, k), { known: answer.located }),
       )
       const truth = new Map(side.tips.map((t) => [t.name, t.heightMm]))

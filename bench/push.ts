@@ -1,9 +1,9 @@
 // Stop or push: the programme on its grid against every sequence of outcomes.
-import { seeded } from '@/core/seeded'
-import { benchBeam } from '@/core/socket/contact-force'
-import { pushAdvice } from '@/core/socket/push'
-import { exhaustive, stakes } from '@/core/socket/push.testing'
-import type { PushQuestion } from '@/core/socket/push'
+import { seeded } from '@/core/maths/seeded'
+import { benchBeam } from '@/core/socket/contact/contact-force'
+import { pushAdvice } from '@/core/socket/straighten/push'
+import { exhaustive, stakes } from '@/core/socket/straighten/push.testing'
+import type { PushQuestion } from '@/core/socket/straighten/push'
 import { line, percent } from './figure'
 
 const AHEAD = 5

@@ -1,10 +1,10 @@
 import Joi from 'joi'
-import { damageKinds } from '@/core/socket/mark'
-import type { Marks } from '@/core/socket/mark'
-import { fieldOf, trusts } from '@/core/socket/socket'
+import { damageKinds } from '@/core/socket/damage/mark'
+import type { Marks } from '@/core/socket/damage/mark'
+import { fieldOf, trusts } from '@/core/socket/model/socket'
 import { functionGroups } from '@/core/board/function-group'
-import type { Socket } from '@/core/socket/socket'
-import { readContactCsv } from '@/stations/socket/contact-csv'
+import type { Socket } from '@/core/socket/model/socket'
+import { readContactCsv } from '@/tables/contact-csv'
 import { BadInput, readFile } from './operation'
 
 export const name = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/)

@@ -3,19 +3,19 @@ import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import { createHash } from 'node:crypto'
 import Joi from 'joi'
 import type { AdviceSetting } from '@/core/job/advise'
-import type { Socket } from '@/core/socket/socket'
-import type { Belief } from '@/core/triage/belief'
-import { unpackJob } from '@/stations/job/job-zip'
+import type { Socket } from '@/core/socket/model/socket'
+import type { Belief } from '@/core/triage/reason/belief'
+import { unpackJob } from '@/server/job-zip'
 import { randomUUID } from 'node:crypto'
-import { handBackHolds } from '@/core/job/hand-back-holds'
+import { handBackBlockers } from '@/core/job/hand-back-blockers'
 import { gateOf } from '@/core/job/gate'
 import { reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
 import { stations } from '@/core/board/station'
-import { usualFigures } from '@/core/socket/bench-figures'
+import { usualFigures } from '@/core/socket/straighten/bench-figures'
 import { proofStanding } from '@/core/job/proof-owed'
-import { strangerIn } from '@/core/socket/socket'
-import { checkEntry } from '@/stations/job/entry-schema'
+import { unknownContact } from '@/core/socket/model/socket'
+import { checkEntry } from '@/entry-schemas/entry-schema'
 import { optionalField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
 import { BadInput, operation, readFile } from './operation'
@@ -117,7 +117,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
       const socket = input.table === undefined && input.contacts === undefined ? tape.socket : socketOf(input)
       if (socket)
         entries.forEach((entry, i) => {
-          const stranger = strangerIn(socket, contactsOf(entry))
+          const stranger = unknownContact(socket, contactsOf(entry))
           if (stranger) throw new BadInput(`tape.${i}.contact`, stranger)
         })
       const state = jobState(
@@ -143,7 +143,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
             .map(({ id, test, again }) => ({ id, test, again })),
           failed: standing.tests.filter((t) => t.result === 'fail').map(({ id, test }) => ({ id, test })),
         },
-        handBack: { holds: handBackHolds(state).map((h) => h.text) },
+        handBack: { holds: handBackBlockers(state).map((h) => h.text) },
       }
     },
   ),

@@ -1,7 +1,7 @@
-import { runOut } from '@/core/run-out'
+import { runToEnd } from '@/core/run-to-end'
 import Joi from 'joi'
 import sharp from 'sharp'
-import type { Marks } from '@/core/socket/mark'
+import type { Marks } from '@/core/socket/damage/mark'
 import type { Anchor, PhotoFault } from '@/core/socket/photo/anchors'
 import { MOST_PIXELS } from '@/core/socket/photo/grey-image'
 import type { GreyImage } from '@/core/socket/photo/grey-image'
@@ -13,7 +13,7 @@ import { suspects } from '@/core/socket/photo/suspect'
 import { LEAST_TILT_DEG, tipHeights } from '@/core/socket/photo/tip-height'
 import type { TipHeight } from '@/core/socket/photo/tip-height'
 import type { SeenAs } from '@/core/socket/photo/work'
-import type { Socket } from '@/core/socket/socket'
+import type { Socket } from '@/core/socket/model/socket'
 import { plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { marks, name, oneField, socketOf } from './field-input'
@@ -67,7 +67,7 @@ const side = Joi.object({
 
 async function located(socket: Socket, input: PhotoInput, field: string, known?: Located) {
   const image = await readPhoto(input.photo, field)
-  return runOut(
+  return runToEnd(
     locate(socket, image, input.anchors, { mirrored: input.mirrored, ...(known ? { known } : {}) }),
   )
 }
@@ -144,7 +144,7 @@ export const photoOperations: Readonly<Record<string, Operation>> = {
         },
         truth,
       )
-      const { image, tips } = runOut(takePhoto(socket, truth, { ...plainShot, ...shot }))
+      const { image, tips } = runToEnd(takePhoto(socket, truth, { ...plainShot, ...shot }))
       const { widthPx: width, heightPx: height, grey } = image
       if (out !== undefined)
         await sharp(grey, { raw: { width, height, channels: 1 } })

@@ -1,7 +1,7 @@
 import type { Entry } from '@/core/job/job-state'
 import { jobState } from '@/core/job/job-state'
-import { isDamage } from '@/core/socket/mark'
-import type { Marks } from '@/core/socket/mark'
+import { isDamage } from '@/core/socket/damage/mark'
+import type { Marks } from '@/core/socket/damage/mark'
 import { trulyMarked } from '@/simulated-bench/hidden-contacts'
 import { demoSockets } from './sockets'
 

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { ledgerOf } from '@/core/board/loose'
-import { handBackHolds } from '@/core/job/hand-back-holds'
+import { handBackBlockers } from '@/core/job/hand-back-blockers'
 import { gateOf } from '@/core/job/gate'
 import { jobState, kinds, sayEntry } from '@/core/job/job-state'
 import type { Entry } from '@/core/job/job-state'
@@ -64,7 +64,7 @@ describe('a tape of every kind, kept from an earlier version', () => {
     expect(gate.reasons.map((r) => r.code).sort()).toEqual(
       [...answers.gate.reasons.map((r) => r.code), ...(heardNow[tag] ?? [])].sort(),
     )
-    expect(handBackHolds(state).map((h) => h.text)).toEqual(answers.holds)
+    expect(handBackBlockers(state).map((h) => h.text)).toEqual(answers.holds)
     expect(
       proofStanding(state, socket)
         .tests.map((t) => t.id)

@@ -1,8 +1,8 @@
 import sharp from 'sharp'
-import { seeded } from '@/core/seeded'
-import { usualHeightMm, usualLeanMm } from '@/core/socket/mark'
-import type { Marks } from '@/core/socket/mark'
-import type { Socket } from '@/core/socket/socket'
+import { seeded } from '@/core/maths/seeded'
+import { usualHeightMm, usualLeanMm } from '@/core/socket/damage/mark'
+import type { Marks } from '@/core/socket/damage/mark'
+import type { Socket } from '@/core/socket/model/socket'
 
 const PX_PER_MM = 40
 const MARGIN_MM = 2

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto'
-import { generateField } from '@/core/socket/generate'
-import type { FieldParameters, Region } from '@/core/socket/generate'
-import type { Socket, Trust } from '@/core/socket/socket'
+import { generateField } from '@/core/socket/model/generate'
+import type { FieldParameters, Region } from '@/core/socket/model/generate'
+import type { Socket, Trust } from '@/core/socket/model/socket'
 import type { FunctionGroup } from '@/core/board/function-group'
-import { socketId } from '@/stations/library/read-socket'
+import { socketId } from '@/tables/read-socket'
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 

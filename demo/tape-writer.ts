@@ -3,7 +3,7 @@ import type { Rail } from '@/core/board/rail'
 import type { Entry } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
 import { createHash } from 'node:crypto'
-import type { Mark } from '@/core/socket/mark'
+import type { Mark } from '@/core/socket/damage/mark'
 
 /** The same words always give the same id, so that a demo shop laid twice is the same shop. */
 export function steadyId(words: string): string {

@@ -134,7 +134,9 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
 
   await test.step('socket: the order of work, undo, try', async () => {
     await page.getByRole('tab', { name: 'Order of work' }).click()
-    await expect(step(page)).toHaveText(/(level|Level) the crater of \d at|^Begin with|(w|W)ork through|^Look at the other/)
+    await expect(step(page)).toHaveText(
+      /(level|Level) the crater of \d at|^Begin with|(w|W)ork through|^Look at the other/,
+    )
     await page.keyboard.press('z')
     await expect(page.getByText('mark undone')).toBeVisible()
     await page.keyboard.press('Shift+Z')

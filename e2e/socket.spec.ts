@@ -3,11 +3,11 @@ import pg from 'pg'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { demoSockets } from '../demo/sockets'
-import { runOut } from '@/core/run-out'
-import type { Socket } from '@/core/socket/socket'
+import { runToEnd } from '@/core/run-to-end'
+import type { Socket } from '@/core/socket/model/socket'
 import { plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Photo, Shot } from '@/simulated-bench/microscope-camera'
-import { shotOf } from '@/stations/socket/camera-shot'
+import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { drawDamage } from '@/simulated-bench/drawn-damage'
 import type { Shop } from './bench'
 import { atStation, expect, saved, signIn, tapeLines, takeIn, test, type } from './bench'
@@ -24,7 +24,7 @@ test.beforeAll(async () => {
   await client.end()
 })
 
-const taken = (socket: Socket, shot: Shot): Photo => runOut(takePhoto(socket, {}, shot))
+const taken = (socket: Socket, shot: Shot): Photo => runToEnd(takePhoto(socket, {}, shot))
 const atSocket = async (page: Page, shop: Shop, tag: string) => {
   await atStation(page, shop, tag, 'socket')
   await expect(page.getByText('runs as it is: ')).not.toContainText('…')

@@ -1,9 +1,9 @@
-import { momentOf } from '@/core/plain-text'
+import { momentOf } from '@/core/tables/plain-text'
 import { countOpen, openJobs } from '@/data/jobs'
 import { adviseSoon } from '@/server/advise'
-import { signedIn } from '@/stations/job/signed-in'
-import { Bench } from '@/stations/shop/Bench'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { Bench } from '@/shop/Bench'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 const PAGE = 100
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/

@@ -1,6 +1,6 @@
 import 'server-only'
 import { createHash, randomBytes, randomUUID } from 'node:crypto'
-import { cutText } from '@/core/plain-text'
+import { cutText } from '@/core/tables/plain-text'
 import { hashPassword, isPassword, TooBusy } from './passwords'
 import { pool, transaction } from './pool'
 import type { Queryable } from './pool'

@@ -1,6 +1,6 @@
 import 'server-only'
-import { figureNames } from '@/core/socket/bench-figures'
-import type { FigureName } from '@/core/socket/bench-figures'
+import { figureNames } from '@/core/socket/straighten/bench-figures'
+import type { FigureName } from '@/core/socket/straighten/bench-figures'
 import { pool, transaction } from './pool'
 
 /** Figures the shop has set for itself; the others are bench defaults. */

@@ -1,6 +1,6 @@
 import 'server-only'
 import { randomUUID } from 'node:crypto'
-import { oddText } from '@/core/plain-text'
+import { oddText } from '@/core/tables/plain-text'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 

@@ -1,6 +1,6 @@
 import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
-import { smallField } from '@/core/socket/field.testing'
+import { smallField } from '@/core/socket/model/field.testing'
 import { describeDatabase, lay, line, somebody, someJob } from './database.testing'
 import { donors, dropDonor, keepDonor } from './donors'
 import { addSocket } from './sockets'

@@ -1,5 +1,5 @@
 import 'server-only'
-import type { FaultOdds } from '@/core/triage/fault-table'
+import type { FaultOdds } from '@/core/triage/model/fault-table'
 import { pool, transaction } from './pool'
 
 /** The shop's own odds of faults; faults that are not in it keep the bench default. */

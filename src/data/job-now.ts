@@ -1,7 +1,7 @@
 import 'server-only'
 import { foldOn, jobState } from '@/core/job/job-state'
 import type { Entry, JobState } from '@/core/job/job-state'
-import type { Socket } from '@/core/socket/socket'
+import type { Socket } from '@/core/socket/model/socket'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 import { readTape } from './read-tape'

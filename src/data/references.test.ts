@@ -6,7 +6,7 @@ import { keepFigures, ownFigures } from './bench-figures'
 import { keepFaultOdds, ownFaultOdds } from './fault-odds'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
-import { shelfItems } from '@/core/triage/bench-test'
+import { shelfItems } from '@/core/triage/model/bench-test'
 import { putOnShelf, shelf } from './shelf'
 import { dropReference, keepReference, noReferences, referencesOf } from './references'
 

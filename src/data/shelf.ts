@@ -1,6 +1,6 @@
 import 'server-only'
-import { shelfItems } from '@/core/triage/bench-test'
-import type { ShelfItem } from '@/core/triage/bench-test'
+import { shelfItems } from '@/core/triage/model/bench-test'
+import type { ShelfItem } from '@/core/triage/model/bench-test'
 import { pool } from './pool'
 
 /** What the shop has at hand of what triage's tests need. */

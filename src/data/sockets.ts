@@ -1,6 +1,6 @@
 import 'server-only'
-import { oddText } from '@/core/plain-text'
-import type { Contact, Socket, SocketKind } from '@/core/socket/socket'
+import { oddText } from '@/core/tables/plain-text'
+import type { Contact, Socket, SocketKind } from '@/core/socket/model/socket'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 

@@ -1,5 +1,5 @@
 import 'server-only'
-import type { SnapTally } from '@/core/socket/snap-record'
+import type { SnapTally } from '@/core/socket/straighten/snap-record'
 import { pool } from './pool'
 
 /**

@@ -6,11 +6,11 @@ import type { Bodies, Kind } from '@/core/slices'
 import { contactsOf, filesOf, foldOn, lineFault, linesNamed, subjects } from '@/core/job/job-state'
 import type { LineFault } from '@/core/tape/integrity'
 import { canonical } from '@/core/tape/canonical'
-import { handBackHolds } from '@/core/job/hand-back-holds'
+import { handBackBlockers } from '@/core/job/hand-back-blockers'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { gateOf } from '@/core/job/gate'
-import { strangerIn } from '@/core/socket/socket'
-import type { Socket } from '@/core/socket/socket'
+import { unknownContact } from '@/core/socket/model/socket'
+import type { Socket } from '@/core/socket/model/socket'
 import type { Account } from './accounts'
 import { hasFile } from './files'
 import { foldTape, jobNow, namesOf, remember, saveSnapshot, SNAPSHOT_EVERY } from './job-now'
@@ -113,7 +113,7 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
     const others = await linesOfOthers(jobId, draft.basis, by.id, db)
     const other = others.find((e) => subjects(e).some((s) => mine.has(s)))
     if (other) return { result: 'conflict', entries: await since(), with: other }
-    const stranger = now.socket && strangerIn(now.socket, contactsOf(entry))
+    const stranger = now.socket && unknownContact(now.socket, contactsOf(entry))
     if (stranger) return { result: 'refused', field: 'contact', text: stranger }
     const against = speaksAgainstLine(entry, now)
     if (against) return { result: 'refused', ...against }
@@ -148,7 +148,7 @@ async function faultOf(entry: Entry, jobId: string, db: Queryable): Promise<Line
 /** What holds a hand-back, or has to be asked about before a line is written. */
 function speaksAgainstLine(entry: Entry, { state, socket }: JobNow): LineFault | null {
   if (entry.kind !== 'proof' && entry.kind !== 'hand-back') return null
-  const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackHolds(state)[0]
+  const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackBlockers(state)[0]
   if (hold) return { field: 'outcome', text: `hand-back is held: ${hold.text}` }
   const [against] = speaksAgainst(entry.kind, entry.body, state, socket)
   return against !== undefined && !entry.body.despite?.length

@@ -3,10 +3,10 @@ import { gateOf } from '@/core/job/gate'
 import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import { nextStep } from '@/core/job/next-step'
-import type { Socket } from '@/core/socket/socket'
+import type { Socket } from '@/core/socket/model/socket'
 import { jobNow } from '@/data/job-now'
 import { jobById, saveNextStep } from '@/data/jobs'
-import { surroundingsOf } from '@/stations/job/surroundings'
+import { surroundingsOf } from '@/server/surroundings'
 import { inThread } from './heavy'
 
 type Reckon = (of: { field: Socket | null; asked: ToAdvise }) => Promise<Reckoned>

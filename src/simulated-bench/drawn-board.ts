@@ -1,7 +1,7 @@
-import type { Uniform } from '@/core/seeded'
-import type { BenchTest } from '@/core/triage/bench-test'
-import type { FaultId } from '@/core/triage/fault'
-import { hypotheses, SOMETHING_ELSE } from '@/core/triage/odds'
+import type { Uniform } from '@/core/maths/seeded'
+import type { BenchTest } from '@/core/triage/model/bench-test'
+import type { FaultId } from '@/core/triage/model/fault'
+import { hypotheses, SOMETHING_ELSE } from '@/core/triage/reason/odds'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {
   let sum = 0

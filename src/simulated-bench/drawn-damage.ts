@@ -1,8 +1,8 @@
-import { seeded } from '@/core/seeded'
-import type { Mark, Marks } from '@/core/socket/mark'
-import { fieldOf } from '@/core/socket/socket'
-import type { Contact, Socket } from '@/core/socket/socket'
-import { neighboursOf } from '@/core/socket/walk'
+import { seeded } from '@/core/maths/seeded'
+import type { Mark, Marks } from '@/core/socket/damage/mark'
+import { fieldOf } from '@/core/socket/model/socket'
+import type { Contact, Socket } from '@/core/socket/model/socket'
+import { neighboursOf } from '@/core/socket/model/walk'
 
 /** How much of which damage, as numbers of contacts; a swath takes 6 to 30 at once. */
 export interface DamageDrawn {

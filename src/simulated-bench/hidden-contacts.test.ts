@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { runOut } from '@/core/run-out'
-import { anyMarks, smallField } from '@/core/socket/field.testing'
-import { isDamage, isGone } from '@/core/socket/mark'
+import { runToEnd } from '@/core/run-to-end'
+import { anyMarks, smallField } from '@/core/socket/model/field.testing'
+import { isDamage, isGone } from '@/core/socket/damage/mark'
 import { drawDamage, usualDamage } from './drawn-damage'
 import { afterStrokes, trulyMarked } from './hidden-contacts'
 import { plainShot, takePhoto } from './microscope-camera'
@@ -72,7 +72,7 @@ describe('drawn damage', () => {
 
 describe('the microscope camera', () => {
   const shot = { ...plainShot, widthPx: 300, heightPx: 280, pxPerMm: 34 }
-  const photo = (change = {}, marks = {}) => runOut(takePhoto(socket, marks, { ...shot, ...change }))
+  const photo = (change = {}, marks = {}) => runToEnd(takePhoto(socket, marks, { ...shot, ...change }))
   it('takes the same picture for the same seed, another for another', () => {
     expect(photo().image.grey).toEqual(photo().image.grey)
     expect(photo({ seed: 2 }).image.grey).not.toEqual(photo().image.grey)

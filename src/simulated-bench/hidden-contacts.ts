@@ -1,8 +1,8 @@
 import type { StrokeDone } from '@/core/socket/slice'
-import { normalDraw, seeded } from '@/core/seeded'
-import { afterStroke, isDamage, usualHeightMm } from '@/core/socket/mark'
-import type { Mark, Marks } from '@/core/socket/mark'
-import type { Socket } from '@/core/socket/socket'
+import { normalDraw, seeded } from '@/core/maths/seeded'
+import { afterStroke, isDamage, usualHeightMm } from '@/core/socket/damage/mark'
+import type { Mark, Marks } from '@/core/socket/damage/mark'
+import type { Socket } from '@/core/socket/model/socket'
 import { drawDamage } from './drawn-damage'
 
 /** Contacts of a board that nobody has seen yet: a stray lean or two, one that is low. */

@@ -1,14 +1,14 @@
-import { normalDraw, seeded } from '@/core/seeded'
-import type { Uniform } from '@/core/seeded'
-import { benchBeam } from '@/core/socket/contact-force'
-import { usualHeightMm, usualLeanMm } from '@/core/socket/mark'
-import type { Mark, Marks } from '@/core/socket/mark'
+import { normalDraw, seeded } from '@/core/maths/seeded'
+import type { Uniform } from '@/core/maths/seeded'
+import { benchBeam } from '@/core/socket/contact/contact-force'
+import { usualHeightMm, usualLeanMm } from '@/core/socket/damage/mark'
+import type { Mark, Marks } from '@/core/socket/damage/mark'
 import type { GreyImage } from '@/core/socket/photo/grey-image'
 import { blur } from '@/core/socket/photo/grey-image'
 import type { Point } from '@/core/socket/photo/projection'
-import { BEAM_RUN_MM } from '@/core/socket/short'
-import { fieldOf } from '@/core/socket/socket'
-import type { Contact, Socket } from '@/core/socket/socket'
+import { BEAM_RUN_MM } from '@/core/socket/damage/short'
+import { fieldOf } from '@/core/socket/model/socket'
+import type { Contact, Socket } from '@/core/socket/model/socket'
 
 /** What contacts and housing of one make look like; brightness as share of full scale, sizes in mm. */
 export interface Look {

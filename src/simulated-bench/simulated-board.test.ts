@@ -1,12 +1,12 @@
 import { rails } from '@/core/board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { benchTests } from '@/core/triage/bench-tests'
-import { readCodes } from '@/core/triage/code-tape'
-import type { CodeTable } from '@/core/triage/code-tape'
-import { readCurrent } from '@/core/triage/current-trace'
-import { faultIds } from '@/core/triage/fault'
-import { judgeRails } from '@/core/triage/rail-table'
+import { benchTests } from '@/core/triage/model/bench-tests'
+import { readCodes } from '@/core/triage/instruments/code-tape'
+import type { CodeTable } from '@/core/triage/instruments/code-tape'
+import { readCurrent } from '@/core/triage/instruments/current-trace'
+import { faultIds } from '@/core/triage/model/fault'
+import { judgeRails } from '@/core/triage/instruments/rail-table'
 import { SimulatedBoard } from './simulated-board'
 
 const codes: CodeTable = {

@@ -1,5 +1,5 @@
-import type { InkedPath } from '@/core/socket/display-list'
-import { inkColours, inkStyle } from '@/core/socket/svg'
+import type { InkedPath } from '@/core/socket/map/display-list'
+import { inkColours, inkStyle } from '@/core/socket/map/svg'
 
 /** A display list as SVG paths, for drawings that are not the map itself. */
 export function FieldPaths({

@@ -1,8 +1,8 @@
 import { expose } from 'comlink'
 import { orderWork } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
-import type { Socket } from '@/core/socket/socket'
-import { believe } from '@/core/triage/belief'
+import type { Socket } from '@/core/socket/model/socket'
+import { believe } from '@/core/triage/reason/belief'
 
 let field: Socket | null = null
 

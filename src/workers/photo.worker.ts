@@ -4,7 +4,7 @@ import { greyOf, MOST_PIXELS } from '@/core/socket/photo/grey-image'
 import type { GreyImage } from '@/core/socket/photo/grey-image'
 import { locate } from '@/core/socket/photo/locate'
 import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
-import type { Socket } from '@/core/socket/socket'
+import type { Socket } from '@/core/socket/model/socket'
 
 const open = new Map<string, GreyImage>()
 let dropped = new Set<string>()
@@ -12,7 +12,7 @@ let dropped = new Set<string>()
 /** Lets messages in, a cancel among them. */
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0))
 
-const desk = {
+const worker = {
   /** Decodes a picture, turned as its camera was held. */
   async open(id: string, file: Blob): Promise<{ widthPx: number; heightPx: number } | { fault: string }> {
     let picture: ImageBitmap
@@ -63,6 +63,6 @@ const desk = {
   },
 }
 
-export type PhotoDesk = typeof desk
+export type PhotoWorker = typeof worker
 
-expose(desk)
+expose(worker)

@@ -1,5 +1,5 @@
 import { expose } from 'comlink'
-import { practiceScore } from '@/core/triage/practice-score'
+import { practiceScore } from '@/core/triage/practice/practice-score'
 
 const review = { practiceScore }
 

@@ -1,13 +1,13 @@
 import { expose } from 'comlink'
-import { giveBack, reckon, weigh } from '@/core/socket/reckon'
-import type { PushAdvice } from '@/core/socket/push'
-import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/reckon'
-import type { GivenBack } from '@/core/socket/replacement'
-import type { Socket } from '@/core/socket/socket'
+import { giveBack, reckon, weigh } from '@/core/socket/straighten/reckon'
+import type { PushAdvice } from '@/core/socket/straighten/push'
+import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/straighten/reckon'
+import type { GivenBack } from '@/core/socket/replace/replacement'
+import type { Socket } from '@/core/socket/model/socket'
 
 let socket: Socket | null = null
 
-const desk = {
+const worker = {
   load(given: Socket): void {
     socket = given
   },
@@ -22,6 +22,6 @@ const desk = {
   },
 }
 
-export type ReckonDesk = typeof desk
+export type ReckonWorker = typeof worker
 
-expose(desk)
+expose(worker)

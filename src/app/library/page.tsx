@@ -1,9 +1,9 @@
 import type { Metadata } from 'next'
 import { listBoards } from '@/data/boards'
 import { listSockets } from '@/data/sockets'
-import { signedIn } from '@/stations/job/signed-in'
-import { Library } from '@/stations/library/Library'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { Library } from '@/shop/library/Library'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Library' }
 

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { listAccounts, sessionsOf } from '@/data/accounts'
-import { sessionToken, signedIn } from '@/stations/job/signed-in'
-import { People } from '@/stations/shop/People'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { sessionToken, signedIn } from '@/server/signed-in'
+import { People } from '@/shop/People'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'People' }
 

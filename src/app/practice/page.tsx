@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { practiceBoards } from '@/data/jobs'
-import { signedIn } from '@/stations/job/signed-in'
-import { Practice } from '@/stations/practice/Practice'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { Practice } from '@/shop/practice/Practice'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Practice' }
 

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next'
-import { momentOf, oddText } from '@/core/plain-text'
+import { momentOf, oddText } from '@/core/tables/plain-text'
 import { closedJobs, countClosed } from '@/data/jobs'
-import { signedIn } from '@/stations/job/signed-in'
-import { RecordList } from '@/stations/shop/RecordList'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { RecordList } from '@/shop/RecordList'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Record' }
 

@@ -2,10 +2,10 @@ import type { Metadata } from 'next'
 import { donors } from '@/data/donors'
 import { shelf } from '@/data/shelf'
 import { listSockets } from '@/data/sockets'
-import { signedIn } from '@/stations/job/signed-in'
-import { Donors } from '@/stations/shop/Donors'
-import { Shelf } from '@/stations/shop/Shelf'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { Donors } from '@/shop/Donors'
+import { Shelf } from '@/shop/Shelf'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Shelf' }
 

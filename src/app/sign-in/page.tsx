@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
-import { localPath } from '@/stations/job/signed-in'
-import { SignInForm } from '@/stations/shop/SignInForm'
-import { shopIsEmpty } from '@/stations/shop/sign-in-actions'
+import { localPath } from '@/server/signed-in'
+import { SignInForm } from '@/shop/SignInForm'
+import { shopIsEmpty } from '@/shop/sign-in-actions'
 import { SocketMotif } from '@/ui/SocketMotif'
 
 export const metadata: Metadata = { title: 'Sign in' }

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
-import { FirstLeadForm } from '@/stations/shop/FirstLeadForm'
-import { shopIsEmpty } from '@/stations/shop/sign-in-actions'
+import { FirstLeadForm } from '@/shop/FirstLeadForm'
+import { shopIsEmpty } from '@/shop/sign-in-actions'
 
 export const metadata: Metadata = { title: 'First start' }
 

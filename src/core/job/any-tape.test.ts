@@ -7,17 +7,17 @@ import { struckBy } from '../tape/line'
 import { stations } from '../board/station'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { handBackHolds } from './hand-back-holds'
+import { handBackBlockers } from './hand-back-blockers'
 import { handBackSheet } from './sheet'
 import { proofStanding } from './proof-owed'
-import { smallField } from '../socket/field.testing'
+import { smallField } from '../socket/model/field.testing'
 import { anyTape } from './any-tape.testing'
 import { canonical } from '../tape/canonical'
 import { gateOf } from './gate'
 import { nextStep, stepAt } from './next-step'
 import { progress } from './progress'
-import { clusters } from '../socket/cluster'
-import { plan } from '../socket/plan'
+import { clusters } from '../socket/damage/cluster'
+import { plan } from '../socket/straighten/plan'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
@@ -81,7 +81,7 @@ describe('any tape the edge would let in', () => {
         const standing = proofStanding(state, socket)
         expect(sheet.proved).toHaveLength(standing.tests.filter((t) => t.result === 'pass').length)
         expect(sheet.notProved.length).toBeGreaterThanOrEqual(standing.owed + standing.failed)
-        expect(sheet.holds).toEqual(handBackHolds(state).map((h) => h.text))
+        expect(sheet.holds).toEqual(handBackBlockers(state).map((h) => h.text))
         for (const text of [...sheet.found, ...sheet.done, ...sheet.proved, ...sheet.notProved])
           expect(text).not.toMatch(/undefined|NaN/)
       }),
@@ -96,7 +96,7 @@ describe('any tape the edge would let in', () => {
           openOffers(state.intake).length > 0 ||
           unaccounted(state.board).length > 0 ||
           state.intake.consent === null
-        expect(handBackHolds(state).length > 0).toBe(held)
+        expect(handBackBlockers(state).length > 0).toBe(held)
       }),
       runs,
     )

@@ -8,8 +8,8 @@ import { outcomes } from '../hand-back/slice'
 import { kinds } from './job-state'
 import { historyItems } from '../board/history-item'
 import fc from 'fast-check'
-import { anyMark } from '../socket/field.testing'
-import { drops } from '../socket/seat-reading'
+import { anyMark } from '../socket/model/field.testing'
+import { drops } from '../socket/seat/seat-reading'
 import { lookHazards } from '../board/hazard'
 
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)

@@ -1,4 +1,4 @@
-import type { Socket } from '../socket/socket'
+import type { Socket } from '../socket/model/socket'
 import type { JobState } from './job-state'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'

@@ -18,9 +18,6 @@ const jobFold = folder(slices)
 
 export const kinds = [...specs.keys()] as readonly Kind[]
 
-/** What an empty tape says. */
-export const emptyState: JobState = jobFold.empty
-
 /**
  * Folds a tape into what it says now.
  * @param contactNames of the job's socket, for “all looked at”

@@ -11,10 +11,10 @@ import { partsStep } from '../parts/next-step'
 import { proofStep } from '../proof/next-step'
 import { socketStep } from '../socket/next-step'
 import type { SocketWork } from '../socket/next-step'
-import type { Socket } from '../socket/socket'
-import type { Belief } from '../triage/belief'
+import type { Socket } from '../socket/model/socket'
+import type { Belief } from '../triage/reason/belief'
 import { triageStep } from '../triage/next-step'
-import { handBackHolds } from './hand-back-holds'
+import { handBackBlockers } from './hand-back-blockers'
 import type { JobState } from './job-state'
 import { proofStanding } from './proof-owed'
 
@@ -35,7 +35,7 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   firmware: ({ state }) => firmwareStep(state.firmware),
   parts: ({ state }) => partsStep(state.parts),
   proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
-  'hand-back': ({ state, field }) => handBackStep(handBackHolds(state), proofStanding(state, field).owed),
+  'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),
 }
 
 /** What comes before the work of any station: the job is over, or something is loose. */

@@ -4,8 +4,8 @@ import type { RailSeen } from '../board/rail-limits'
 import type { Station } from '../board/station'
 import type { Rail } from '../board/rail'
 import { rails, railWords } from '../board/rail'
-import type { ShortGrade } from '../socket/function-law'
-import { inHundred } from '../in-hundred'
+import type { ShortGrade } from '../socket/contact/function-law'
+import { inHundred } from '../maths/in-hundred'
 import { FIRST_POWER_MOST_A } from '../board/power-history'
 
 export interface PossibleShort {

@@ -1,8 +1,8 @@
 import type { JobState } from './job-state'
 import type { BoardReference } from './evidence'
 import { evidenceOf } from './evidence'
-import type { FaultId } from '../triage/fault'
-import type { PracticeStep } from '../triage/practice-score'
+import type { FaultId } from '../triage/model/fault'
+import type { PracticeStep } from '../triage/practice/practice-score'
 
 /**
  * What was done on a practice board, in order; what was seen at one line of the tape is one test and its company.

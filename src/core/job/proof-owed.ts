@@ -1,8 +1,8 @@
 import { functionGroups } from '../board/function-group'
 import { proofPlan, standingOf } from '../proof/plan'
 import type { ProofStanding, Touched } from '../proof/plan'
-import { isDamage } from '../socket/mark'
-import type { Socket } from '../socket/socket'
+import { isDamage } from '../socket/damage/mark'
+import type { Socket } from '../socket/model/socket'
 import type { JobState } from './job-state'
 
 /** What was touched, as the tape has it: every contact that was ever marked damaged, in any pass. */

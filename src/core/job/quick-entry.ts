@@ -1,8 +1,8 @@
 import type { Rail } from '../board/rail'
 import type { Bodies, Kind } from '../slices'
 import { rails, railWords } from '../board/rail'
-import { damageKinds } from '../socket/mark'
-import { notACode, readCodesTyped } from '../triage/code'
+import { damageKinds } from '../socket/damage/mark'
+import { notACode, readCodesTyped } from '../triage/instruments/code'
 import { readMark } from './read-mark'
 import { notRead, readNumber } from './read-number'
 

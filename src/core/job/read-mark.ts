@@ -1,7 +1,7 @@
-import { damageKinds } from '../socket/mark'
-import type { Mark } from '../socket/mark'
-import { compass } from '../socket/open-side'
-import type { Compass } from '../socket/open-side'
+import { damageKinds } from '../socket/damage/mark'
+import type { Mark } from '../socket/damage/mark'
+import { compass } from '../socket/damage/open-side'
+import type { Compass } from '../socket/damage/open-side'
 import { contactOf, readNumber } from './read-number'
 
 const short: Readonly<Record<string, Compass>> = {

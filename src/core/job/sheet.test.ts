@@ -1,8 +1,8 @@
 import { jobState } from './job-state'
 import { describe, expect, it } from 'vitest'
 import { tape } from './tape.testing'
-import { smallField } from '../socket/field.testing'
-import { handBackHolds } from './hand-back-holds'
+import { smallField } from '../socket/model/field.testing'
+import { handBackBlockers } from './hand-back-blockers'
 import { handBackSheet } from './sheet'
 
 const socket = smallField()
@@ -86,7 +86,7 @@ describe('handBackSheet', () => {
 
 it('holds the hand-back for an open offer, a lost fragment and a missing consent', () => {
   const t = worked().put('offer', { text: 'more', limitMinor: null, minutes: null })
-  expect(handBackHolds(jobState(t.entries)).map((h) => h.text)).toEqual([
+  expect(handBackBlockers(jobState(t.entries)).map((h) => h.text)).toEqual([
     'The owner has not answered the changed offer: more',
     'fragment of D1 is not accounted for',
     'The owner has not signed',
@@ -94,5 +94,5 @@ it('holds the hand-back for an open offer, a lost fragment and a missing consent
   t.put('offer answered', { offer: t.entries.length, approved: false, how: '' })
     .put('accounted', { item: 11, where: 'in the dish' })
     .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
-  expect(handBackHolds(jobState(t.entries))).toEqual([])
+  expect(handBackBlockers(jobState(t.entries))).toEqual([])
 })

@@ -5,15 +5,15 @@ import { railWords } from '../board/rail'
 import { railState } from '../board/rail-limits'
 import { proofStanding } from './proof-owed'
 import type { ProofStanding } from '../proof/plan'
-import { isDamage, sayMark } from '../socket/mark'
-import type { Marks } from '../socket/mark'
-import { comparePasses } from '../socket/pass'
-import type { PassChange } from '../socket/pass'
-import type { Socket } from '../socket/socket'
-import { faults } from '../triage/fault'
-import type { FaultId } from '../triage/fault'
-import { cellState, stageReached } from '../triage/stage'
-import { handBackHolds } from './hand-back-holds'
+import { isDamage, sayMark } from '../socket/damage/mark'
+import type { Marks } from '../socket/damage/mark'
+import { comparePasses } from '../socket/damage/pass'
+import type { PassChange } from '../socket/damage/pass'
+import type { Socket } from '../socket/model/socket'
+import { faults } from '../triage/model/fault'
+import type { FaultId } from '../triage/model/fault'
+import { cellState, stageReached } from '../triage/model/stage'
+import { handBackBlockers } from './hand-back-blockers'
 
 /** What the owner reads: found, done, proved, not proved, advice, safety. */
 export interface HandBackSheet {
@@ -55,7 +55,7 @@ export function handBackSheet(state: JobState, socket: Socket | null, nowIso: st
     safety,
     maps,
     changes: maps ? comparePasses(maps.before, maps.after) : [],
-    holds: handBackHolds(state).map((h) => h.text),
+    holds: handBackBlockers(state).map((h) => h.text),
     minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
     priceMinor: state.handBack.done?.priceMinor ?? null,
   }

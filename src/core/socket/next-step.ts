@@ -1,11 +1,11 @@
 import type { PowerGate } from '../board/gate-reason'
 import type { Step } from '../board/step'
-import type { Cluster } from './cluster'
-import { isDamage } from './mark'
-import type { Plan } from './plan'
+import type { Cluster } from './damage/cluster'
+import { isDamage } from './damage/mark'
+import type { Plan } from './straighten/plan'
 import { currentPass } from './slice'
 import type { SocketState } from './slice'
-import type { Socket } from './socket'
+import type { Socket } from './model/socket'
 
 /** The order of work, and where the damage lies. */
 export interface SocketWork {

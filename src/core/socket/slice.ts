@@ -4,11 +4,11 @@ import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 import type { Loose, LooseSettled } from '../tape/slice'
-import { afterStroke, isDamage, sayMark } from './mark'
-import type { DamageKind, Mark, Marks } from './mark'
-import type { Pass } from './pass'
-import type { School } from './plan'
-import type { Corner, Drop } from './seat-reading'
+import { afterStroke, isDamage, sayMark } from './damage/mark'
+import type { DamageKind, Mark, Marks } from './damage/mark'
+import type { Pass } from './damage/pass'
+import type { School } from './straighten/plan'
+import type { Corner, Drop } from './seat/seat-reading'
 
 /** What became of a contact by a stroke; “still off” is what older lines say for short or past. */
 export const strokeResults = ['there', 'still short', 'past', 'touching', 'snapped', 'still off'] as const

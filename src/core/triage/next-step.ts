@@ -3,10 +3,10 @@ import { rails, railWords } from '../board/rail'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
-import { inHundred } from '../in-hundred'
-import type { Belief } from './belief'
-import { faults } from './fault'
-import { stageReached } from './stage'
+import { inHundred } from '../maths/in-hundred'
+import type { Belief } from './reason/belief'
+import { faults } from './model/fault'
+import { stageReached } from './model/stage'
 
 /** What closes the gate and is found by looking and measuring on. */
 const foundByTests: ReadonlySet<string> = new Set(['rail short', 'volts high', 'hazard'])

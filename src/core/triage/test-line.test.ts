@@ -5,7 +5,7 @@ import { jobState } from '../job/job-state'
 import { tape } from '../job/tape.testing'
 import { railsRead } from '../board/slice'
 import { rails } from '../board/rail'
-import { benchTests } from './bench-tests'
+import { benchTests } from './model/bench-tests'
 import { lineOfTest } from './test-line'
 
 const said = benchTests.flatMap((t) => t.outcomes.map((outcome) => ({ test: t.id, outcome })))

@@ -4,16 +4,16 @@ import { outcomes } from '@/core/hand-back/slice'
 
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { handBackHolds } from '@/core/job/hand-back-holds'
-import { useJob } from '@/stations/job/JobProvider'
-import { StationLink } from '@/stations/job/StationLink'
-import { StationStep } from '@/stations/job/StationStep'
+import { handBackBlockers } from '@/core/job/hand-back-blockers'
+import { useJob } from '@/job/JobProvider'
+import { StationLink } from '@/frame/StationLink'
+import { StationStep } from '@/frame/StationStep'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { OneLine } from '@/ui/OneLine'
 import { TextArea, TextField } from '@/ui/Field'
-import { crowns, readCrowns } from '@/ui/money'
+import { crowns, readCrowns } from '@/core/maths/money'
 import { SheetPage } from './SheetPage'
 
 /** The sheet as the owner will read it, and what is needed to hand it over. */
@@ -41,7 +41,7 @@ export function HandBackStation() {
 
 function Holds() {
   const state = useJob((j) => j.state)
-  const holds = handBackHolds(state)
+  const holds = handBackBlockers(state)
   if (holds.length === 0 || state.handBack.done) return null
   return (
     <ul className="mt-2 border-l-4 border-ember pl-3" aria-label="What holds the hand-back">
@@ -79,7 +79,7 @@ function HandOver() {
   const [fault, setFault] = useState<string>()
   const socket = useJob((j) => j.socket)
   const [asked, setAsked] = useState<readonly string[]>([])
-  const held = handBackHolds(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
+  const held = handBackBlockers(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
   const limit = state.intake.ticket.limitMinor
   const priceMinor = readCrowns(price)
   const over = priceMinor !== null && limit !== null && priceMinor > limit

@@ -1,12 +1,12 @@
 'use client'
 import { useMemo, useState } from 'react'
 import { handBackSheet } from '@/core/job/sheet'
-import { displayList } from '@/core/socket/display-list'
-import type { Marks } from '@/core/socket/mark'
-import type { Socket } from '@/core/socket/socket'
-import { useJob } from '@/stations/job/JobProvider'
+import { displayList } from '@/core/socket/map/display-list'
+import type { Marks } from '@/core/socket/damage/mark'
+import type { Socket } from '@/core/socket/model/socket'
+import { useJob } from '@/job/JobProvider'
 import { FieldPaths } from '@/ui/FieldPaths'
-import { crowns } from '@/ui/money'
+import { crowns } from '@/core/maths/money'
 import { When } from '@/ui/When'
 
 /** The hand-back sheet on the screen and on paper; always on the paper ground, as it will be printed. */

@@ -2,7 +2,7 @@
 import type { Claim } from '@/core/intake/slice'
 
 import { useState } from 'react'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { OneLine } from '@/ui/OneLine'
 

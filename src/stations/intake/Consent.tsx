@@ -1,9 +1,9 @@
 'use client'
 import { useState } from 'react'
 import { risksFor } from '@/core/intake/history'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
-import { crowns } from '@/ui/money'
+import { crowns } from '@/core/maths/money'
 import { When } from '@/ui/When'
 import { SignatureSheet } from './SignatureSheet'
 

@@ -1,9 +1,9 @@
 'use client'
 import { useState } from 'react'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
-import { crowns, readCrowns } from '@/ui/money'
+import { crowns, readCrowns } from '@/core/maths/money'
 
 /** A changed offer holds the hand-back until the owner has answered it. */
 export function Offers() {

@@ -1,7 +1,7 @@
 'use client'
 import { useEffect, useRef, useState } from 'react'
-import { useJob } from '@/stations/job/JobProvider'
-import type { Customer } from '@/stations/job/job-store'
+import { useJob } from '@/job/JobProvider'
+import type { Customer } from '@/job/job-store'
 import { Button } from '@/ui/Button'
 import { TicketLine } from '@/ui/TicketLine'
 

@@ -1,7 +1,7 @@
 'use client'
 import { useEffect, useRef, useState } from 'react'
 import SignaturePad from 'signature_pad'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
 

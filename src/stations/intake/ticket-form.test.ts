@@ -1,6 +1,6 @@
 import { jobState } from '@/core/job/job-state'
 import { describe, expect, it } from 'vitest'
-import { readCrowns } from '@/ui/money'
+import { readCrowns } from '@/core/maths/money'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 
 const blank = jobState([]).intake.ticket

@@ -1,7 +1,7 @@
 import type { Ticket } from '@/core/intake/slice'
 import type { HistoryItem } from '@/core/board/history-item'
 import Joi from 'joi'
-import { readCrowns } from '@/ui/money'
+import { readCrowns } from '@/core/maths/money'
 
 /** The ticket as it is typed; figures are text until they make sense. */
 export interface TicketForm {

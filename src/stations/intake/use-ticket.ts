@@ -2,7 +2,7 @@
 import { joiResolver } from '@hookform/resolvers/joi'
 import { useEffect, useMemo } from 'react'
 import { useForm } from 'react-hook-form'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 import type { TicketForm } from './ticket-form'
 

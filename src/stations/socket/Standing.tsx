@@ -1,7 +1,7 @@
 'use client'
-import type { Reckoning } from '@/core/socket/reckon'
-import { useJob } from '@/stations/job/JobProvider'
-import type { Surface } from './use-surface'
+import type { Reckoning } from '@/core/socket/straighten/reckon'
+import { useJob } from '@/job/JobProvider'
+import type { Surface } from './map/use-surface'
 
 /** Out of a hundred; an eye that has looked is never sure of all of it. */
 const percent = (p: number) => `${Math.min(99, Math.round(p * 100))} %`

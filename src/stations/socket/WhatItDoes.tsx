@@ -1,5 +1,5 @@
 'use client'
-import type { Assessment } from '@/core/socket/assess'
+import type { Assessment } from '@/core/socket/damage/assess'
 
 /** A chance as it is said: nothing that was only looked at is ever sure. */
 const percent = (p: number) => `${p > 0.99 && p < 1 ? 99 : Math.round(p * 100)} %`

@@ -1,8 +1,8 @@
 'use client'
 import { useState } from 'react'
-import type { Belief, FaultBelief } from '@/core/triage/belief'
-import { faults } from '@/core/triage/fault'
-import { useJob } from '@/stations/job/JobProvider'
+import type { Belief, FaultBelief } from '@/core/triage/reason/belief'
+import { faults } from '@/core/triage/model/fault'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 
 const inHundred = (p: number) => (p > 0.995 ? '> 99' : p < 0.005 ? '< 1' : String(Math.round(p * 100)))

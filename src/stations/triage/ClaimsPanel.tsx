@@ -2,9 +2,9 @@
 import type { Claim } from '@/core/intake/slice'
 
 import { useState } from 'react'
-import { benchTests } from '@/core/triage/bench-tests'
-import { testOf } from '@/core/triage/odds'
-import { useJob } from '@/stations/job/JobProvider'
+import { benchTests } from '@/core/triage/model/bench-tests'
+import { testOf } from '@/core/triage/reason/odds'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField } from '@/ui/Field'

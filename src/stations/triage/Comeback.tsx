@@ -1,7 +1,7 @@
 'use client'
 import Link from 'next/link'
-import { faults } from '@/core/triage/fault'
-import { useJob } from '@/stations/job/JobProvider'
+import { faults } from '@/core/triage/model/fault'
+import { useJob } from '@/job/JobProvider'
 import { When } from '@/ui/When'
 
 const sayFault = (id: string) => faults[id as keyof typeof faults]?.say ?? id

@@ -4,15 +4,15 @@ import type { Bodies } from '@/core/slices'
 import dynamic from 'next/dynamic'
 import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
-import type { Finding } from '@/core/finding'
-import { cutText } from '@/core/plain-text'
-import { compareTraces } from '@/core/triage/current-trace'
-import { useJob } from '@/stations/job/JobProvider'
-import { Findings } from '@/stations/library/Findings'
+import type { Finding } from '@/core/tables/finding'
+import { cutText } from '@/core/tables/plain-text'
+import { compareTraces } from '@/core/triage/instruments/current-trace'
+import { useJob } from '@/job/JobProvider'
+import { Findings } from '@/ui/Findings'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Simulated } from './Simulated'
-import type { TraceDesk } from './trace.worker'
+import type { TraceWorker } from './trace.worker'
 
 const CurrentCurve = dynamic(() => import('./CurrentCurve').then((m) => m.CurrentCurve), {
   ssr: false,
@@ -162,7 +162,7 @@ function ReadCurrent() {
     setFindings([])
     setReading(file.name)
     worker.current = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
-    const { body, findings } = await wrap<TraceDesk>(worker.current).read(
+    const { body, findings } = await wrap<TraceWorker>(worker.current).read(
       cutText(file.name, 120),
       await file.text(),
     )

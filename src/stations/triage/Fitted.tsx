@@ -1,8 +1,8 @@
 'use client'
 import { useState } from 'react'
-import { cellState } from '@/core/triage/stage'
+import { cellState } from '@/core/triage/model/stage'
 import { readNumber } from '@/core/job/read-number'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Choice } from '@/ui/Choice'
 import { TicketLine } from '@/ui/TicketLine'
 

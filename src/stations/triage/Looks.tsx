@@ -2,7 +2,7 @@
 import { useRef, useState } from 'react'
 import { hazardWords, lookHazards } from '@/core/board/hazard'
 import type { LookHazard } from '@/core/board/hazard'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 
 /** What is looked at before power; faults outside the board come first because they cost a minute. */

@@ -1,9 +1,9 @@
 'use client'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { minutesOf } from '@/core/triage/practice-score'
+import { minutesOf } from '@/core/triage/practice/practice-score'
 import { practiceSteps } from '@/core/job/practice-steps'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
 

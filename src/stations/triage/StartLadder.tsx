@@ -1,6 +1,6 @@
 'use client'
-import { baselineChanges, stageReached, stages } from '@/core/triage/stage'
-import { useJob } from '@/stations/job/JobProvider'
+import { baselineChanges, stageReached, stages } from '@/core/triage/model/stage'
+import { useJob } from '@/job/JobProvider'
 import { When } from '@/ui/When'
 
 /** How far it starts: the stages one above the other, each with the odds that it is the last it reaches. */

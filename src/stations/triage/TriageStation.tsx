@@ -1,9 +1,9 @@
 'use client'
 
-import { useAdvice } from '@/stations/job/AdviceProvider'
-import { useJob } from '@/stations/job/JobProvider'
-import { StationFoot } from '@/stations/job/StationFoot'
-import { StationStep } from '@/stations/job/StationStep'
+import { useAdvice } from '@/job/AdviceProvider'
+import { useJob } from '@/job/JobProvider'
+import { StationFoot } from '@/frame/StationFoot'
+import { StationStep } from '@/frame/StationStep'
 import { BeliefStrip } from './BeliefStrip'
 import { Comeback } from './Comeback'
 import { Fitted } from './Fitted'

@@ -1,7 +1,7 @@
 import type { Bodies } from '@/core/slices'
-import { CODE, notACode } from '@/core/triage/code'
-import { missingColumns, notANumber, numberIn } from '@/core/finding'
-import { readCsv } from '@/stations/library/read-csv'
+import { CODE, notACode } from '@/core/triage/instruments/code'
+import { missingColumns, notANumber, numberIn } from '@/core/tables/finding'
+import { readCsv } from '@/tables/read-csv'
 
 const MOST = 500
 

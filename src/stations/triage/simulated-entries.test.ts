@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
-import { checkEntry } from '@/stations/job/entry-schema'
+import { checkEntry } from '@/entry-schemas/entry-schema'
 import { asksForPower, simulatedAsks, simulatedEntries, simulatedRequest } from './simulated-entries'
 import type { SimulatedRequest } from './simulated-entries'
 

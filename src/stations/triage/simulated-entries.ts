@@ -1,9 +1,9 @@
 import type { Bodies, Kind } from '@/core/slices'
 import { rails } from '@/core/board/rail'
 import Joi from 'joi'
-import { benchTests } from '@/core/triage/bench-tests'
-import { keptCurrent, readCurrent } from '@/core/triage/current-trace'
-import { testOf } from '@/core/triage/odds'
+import { benchTests } from '@/core/triage/model/bench-tests'
+import { keptCurrent, readCurrent } from '@/core/triage/instruments/current-trace'
+import { testOf } from '@/core/triage/reason/odds'
 import { lineOfTest } from '@/core/triage/test-line'
 import type { SimulatedBoard } from '@/simulated-bench/simulated-board'
 

@@ -1,8 +1,8 @@
 import type { Bodies } from '@/core/slices'
 import { expose } from 'comlink'
-import type { Finding } from '@/core/finding'
-import { keptCurrent, readCurrent, readTrace } from '@/core/triage/current-trace'
-import { readCsv } from '@/stations/library/read-csv'
+import type { Finding } from '@/core/tables/finding'
+import { keptCurrent, readCurrent, readTrace } from '@/core/triage/instruments/current-trace'
+import { readCsv } from '@/tables/read-csv'
 
 export interface TraceRead {
   readonly body: Bodies['current'] | null
@@ -20,8 +20,8 @@ function read(name: string, csv: string): TraceRead {
   }
 }
 
-const desk = { read }
+const worker = { read }
 
-export type TraceDesk = typeof desk
+export type TraceWorker = typeof worker
 
-expose(desk)
+expose(worker)

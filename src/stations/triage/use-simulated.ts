@@ -2,7 +2,7 @@
 import type { Bodies, Kind } from '@/core/slices'
 
 import { useState } from 'react'
-import { useJob } from '@/stations/job/JobProvider'
+import { useJob } from '@/job/JobProvider'
 import type { SimulatedRequest } from './simulated-entries'
 
 /** The simulated bench, where this board is on it: what its instruments say goes on the tape. */

@@ -1,12 +1,12 @@
 import Joi from 'joi'
-import { faultIds, faults } from '@/core/triage/fault'
-import { faultColumns } from '@/core/triage/fault-table'
+import { faultIds, faults } from '@/core/triage/model/fault'
+import { faultColumns } from '@/core/triage/model/fault-table'
 import { keepFaultOdds, ownFaultOdds } from '@/data/fault-odds'
 import { bodyJson } from '@/server/body'
 import { heavy } from '@/server/heavy'
-import { forAccount, forLead, refuse } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
-import { writeCsv } from '@/stations/library/write-csv'
+import { forAccount, forLead, refuse } from '@/server/answers'
+import { download } from '@/job/download'
+import { writeCsv } from '@/tables/write-csv'
 
 /** The fault table as CSV, in the columns it is read in. */
 export async function GET(request: Request) {

@@ -1,8 +1,8 @@
-import { figureFault, figureNames } from '@/core/socket/bench-figures'
-import type { FigureName } from '@/core/socket/bench-figures'
+import { figureFault, figureNames } from '@/core/socket/straighten/bench-figures'
+import type { FigureName } from '@/core/socket/straighten/bench-figures'
 import { keepFigures } from '@/data/bench-figures'
 import { bodyJson } from '@/server/body'
-import { forLead, refuse } from '@/stations/job/answers'
+import { forLead, refuse } from '@/server/answers'
 
 /** Takes the shop's own figures, all or nothing; those not among them are bench defaults again. */
 export async function PUT(request: Request) {

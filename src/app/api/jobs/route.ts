@@ -3,7 +3,7 @@ import { createJob } from '@/data/jobs'
 import { refold } from '@/data/tape'
 import { transaction } from '@/data/pool'
 import { bodyJson } from '@/server/body'
-import { forAccount, refuse } from '@/stations/job/answers'
+import { forAccount, refuse } from '@/server/answers'
 
 const newJob = Joi.object({ id: Joi.string().uuid().required() })
 

@@ -1,9 +1,9 @@
 import { historyItems } from '@/core/board/history-item'
 import Joi from 'joi'
 import { bodyJson } from '@/server/body'
-import { forAccount, refuse } from '@/stations/job/answers'
-import { drawExercise, exercises } from '@/stations/practice/exercises'
-import { layExercise } from '@/stations/practice/lay-exercise'
+import { forAccount, refuse } from '@/server/answers'
+import { drawExercise, exercises } from '@/shop/practice/exercises'
+import { layExercise } from '@/shop/practice/lay-exercise'
 
 const asked = Joi.object({
   /** Made by the client, so that a retry never lays two. */

@@ -1,9 +1,9 @@
 import { addSocket, socketById } from '@/data/sockets'
 import { bodyJson } from '@/server/body'
 import { heavy } from '@/server/heavy'
-import { forAccount, refuse } from '@/stations/job/answers'
-import { socketRequest } from '@/stations/library/read-socket'
-import type { SocketRequest } from '@/stations/library/read-socket'
+import { forAccount, refuse } from '@/server/answers'
+import { socketRequest } from '@/tables/read-socket'
+import type { SocketRequest } from '@/tables/read-socket'
 
 /** Looks at a contact table or a grid and, if asked and sound, keeps it in the library. */
 export async function POST(request: Request) {

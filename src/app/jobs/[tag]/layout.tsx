@@ -5,11 +5,11 @@ import { hiddenBoardOf } from '@/data/hidden-boards'
 import { customerOf, jobByTag } from '@/data/jobs'
 import { foldTape } from '@/data/job-now'
 import { readTape } from '@/data/read-tape'
-import { AdviceProvider } from '@/stations/job/AdviceProvider'
-import { JobFrame } from '@/stations/job/JobFrame'
-import { JobProvider } from '@/stations/job/JobProvider'
-import { signedIn } from '@/stations/job/signed-in'
-import { surroundingsOf } from '@/stations/job/surroundings'
+import { AdviceProvider } from '@/job/AdviceProvider'
+import { JobFrame } from '@/frame/JobFrame'
+import { JobProvider } from '@/job/JobProvider'
+import { signedIn } from '@/server/signed-in'
+import { surroundingsOf } from '@/server/surroundings'
 
 interface Props {
   readonly params: Promise<{ tag: string }>

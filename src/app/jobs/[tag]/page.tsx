@@ -1,6 +1,6 @@
 import { notFound, redirect } from 'next/navigation'
 import { jobByTag } from '@/data/jobs'
-import { signedIn } from '@/stations/job/signed-in'
+import { signedIn } from '@/server/signed-in'
 
 export default async function JobPage({ params }: { params: Promise<{ tag: string }> }) {
   const { tag } = await params

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { ownFigures } from '@/data/bench-figures'
-import { signedIn } from '@/stations/job/signed-in'
-import { BenchSheet } from '@/stations/library/BenchSheet'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { BenchSheet } from '@/shop/library/BenchSheet'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'What the bench reckons with' }
 

@@ -1,8 +1,8 @@
 import type { Metadata } from 'next'
 import { ownFaultOdds } from '@/data/fault-odds'
-import { signedIn } from '@/stations/job/signed-in'
-import { FaultSheet } from '@/stations/library/FaultSheet'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { FaultSheet } from '@/shop/library/FaultSheet'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Faults' }
 

@@ -8,9 +8,9 @@ import { jobByTag } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
 import { foldTape } from '@/data/job-now'
 import { readTape } from '@/data/read-tape'
-import { signedIn } from '@/stations/job/signed-in'
-import { Review } from '@/stations/practice/Review'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { Review } from '@/shop/practice/Review'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 interface Props {
   readonly params: Promise<{ tag: string }>

@@ -1,7 +1,7 @@
 import type { Metadata } from 'next'
-import { signedIn } from '@/stations/job/signed-in'
-import { NeedlePractice } from '@/stations/practice/NeedlePractice'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { NeedlePractice } from '@/shop/practice/NeedlePractice'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Needle practice' }
 

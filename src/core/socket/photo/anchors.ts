@@ -1,5 +1,5 @@
-import { strangerIn, fieldOf } from '../socket'
-import type { Socket } from '../socket'
+import { unknownContact, fieldOf } from '../model/socket'
+import type { Socket } from '../model/socket'
 import { fromPairs, project, scaleAt } from './projection'
 import type { Pair, Point, Projection } from './projection'
 
@@ -64,7 +64,7 @@ export function layThrough(
   if (anchors.length < 4)
     return bad(`${anchors.length} contacts are clicked; four are needed, far apart, not in one line`)
   const names = anchors.map((a) => a.contact)
-  const stranger = strangerIn(socket, names)
+  const stranger = unknownContact(socket, names)
   if (stranger) return bad(stranger)
   const twice = names.find((name, i) => names.indexOf(name) !== i)
   if (twice) return bad(`${twice} is clicked twice; click another contact instead`)

@@ -1,9 +1,9 @@
-import { fieldOf } from '../socket'
-import type { Contact, Socket } from '../socket'
+import { fieldOf } from '../model/socket'
+import type { Contact, Socket } from '../model/socket'
 import type { Anchor } from './anchors'
 import type { Point } from './projection'
-import { isDamage } from '../mark'
-import type { Marks } from '../mark'
+import { isDamage } from '../damage/mark'
+import type { Marks } from '../damage/mark'
 
 /** What part of the field a photo shows. */
 export const parts = ['whole', 'far left', 'far right', 'near left', 'near right'] as const

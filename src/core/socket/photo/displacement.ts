@@ -1,6 +1,6 @@
 import { project } from './projection'
 import type { Located } from './locate'
-import type { Socket } from '../socket'
+import type { Socket } from '../model/socket'
 
 /** How many times longer than it is a displacement is drawn. */
 export const DRAWN_TIMES = 4

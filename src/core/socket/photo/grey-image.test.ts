@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { between } from '../../between.testing'
+import { between } from '../../maths/between.testing'
 import { blur, greyOf, sample, shrink } from './grey-image'
 import type { Plane } from './grey-image'
 import { PeakGrid, peaksOf, spotResponse, stripSeen } from './peaks'

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { expect, it } from 'vitest'
-import { between } from '../../between.testing'
+import { between } from '../../maths/between.testing'
 import { lightField } from './light-field'
 import type { Shifted } from './light-field'
 

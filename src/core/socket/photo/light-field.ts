@@ -1,4 +1,4 @@
-import { median } from '../../median'
+import { median } from '../../maths/median'
 import { Matrix, solve } from 'ml-matrix'
 import { biweight } from './projection'
 import type { Point } from './projection'

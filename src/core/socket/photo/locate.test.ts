@@ -2,9 +2,9 @@ import { beforeAll, describe, expect, it } from 'vitest'
 import { drawDamage, usualDamage } from '@/simulated-bench/drawn-damage'
 import { plainLook, plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Photo, Shot } from '@/simulated-bench/microscope-camera'
-import { generateField } from '../generate'
-import type { Marks } from '../mark'
-import type { Socket } from '../socket'
+import { generateField } from '../model/generate'
+import type { Marks } from '../damage/mark'
+import type { Socket } from '../model/socket'
 import type { Anchor } from './anchors'
 import { locate } from './locate'
 import type { LocateAnswer, LocateOptions, Located } from './locate'
@@ -30,7 +30,7 @@ const field = (pitchMm: number, rows = 18): Socket =>
   })
 const socket = field(0.9)
 
-function runOut<T>(work: Generator<number, T>): T {
+function runToEnd<T>(work: Generator<number, T>): T {
   let last = 0
   for (;;) {
     const { done, value } = work.next()
@@ -52,7 +52,7 @@ const shot: Shot = {
   seed: 41,
 }
 const take = (marks: Marks, change: Partial<Shot> = {}, of = socket) =>
-  runOut(takePhoto(of, marks, { ...shot, ...change }))
+  runToEnd(takePhoto(of, marks, { ...shot, ...change }))
 const click = (photo: Photo, names: readonly string[], offPx = 3): Anchor[] =>
   names.map((contact, i) => {
     const { px } = photo.tips.find((t) => t.name === contact)!
@@ -60,7 +60,7 @@ const click = (photo: Photo, names: readonly string[], offPx = 3): Anchor[] =>
   })
 const cornerNames = ['A1', 'A18', 'V18', 'V1']
 const read = (photo: Photo, anchors: readonly Anchor[], options?: LocateOptions, of = socket): LocateAnswer =>
-  runOut(locate(of, photo.image, anchors, options))
+  runToEnd(locate(of, photo.image, anchors, options))
 
 /** Makes of contacts and housings unlike the demo's: little contrast, long tips, wide dull ones. */
 const makes = {
@@ -381,11 +381,11 @@ describe('what cannot be read is said, and no map is made up', () => {
     const far = take({}, { pxPerMm: 15, glare: 0 })
     refused(read(far, click(far, cornerNames, 0)), 'photo', /15 px per mm/)
     refused(
-      runOut(locate(socket, { widthPx: 6000, heightPx: 5000, grey: new Uint8Array(30_000_000) }, [])),
+      runToEnd(locate(socket, { widthPx: 6000, heightPx: 5000, grey: new Uint8Array(30_000_000) }, [])),
       'photo',
       /24 MP/,
     )
-    expect(() => runOut(locate(socket, { widthPx: 5, heightPx: 5, grey: new Uint8Array(3) }, []))).toThrow(
+    expect(() => runToEnd(locate(socket, { widthPx: 5, heightPx: 5, grey: new Uint8Array(3) }, []))).toThrow(
       RangeError,
     )
   })

@@ -6,9 +6,9 @@ import { stripSeen } from './peaks'
 import type { PeakGrid } from './peaks'
 import { project, scaleAt } from './projection'
 import type { Point, Projection } from './projection'
-import { fieldOf } from '../socket'
-import { BEAM_RUN_MM } from '../short'
-import { median } from '../../median'
+import { fieldOf } from '../model/socket'
+import { BEAM_RUN_MM } from '../damage/short'
+import { median } from '../../maths/median'
 
 export interface ToClaim extends Work {
   readonly projection: Projection

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { anyMark, smallField } from '../field.testing'
-import { isDamage } from '../mark'
-import type { Mark } from '../mark'
+import { anyMark, smallField } from '../model/field.testing'
+import { isDamage } from '../damage/mark'
+import type { Mark } from '../damage/mark'
 import type { MergedTip } from './merge'
 import { markOf, suspects, together } from './suspect'
 

@@ -1,8 +1,8 @@
-import { micrometre } from '../../units'
-import { fieldOf } from '../socket'
-import type { Socket } from '../socket'
-import { isDamage, isGone } from '../mark'
-import type { Mark } from '../mark'
+import { micrometre } from '../../maths/units'
+import { fieldOf } from '../model/socket'
+import type { Socket } from '../model/socket'
+import { isDamage, isGone } from '../damage/mark'
+import type { Mark } from '../damage/mark'
 import type { Merged, MergedTip } from './merge'
 
 /** A contact that breaks the pattern, for a person to look at, and what it would be marked as. */

@@ -1,6 +1,6 @@
 import { lightField } from './light-field'
 import type { Located } from './locate'
-import type { Socket } from '../socket'
+import type { Socket } from '../model/socket'
 import type { Point } from './projection'
 
 /** From which side a second photo was taken. */

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { drawDamage, usualDamage } from '@/simulated-bench/drawn-damage'
 import { plainLook, plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Photo, Shot } from '@/simulated-bench/microscope-camera'
-import { generateField } from '../generate'
-import type { Marks } from '../mark'
-import type { Contact, Socket } from '../socket'
+import { generateField } from '../model/generate'
+import type { Marks } from '../damage/mark'
+import type { Contact, Socket } from '../model/socket'
 import type { Anchor } from './anchors'
 import { locate } from './locate'
 import type { LocateAnswer } from './locate'
@@ -38,13 +38,13 @@ const shot: Shot = {
   gradient: 0.2,
   seed: 51,
 }
-function runOut<T>(work: Generator<number, T>): T {
+function runToEnd<T>(work: Generator<number, T>): T {
   let step = work.next()
   while (!step.done) step = work.next()
   return step.value
 }
 const take = (of: Socket, marks: Marks = {}, change: Partial<Shot> = {}) =>
-  runOut(takePhoto(of, marks, { ...shot, ...change }))
+  runToEnd(takePhoto(of, marks, { ...shot, ...change }))
 /** Four that are there however the field is turned. */
 const names = ['D4', 'D15', 'R15', 'R4']
 /** Clicks on tips, named as if the field lay otherwise. */
@@ -60,7 +60,7 @@ function clicks(photo: Photo, of: Socket, as: (x: number, y: number) => readonly
   })
 }
 const read = (of: Socket, photo: Photo, anchors: readonly Anchor[], mirrored = false): LocateAnswer =>
-  runOut(locate(of, photo.image, anchors, { mirrored }))
+  runToEnd(locate(of, photo.image, anchors, { mirrored }))
 const right = (x: number, y: number) => [x, y] as const
 const half = (x: number, y: number) => [-x, -y] as const
 const quarter = (x: number, y: number) => [-y, x] as const

@@ -1,5 +1,5 @@
-import { median } from '../../median'
-import { fieldOf } from '../socket'
+import { median } from '../../maths/median'
+import { fieldOf } from '../model/socket'
 import { sample } from './grey-image'
 import type { Point } from './projection'
 import { footOf } from './strip'

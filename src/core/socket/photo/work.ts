@@ -1,4 +1,4 @@
-import type { Socket } from '../socket'
+import type { Socket } from '../model/socket'
 import type { Plane } from './grey-image'
 import type { Point } from './projection'
 

@@ -1,6 +1,6 @@
 import { bodyBytes } from '@/server/body'
-import { forAccount, refuse } from '@/stations/job/answers'
-import { importJob } from '@/stations/job/transfer'
+import { forAccount, refuse } from '@/server/answers'
+import { importJob } from '@/server/transfer'
 
 const MAX_ZIP_BYTES = 256 * 1024 * 1024
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/i

@@ -1,5 +1,5 @@
 import { showBoard } from '@/data/hidden-boards'
-import { forJob, refuse } from '@/stations/job/answers'
+import { forJob, refuse } from '@/server/answers'
 
 /** Ends a practice: what was wrong is shown, and what comes after does not count. */
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {

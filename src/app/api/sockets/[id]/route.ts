@@ -1,7 +1,7 @@
 import { socketById } from '@/data/sockets'
-import { forAccount, refuse } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
-import { contactCsv } from '@/stations/socket/contact-csv'
+import { forAccount, refuse } from '@/server/answers'
+import { download } from '@/job/download'
+import { contactCsv } from '@/tables/contact-csv'
 
 interface Context {
   readonly params: Promise<{ id: string }>

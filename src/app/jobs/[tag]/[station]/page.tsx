@@ -2,7 +2,7 @@ import { stations } from '@/core/board/station'
 import { notFound } from 'next/navigation'
 import { listBoards } from '@/data/boards'
 import { listSockets } from '@/data/sockets'
-import { signedIn } from '@/stations/job/signed-in'
+import { signedIn } from '@/server/signed-in'
 import { Surface } from './Surface'
 
 export default async function StationPage({ params }: { params: Promise<{ tag: string; station: string }> }) {

@@ -2,9 +2,9 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { boardById, landmarksOf } from '@/data/boards'
 import { referencesOf } from '@/data/references'
-import { signedIn } from '@/stations/job/signed-in'
-import { BoardSheet } from '@/stations/library/BoardSheet'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { BoardSheet } from '@/shop/library/BoardSheet'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Board' }
 

@@ -1,9 +1,9 @@
 import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { socketById } from '@/data/sockets'
-import { signedIn } from '@/stations/job/signed-in'
-import { SocketSheet } from '@/stations/library/SocketSheet'
-import { ShopFrame } from '@/stations/shop/ShopFrame'
+import { signedIn } from '@/server/signed-in'
+import { SocketSheet } from '@/shop/library/SocketSheet'
+import { ShopFrame } from '@/shop/ShopFrame'
 
 export const metadata: Metadata = { title: 'Socket' }
 

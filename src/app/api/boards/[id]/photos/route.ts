@@ -1,7 +1,7 @@
 import { attachToBoard } from '@/data/files'
 import { boardById } from '@/data/boards'
-import { forAccount, refuse } from '@/stations/job/answers'
-import { takePicture } from '@/stations/job/pictures'
+import { forAccount, refuse } from '@/server/answers'
+import { takePicture } from '@/server/pictures'
 
 interface Context {
   readonly params: Promise<{ id: string }>

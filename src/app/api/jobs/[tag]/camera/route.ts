@@ -2,9 +2,9 @@ import { hiddenBoardOf } from '@/data/hidden-boards'
 import { jobNow } from '@/data/job-now'
 import { afterStrokes } from '@/simulated-bench/hidden-contacts'
 import { heavy } from '@/server/heavy'
-import { forJob, refuse } from '@/stations/job/answers'
-import { cameraRequest, shotOf } from '@/stations/socket/camera-shot'
-import type { CameraRequest } from '@/stations/socket/camera-shot'
+import { forJob, refuse } from '@/server/answers'
+import { cameraRequest, shotOf } from '@/stations/socket/photo/camera-shot'
+import type { CameraRequest } from '@/stations/socket/photo/camera-shot'
 
 /** A photo by the simulated microscope camera of this job's hidden contacts, as they are after the strokes so far. */
 export async function GET(request: Request, { params }: { params: Promise<{ tag: string }> }) {

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { eraseCustomer, saveCustomer } from '@/data/jobs'
 import { bodyJson } from '@/server/body'
-import { forJob, refuse } from '@/stations/job/answers'
+import { forJob, refuse } from '@/server/answers'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

@@ -1,12 +1,12 @@
-import { displayList, plainView } from '@/core/socket/display-list'
-import type { View } from '@/core/socket/display-list'
-import { passMarks } from '@/core/socket/pass'
-import { toSvg } from '@/core/socket/svg'
+import { displayList, plainView } from '@/core/socket/map/display-list'
+import type { View } from '@/core/socket/map/display-list'
+import { passMarks } from '@/core/socket/damage/pass'
+import { toSvg } from '@/core/socket/map/svg'
 import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'
-import { forJob, refuse } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
-import { marksCsv } from '@/stations/socket/contact-csv'
+import { forJob, refuse } from '@/server/answers'
+import { download } from '@/job/download'
+import { marksCsv } from '@/tables/contact-csv'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

@@ -1,6 +1,6 @@
 import { attachToJob } from '@/data/files'
-import { forJob } from '@/stations/job/answers'
-import { takePicture } from '@/stations/job/pictures'
+import { forJob } from '@/server/answers'
+import { takePicture } from '@/server/pictures'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

@@ -2,8 +2,8 @@ import { handBackSheet } from '@/core/job/sheet'
 import { customerOf } from '@/data/jobs'
 import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'
-import { forJob } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
+import { forJob } from '@/server/answers'
+import { download } from '@/job/download'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

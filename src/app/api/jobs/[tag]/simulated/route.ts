@@ -5,7 +5,7 @@ import { referencesOf } from '@/data/references'
 import { jobNow } from '@/data/job-now'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { bodyJson } from '@/server/body'
-import { forJob, refuse } from '@/stations/job/answers'
+import { forJob, refuse } from '@/server/answers'
 import { asksForPower, simulatedEntries, simulatedRequest } from '@/stations/triage/simulated-entries'
 import type { SimulatedRequest } from '@/stations/triage/simulated-entries'
 

@@ -1,6 +1,6 @@
 import { jobNow } from '@/data/job-now'
-import { forJob } from '@/stations/job/answers'
-import { surroundingsOf } from '@/stations/job/surroundings'
+import { forJob } from '@/server/answers'
+import { surroundingsOf } from '@/server/surroundings'
 
 /** What stands round a job outside its tape: the socket and what is known of its board, and its earlier jobs. */
 export async function GET(request: Request, { params }: { params: Promise<{ tag: string }> }) {

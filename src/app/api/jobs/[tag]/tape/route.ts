@@ -2,8 +2,8 @@ import { adviseSoon } from '@/server/advise'
 import { bodyJson } from '@/server/body'
 import { readTape } from '@/data/read-tape'
 import { appendEntry } from '@/data/tape'
-import { checkNewEntry } from '@/stations/job/entry-schema'
-import { forJob, refuse } from '@/stations/job/answers'
+import { checkNewEntry } from '@/entry-schemas/entry-schema'
+import { forJob, refuse } from '@/server/answers'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

@@ -1,6 +1,6 @@
-import { forJob } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
-import { exportJob } from '@/stations/job/transfer'
+import { forJob } from '@/server/answers'
+import { download } from '@/job/download'
+import { exportJob } from '@/server/transfer'
 
 interface Context {
   readonly params: Promise<{ tag: string }>

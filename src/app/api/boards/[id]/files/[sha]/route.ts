@@ -1,5 +1,5 @@
-import { forAccount } from '@/stations/job/answers'
-import { sendFile } from '@/stations/job/pictures'
+import { forAccount } from '@/server/answers'
+import { sendFile } from '@/server/pictures'
 
 interface Context {
   readonly params: Promise<{ id: string; sha: string }>

@@ -5,9 +5,9 @@ import { dropReference, keepReference, referenceKinds, referencesOf } from '@/da
 import type { ReferenceKind } from '@/data/references'
 import { bodyJson } from '@/server/body'
 import { heavy } from '@/server/heavy'
-import { forAccount, forLead, refuse } from '@/stations/job/answers'
-import { download } from '@/stations/job/download'
-import { referenceCsv } from '@/stations/library/read-reference'
+import { forAccount, forLead, refuse } from '@/server/answers'
+import { download } from '@/job/download'
+import { referenceCsv } from '@/tables/read-reference'
 
 interface Context {
   readonly params: Promise<{ id: string; kind: string }>

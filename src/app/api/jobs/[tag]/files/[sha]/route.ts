@@ -1,5 +1,5 @@
-import { forJob } from '@/stations/job/answers'
-import { sendFile } from '@/stations/job/pictures'
+import { forJob } from '@/server/answers'
+import { sendFile } from '@/server/pictures'
 
 interface Context {
   readonly params: Promise<{ tag: string; sha: string }>

@@ -1,7 +1,0 @@
-/** Runs a computation that yields its progress to its end, where nobody waits to see it or to drop it. */
-export function runOut<T>(work: Generator<number, T>): T {
-  for (;;) {
-    const { done, value } = work.next()
-    if (done) return value
-  }
-}

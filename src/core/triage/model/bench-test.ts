@@ -1,0 +1,213 @@
+import type { Rail } from '../../board/rail'
+import { railWords } from '../../board/rail'
+import { faults } from './fault'
+import type { FaultId, Sign } from './fault'
+import { asItCame } from './setup'
+import type { Setup } from './setup'
+import { stages } from './stage'
+import type { Stage } from './stage'
+import { outcomeByStage, startOutcomes, stopsIn } from './start-model'
+
+/** What a test needs from the shelf. */
+export const shelfItems = [
+  'known-good module',
+  'second known-good module',
+  'known-good CPU',
+  'known-good card',
+  'bench supply',
+  'new coin cell',
+  'known-good drive',
+  'second chip',
+  'chip reader',
+  'firmware file',
+  'another board',
+  'meter',
+  'scope',
+] as const
+export type ShelfItem = (typeof shelfItems)[number]
+
+/** A test, what it needs and costs, and how likely each outcome is for a board with given faults. */
+export interface BenchTest {
+  readonly id: string
+  readonly say: string
+  readonly outcomes: readonly string[]
+  readonly minutes: number
+  readonly needs: readonly ShelfItem[]
+  /** A start of the board: it asks the power gate. */
+  readonly powers: boolean
+  /** A known-good part this test puts into the board. */
+  readonly lends: 'CPU' | 'module' | 'card' | null
+  readonly setup: Setup
+  readonly odds: (ids: readonly FaultId[]) => Float64Array
+}
+
+type Cost = readonly [minutes: number, ...needs: ShelfItem[]]
+
+/** Power up with something changed, and look how far it gets. */
+export function start(
+  id: string,
+  say: string,
+  change: Partial<Setup>,
+  [minutes, ...needs]: Cost,
+  lends: BenchTest['lends'] = null,
+): BenchTest {
+  const setup = { ...asItCame, ...change }
+  return {
+    id,
+    say,
+    minutes,
+    needs,
+    lends,
+    setup,
+    powers: true,
+    outcomes: startOutcomes,
+    odds: (ids) => seen(stopsIn(ids, setup), outcomeByStage),
+  }
+}
+
+const seen = (stops: Float64Array, table: readonly Float64Array[]) =>
+  Float64Array.from(table, (row) => row.reduce((sum, p, i) => sum + p * stops[i]!, 0))
+
+/** Something read while it is powered as it came: it tells by the stage the start gets to. */
+export function probe(
+  id: string,
+  say: string,
+  outcomes: readonly string[],
+  byStage: (reaches: (stage: Stage) => boolean) => readonly number[],
+  [minutes, ...needs]: Cost,
+): BenchTest {
+  const rows = stages.map((_, i) => byStage((stage) => i > stages.indexOf(stage)))
+  const table = outcomes.map((_, o) => Float64Array.from(rows, (row) => row[o]!))
+  return {
+    id,
+    say,
+    minutes,
+    needs,
+    lends: null,
+    setup: asItCame,
+    powers: true,
+    outcomes,
+    odds: (ids) => seen(stopsIn(ids, asItCame), table),
+  }
+}
+
+/** Chance that a fault's sign is come upon in so many ordinary looks. */
+const shown = (id: FaultId, sign: Sign, looks: number) =>
+  1 - (1 - ((faults[id].signs as Partial<Record<Sign, number>>)[sign] ?? 0)) ** looks
+
+/** Looked at or measured without a start; `looks` is how many ordinary looks it is worth. A sign is missed or seen:
+ * 1 − Π(1 − chance), with a false alarm now and then (leaky noisy-or; Pearl 1988). */
+export function inspect(
+  id: string,
+  say: string,
+  sign: Sign,
+  outcomes: readonly [found: string, clear: string],
+  falseAlarm: number,
+  [minutes, ...needs]: Cost,
+  looks = 1,
+): BenchTest {
+  const odds = (ids: readonly FaultId[]) => {
+    const clear = ids.reduce((none, f) => none * (1 - shown(f, sign, looks)), 1 - falseAlarm)
+    return Float64Array.of(1 - clear, clear)
+  }
+  return { id, say, minutes, needs, lends: null, setup: asItCame, powers: false, outcomes, odds }
+}
+
+/** What a look can name, by the fault it belongs to. */
+export type Names = Readonly<Partial<Record<FaultId, string>>>
+/** Chance that what was found is named rightly (function tables and eyes are not always right; bench default). */
+const NAMED_RIGHTLY = 0.9
+
+/** A look that also tells what was found; named wrongly it may be any of the others. */
+export function look(
+  id: string,
+  say: string,
+  sign: Sign,
+  names: Names,
+  falseAlarm: number,
+  [minutes, ...needs]: Cost,
+  looks = 1,
+): BenchTest {
+  const things = [...new Set(Object.values(names))]
+  const odds = (ids: readonly FaultId[]) => {
+    const found = new Float64Array(things.length).fill(falseAlarm / things.length)
+    let clear = 1 - falseAlarm
+    for (const f of ids) {
+      const p = shown(f, sign, looks)
+      clear *= 1 - p
+      things.forEach(
+        (thing, o) =>
+          (found[o]! += p * (thing === names[f] ? NAMED_RIGHTLY : (1 - NAMED_RIGHTLY) / (things.length - 1))),
+      )
+    }
+    const sum = found.reduce((all, w) => all + w, 0)
+    return Float64Array.of(...found.map((w) => (w / sum) * (1 - clear)), clear)
+  }
+  return {
+    id,
+    say,
+    minutes,
+    needs,
+    lends: null,
+    setup: asItCame,
+    powers: false,
+    outcomes: [...things, 'clear'],
+    odds,
+  }
+}
+
+/** Ohms to ground of a rail: the worst fault on it decides, and a meter slips now and then. */
+export function ohms(rail: Rail): BenchTest {
+  return {
+    id: `ohms ${rail}`,
+    say: `Measure ${railWords[rail]} to ground, unplugged`,
+    minutes: 1,
+    needs: ['meter'],
+    lends: null,
+    setup: asItCame,
+    powers: false,
+    outcomes: ['short', 'low', 'good'],
+    odds: (ids) => {
+      const is = ids.flatMap((id) => {
+        const of = (faults[id] as { rail?: { rail: Rail; is: string } }).rail
+        return of?.rail === rail ? [of.is] : []
+      })
+      if (is.includes('short')) return Float64Array.of(0.78, 0.2, 0.02)
+      if (is.includes('low')) return Float64Array.of(0.06, 0.86, 0.08)
+      if (is.includes('dead')) return Float64Array.of(0.06, 0.14, 0.8)
+      return Float64Array.of(0.003, 0.017, 0.98)
+    },
+  }
+}
+
+const comesUp: Readonly<Record<Rail, Stage>> = {
+  standby: 'standby',
+  '12v': 'power-on request',
+  '5v': 'power-on request',
+  '3v3': 'power-on request',
+  vcore: 'rails',
+  vmem: 'rails',
+  vsys: 'rails',
+}
+
+/** Volts of a rail while it tries to start: missing when the start stops before it, or its own controller is dead. */
+export function volts(rail: Rail): BenchTest {
+  const on = stages.indexOf(comesUp[rail])
+  return {
+    id: `volts ${rail}`,
+    say: `Measure the volts of ${railWords[rail]} while it tries to start`,
+    minutes: 2,
+    needs: ['meter'],
+    lends: null,
+    setup: asItCame,
+    powers: true,
+    outcomes: ['missing', 'there'],
+    odds: (ids) => {
+      const stops = stopsIn(ids, asItCame)
+      const before = stops.reduce((sum, p, i) => (i <= on ? sum + p : sum), 0)
+      const gone = ids.some((id) => (faults[id] as { rail?: { rail: Rail } }).rail?.rail === rail)
+      const p = gone ? 0.96 : before * 0.95 + (1 - before) * 0.015
+      return Float64Array.of(p, 1 - p)
+    },
+  }
+}

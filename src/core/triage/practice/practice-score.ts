@@ -1,0 +1,177 @@
+import type { HistoryItem } from '../../board/history-item'
+import { seeded } from '../../maths/seeded'
+import { faultIds, faults } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
+import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
+import type { Evidence } from '../reason/odds'
+import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
+
+/** One thing done on a practice board. */
+export type PracticeStep =
+  | {
+      readonly do: 'test'
+      readonly test: string
+      readonly outcome: string
+      /** Seen at the same power-up as the one before. */ readonly along?: boolean
+      /** False where the gate was shut: then the best test is one without power. */
+      readonly mayPower?: boolean
+    }
+  | { readonly do: 'mend'; readonly fault: FaultId }
+
+/** Bench minutes a step costs; what is seen along the way costs none. */
+export const minutesOf = (step: PracticeStep): number =>
+  step.do === 'mend' ? MEND_MINUTES : step.along ? 0 : testOf(step.test).minutes
+
+export interface Practice {
+  readonly history: readonly HistoryItem[]
+  /** What was wrong. */
+  readonly truth: readonly FaultId[]
+  readonly seed: number
+  readonly steps: readonly PracticeStep[]
+  /** How often the best policy works the board. */
+  readonly draws?: number
+}
+
+export type Judgement = 'best' | 'good' | 'costly' | 'told nothing' | 'risky' | 'sure' | 'a bet' | 'a guess'
+
+export interface StepReview {
+  readonly say: string
+  readonly judgement: Judgement
+  /** Why, and what would have been better. */
+  readonly why: string
+  readonly minutes: number
+}
+
+export interface PracticeScore {
+  readonly points: number
+  readonly right: boolean
+  readonly found: readonly FaultId[]
+  readonly missed: readonly FaultId[]
+  /** Mended though nothing was wrong with them. */
+  readonly needless: readonly FaultId[]
+  readonly minutes: number
+  /** Minutes of the best policy on the same board: mean over its draws, and how often it was right. */
+  readonly best: { readonly minutes: number; readonly right: number; readonly draws: number }
+  readonly review: readonly StepReview[]
+}
+
+/** Each takes about half a second. */
+const DRAWS = 5
+/** Faults that a power-up makes worse. */
+const worseUnderPower: readonly FaultId[] = faultIds.filter(
+  (id) => (faults[id] as { rail?: { is: string } }).rail?.is === 'short' || id === 'power contacts shorted',
+)
+const SHORT_LIKELY = 0.2
+const RISK_LIKELY = 0.04
+
+/**
+ * Scores a practice board against the reasoner's own policy on the same board.
+ *
+ * Points, 0 to 100: a right end gives 50 and up to 50 more by minutes (best policy's over yours, at most 1); a wrong
+ * end gives 30 for the share of faults found. Each needless mend and each power-up with a short likely costs 8.
+ * Each choice is reviewed at the odds of its moment: its worth (doubt taken away per minute, two steps deep) beside
+ * that of the best test then.
+ * @throws RangeError for a test or outcome that is not in the list
+ */
+export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Practice): PracticeScore {
+  const prior = priorOdds(history)
+  const evidence: Evidence[] = []
+  const mended: FaultId[] = []
+  const review: StepReview[] = []
+  let done = new Set<string>()
+  let minutes = 0
+  let harms = 0
+  for (const step of steps) {
+    const now = standing(posterior(prior, evidence), mended)
+    if (step.do === 'mend') {
+      const odds = faultOdds(now)[faultIds.indexOf(step.fault)]!
+      const judgement = odds >= 0.9 ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
+      const told = `${Math.round(odds * 100)} in a hundred by what was seen; it was ${truth.includes(step.fault) ? '' : 'not '}so`
+      review.push({ say: `mended ${faults[step.fault].say}`, judgement, why: told, minutes: MEND_MINUTES })
+      minutes += MEND_MINUTES
+      mended.push(step.fault)
+      done = new Set()
+      continue
+    }
+    const test = testOf(step.test)
+    const each = faultOdds(now)
+    const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
+    const spent = minutesOf(step)
+    if (!step.along) {
+      const { judgement, why } = judge(step, now, done, short)
+      if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
+      review.push({ say: `${test.say}: ${step.outcome}`, judgement, why, minutes: spent })
+    }
+    minutes += spent
+    evidence.push({ test: step.test, outcome: step.outcome, mended: [...mended] })
+    done.add(step.test)
+  }
+  const found = truth.filter((id) => mended.includes(id))
+  const missed = truth.filter((id) => !mended.includes(id))
+  const needless = mended.filter((id) => !truth.includes(id))
+  const best = bestOf(prior, truth, seed, draws)
+  const right = missed.length === 0
+  const pace = Math.min(1, best.minutes / Math.max(minutes, 1))
+  const raw = right ? 50 + 50 * pace : (30 * found.length) / truth.length
+  const points = Math.round(Math.max(0, Math.min(100, raw - 8 * (needless.length + harms))))
+  return { points, right, found, missed, needless, minutes, best, review }
+}
+
+/** One test at the odds of its moment, beside the best there was then. */
+function judge(
+  step: Extract<PracticeStep, { do: 'test' }>,
+  now: Float64Array,
+  done: ReadonlySet<string>,
+  short: number,
+): { readonly judgement: Judgement; readonly why: string } {
+  const test = testOf(step.test)
+  const mayPower = step.mayPower ?? true
+  const ranked = nextTests(now, { done, mayPower })
+  const best = ranked[0]
+  const mine = ranked.find((s) => s.test.id === step.test)
+  const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0
+  const better = best && best.test.id !== step.test ? `better: ${best.test.say}` : 'the best there was'
+  if (test.powers && short >= SHORT_LIKELY) {
+    const likely = Math.round(short * 100)
+    return {
+      judgement: 'risky',
+      why: `powered with a short ${likely} in a hundred likely; measure the rails first`,
+    }
+  }
+  if (test.lends && riskOf(now) >= RISK_LIKELY) {
+    const minutes = Math.round(riskOf(now) * worthMinutes[test.lends])
+    return {
+      judgement: 'risky',
+      why: `the ${test.lends} it lends stood for ${minutes} minutes of risk; ${better}`,
+    }
+  }
+  if (share >= 0.9)
+    return { judgement: 'best', why: share < 1 && best ? `as good as: ${best.test.say}` : better }
+  if (!mayPower && step.test.startsWith('ohms '))
+    return { judgement: 'good', why: 'the power gate asks for it' }
+  if (share >= 0.5) return { judgement: 'good', why: better }
+  if (share >= 0.1)
+    return {
+      judgement: 'costly',
+      why: `it told ${Math.round(100 * share)} % as much for its minutes; ${better}`,
+    }
+  return { judgement: 'told nothing', why: best ? better : 'all was settled by then' }
+}
+
+/** The reasoner's policy on the same board, over draws of the noise. */
+function bestOf(prior: Float64Array, truth: readonly FaultId[], seed: number, draws: number) {
+  let minutes = 0
+  let right = 0
+  for (let k = 0; k < draws; k++) {
+    const draw = seeded(seed * 31 + k)
+    const worked = workBoard(suggested, prior, truth, (test, mended) => {
+      let u = draw()
+      const odds = test.odds(truth.filter((id) => !mended.includes(id)))
+      return test.outcomes[odds.findIndex((p, o) => (u -= p) <= 0 || o === odds.length - 1)]!
+    })
+    minutes += worked.end === 'right' ? worked.minutes : LIMIT_MINUTES / 2
+    if (worked.end === 'right') right++
+  }
+  return { minutes: minutes / draws, right: right / draws, draws }
+}

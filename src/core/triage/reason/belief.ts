@@ -1,0 +1,169 @@
+import type { HistoryItem } from '../../board/history-item'
+import type { BenchTest, ShelfItem } from '../model/bench-test'
+import { faultIds, faults } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import type { FaultOdds } from '../model/fault-table'
+import { nextTests, verdict } from './next-test'
+import type { Suggestion, Verdict } from './next-test'
+import {
+  faultOdds,
+  hypotheses,
+  likelihood,
+  expected,
+  posterior,
+  priorOdds,
+  SOMETHING_ELSE,
+  standing,
+  testOf,
+  withMends,
+} from './odds'
+import type { Evidence } from './odds'
+
+/** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
+export interface Reason {
+  readonly test: string
+  readonly outcome: string
+  readonly bits: number
+}
+
+export interface FaultBelief {
+  readonly fault: FaultId
+  readonly say: string
+  readonly odds: number
+  /** The odds it had before the last evidence. */
+  readonly before: number
+  /** Strongest first. */
+  readonly reasons: readonly Reason[]
+}
+
+/** A suggestion without the model behind it, so that it can be handed from a worker. */
+export type NextTest = Omit<Suggestion, 'test'> & { readonly test: Omit<BenchTest, 'odds'> }
+
+export interface Belief {
+  /** Likeliest first, those below one in a hundred left out. */
+  readonly faults: readonly FaultBelief[]
+  /** Chance that two are there at once. */
+  readonly two: number
+  /** Chance that it is something in no list. */
+  readonly somethingElse: number
+  readonly verdict: Verdict | null
+  /** What the last evidence was. */
+  readonly last: Reason | null
+  /** Evidence that nothing likely explains, with its chance all the same. Look again before believing it. */
+  readonly unexplained: readonly { readonly test: string; readonly outcome: string; readonly odds: number }[]
+  readonly next: readonly NextTest[]
+  /** The odds are not settled, and no test left would tell enough to be worth its minutes. */
+  readonly notWorthMore: boolean
+}
+
+export interface ToBelieve {
+  readonly history: readonly HistoryItem[]
+  readonly evidence: readonly Evidence[]
+  readonly mended: readonly FaultId[]
+  readonly mayPower: boolean
+  /** What the shelf holds; everything when left out. */
+  readonly shelf?: readonly ShelfItem[]
+  /** Faults that were mended when the board was here before. */
+  readonly again?: readonly FaultId[]
+  /** The shop's own odds of faults, instead of the bench defaults. */
+  readonly own?: FaultOdds
+  /** A test that comes before those that tell most: looked at and measured comes before powered. */
+  readonly due?: string
+}
+
+const WORTH_SAYING = 0.01
+/** Least a test must tell to be worth doing, bits (bench default). */
+const WORTH_BITS = 0.05
+/** Share of an even chance below which evidence counts as unexplained (bench default). */
+const UNEXPLAINED = 0.3
+const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
+
+/** The odds with their reasons, the verdict if there is one, and which test next. */
+export function believe({
+  history,
+  evidence,
+  mended,
+  mayPower,
+  shelf,
+  again: before = [],
+  own = {},
+  due,
+}: ToBelieve): Belief {
+  const prior = withMends(priorOdds(history, before, own), mended)
+  const all = posterior(prior, evidence)
+  const now = standing(all, mended)
+  const each = faultOdds(now)
+  // What each piece did: the odds with it against the odds without it.
+  const without = evidence.map((_, i) =>
+    faultOdds(
+      standing(
+        posterior(
+          prior,
+          evidence.filter((__, k) => k !== i),
+        ),
+        mended,
+      ),
+    ),
+  )
+  const last = without.at(-1) ?? each
+  const shown = [...faultIds.keys()]
+    .filter((i) => each[i]! >= WORTH_SAYING || last[i]! >= 0.1)
+    .sort((a, b) => each[b]! - each[a]!)
+    .slice(0, 10)
+  const said = evidence.at(-1)
+  const since = evidence.filter((e) => (e.mended?.length ?? 0) === mended.length)
+  // After a mend nothing is settled until it was powered again.
+  const powerUp = mended.length > 0 && !since.some((e) => testOf(e.test).powers)
+  const sure = powerUp ? null : verdict(now)
+  const done = new Set(since.map((e) => e.test))
+  const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
+  const suggested = sure ? [] : nextTests(now, choosing)
+  const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
+  return {
+    faults: shown.map((i) => ({
+      fault: faultIds[i]!,
+      say: faults[faultIds[i]!].say,
+      odds: each[i]!,
+      before: last[i]!,
+      reasons: evidence
+        .map(({ test, outcome }, k) => ({
+          test: testOf(test).say,
+          outcome,
+          bits: bits(each[i]!) - bits(without[k]![i]!),
+        }))
+        .filter((r) => Math.abs(r.bits) >= 0.15)
+        .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
+    })),
+    two: now.reduce((sum, p, h) => (hypotheses[h]?.length === 2 ? sum + p : sum), 0),
+    somethingElse: now[SOMETHING_ELSE]!,
+    verdict: sure,
+    last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
+    unexplained: evidence.flatMap((seen) => {
+      const { say, outcomes } = testOf(seen.test)
+      const odds = expected(all, seen)
+      return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
+    }),
+    notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
+    next: (first === undefined
+      ? suggested
+      : [dueTest(first, now, suggested), ...suggested.filter((s) => s.test.id !== first)]
+    )
+      .slice(0, 5)
+      .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
+  }
+}
+
+const AGAIN = 'as it came'
+
+/** A test that is due, whatever else could be told. */
+function dueTest(id: string, now: Float64Array, suggested: readonly Suggestion[]): Suggestion {
+  const known = suggested.find((s) => s.test.id === id)
+  if (known) return known
+  const test = testOf(id)
+  const outcomes = likelihood(test).map((row, o) => ({
+    outcome: test.outcomes[o]!,
+    odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),
+    points: null,
+  }))
+  return { test, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
+}

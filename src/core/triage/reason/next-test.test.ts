@@ -1,0 +1,118 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { benchTests } from '../model/bench-tests'
+import { faultIds } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import { nextTests, riskOf, SETTLED, verdict } from './next-test'
+import { hypotheses, likelihood, posterior, priorOdds, SOMETHING_ELSE } from './odds'
+import type { Evidence } from './odds'
+
+const prior = priorOdds([])
+const none = new Set<string>()
+const anyEvidence: fc.Arbitrary<Evidence> = fc
+  .constantFrom(...benchTests.slice(0, 30))
+  .chain((test) => fc.constantFrom(...test.outcomes).map((outcome) => ({ test: test.id, outcome })))
+/** Odds of one in each of the given sets. */
+const even = (...sets: (readonly FaultId[])[]) => {
+  const odds = new Float64Array(SOMETHING_ELSE + 1)
+  for (const ids of sets) {
+    const h = hypotheses.findIndex((of) => of.length === ids.length && ids.every((id) => of.includes(id)))
+    odds[h] = 1 / sets.length
+  }
+  return odds
+}
+
+describe('which test next', () => {
+  it('is one that tells the suspects apart, with what each outcome would point to', () => {
+    const [first] = nextTests(even(['module'], ['slot A']), { done: none })
+    const rows = likelihood(first!.test)
+    const h = (id: FaultId) => 1 + faultIds.indexOf(id)
+    const apart = rows.reduce((all, row) => all + Math.abs(row[h('module')]! - row[h('slot A')]!), 0)
+    expect(apart).toBeGreaterThan(1)
+    expect(new Set(first!.outcomes.map((o) => o.points))).toEqual(new Set(['module', 'slot A']))
+  })
+  it('never tells less than nothing nor more than the doubt there is, and is ranked', () => {
+    fc.assert(
+      fc.property(fc.array(anyEvidence, { maxLength: 4 }), (evidence) => {
+        const odds = posterior(prior, evidence)
+        const done = new Set(evidence.map((e) => e.test))
+        const suggested = nextTests(odds, { done })
+        for (const s of suggested) {
+          expect(done.has(s.test.id)).toBe(false)
+          expect(s.tells).toBeGreaterThan(0)
+          expect(s.tells).toBeLessThan(Math.log2(faultIds.length + 2))
+          expect(s.outcomes.reduce((sum, o) => sum + o.odds, 0)).toBeCloseTo(1, 6)
+        }
+        const deep = suggested.slice(0, 5).map((s) => s.worth)
+        expect(deep).toEqual([...deep].sort((a, b) => b - a))
+      }),
+      { numRuns: 12 },
+    )
+  })
+  it('is the one a plain count of the doubt finds best per minute, looking one step ahead', () => {
+    const odds = even(['module'], ['slot A'], ['settings'], ['memory A contact open'])
+    const entropy = (p: readonly number[]) => p.reduce((all, q) => (q > 0 ? all - q * Math.log2(q) : all), 0)
+    const suspects = [...odds.keys()].filter((h) => odds[h]! > 0)
+    const byHand = benchTests
+      .map((test) => {
+        const left = likelihood(test).reduce((all, row) => {
+          const joint = suspects.map((h) => odds[h]! * row[h]!)
+          const sum = joint.reduce((a, b) => a + b, 0)
+          const after = joint.map((w) => w / sum)
+          return all + sum * (Math.max(...after) >= SETTLED ? 0 : entropy(after))
+        }, 0)
+        return { id: test.id, tells: 2 - left, lends: test.lends, worth: (2 - left) / test.minutes }
+      })
+      .filter((t) => t.tells > 1e-6 && t.lends === null)
+      .sort((a, b) => b.worth - a.worth)
+    const suggested = nextTests(odds, { done: none, deep: 0 }).filter((s) => s.test.lends === null)
+    expect(suggested.slice(0, 5).map((s) => s.test.id)).toEqual(byHand.slice(0, 5).map((t) => t.id))
+    suggested.slice(0, 5).forEach((s, i) => expect(s.tells).toBeCloseTo(byHand[i]!.tells, 2))
+  })
+  it('stays with what the shelf holds and the gate lets be done', () => {
+    const bare = nextTests(prior, { done: none, shelf: new Set() })
+    expect(bare.length).toBeGreaterThan(5)
+    for (const s of bare) expect(s.test.needs).toEqual([])
+    for (const s of nextTests(prior, { done: none, mayPower: false })) expect(s.test.powers).toBe(false)
+  })
+  it('counts the price of a good CPU in a board that may kill it', () => {
+    const worth = (odds: Float64Array) => nextTests(odds, { done: none }).find((s) => s.test.lends === 'CPU')
+    const safe = worth(even(['CPU'], ['CPU unsupported'], ['firmware corrupt']))!
+    const risky = worth(even(['CPU'], ['sense contact open'], ['firmware corrupt']))!
+    expect(safe.riskMinutes).toBe(0)
+    expect(risky.riskMinutes).toBeGreaterThan(40)
+    expect(risky.worth).toBeLessThan(safe.worth)
+  })
+  it('is none when all is settled or everything is done', () => {
+    expect(nextTests(even(['module']), { done: none })).toEqual([])
+    expect(nextTests(prior, { done: new Set(benchTests.map((t) => t.id)) })).toEqual([])
+  })
+})
+
+describe('the verdict', () => {
+  it('names the fault, that nothing is left, or that it is nothing known; and waits while it is none of them', () => {
+    expect(verdict(even(['module']))).toMatchObject({ is: 'found', fault: 'module', odds: 1 })
+    expect(verdict(even(['module', 'CPU'], ['module', 'card']))).toMatchObject({ fault: 'module' })
+    expect(verdict(even([]))).toMatchObject({ is: 'nothing left' })
+    expect(verdict(even(['module'], ['CPU']))).toBeNull()
+    const odd = even(['module'])
+    odd[SOMETHING_ELSE] = 2
+    expect(verdict(odd.map((p) => p / 3))).toMatchObject({ is: 'nothing known' })
+  })
+})
+
+it('the risk to a lent part is the chance that one of the faults harms it', () => {
+  expect(riskOf(even(['module']))).toBe(0)
+  expect(riskOf(even(['sense contact open'], ['module']))).toBeCloseTo(0.2, 12)
+  expect(riskOf(even(['sense contact open', 'core rail short']))).toBeCloseTo(1 - 0.6 * 0.85, 12)
+  // Each fault that can harm what is lent, by itself (bench defaults).
+  for (const [fault, harm] of [
+    ['sense contact open', 0.4],
+    ['core controller', 0.1],
+    ['core rail short', 0.15],
+    ['power contacts shorted', 0.3],
+    ['memory controller', 0.05],
+    ['signal contacts touch', 0.04],
+  ] as const)
+    expect(riskOf(even([fault]))).toBeCloseTo(harm, 12)
+})

@@ -1,0 +1,224 @@
+import { benchTests } from '../model/bench-tests'
+import type { BenchTest, ShelfItem } from '../model/bench-test'
+import { faultIds } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import { faultOdds, leading, likelihood, members, SOMETHING_ELSE } from './odds'
+
+/** Chance above which a fault counts as found (bench default). */
+export const SETTLED = 0.97
+/** Chance above which nothing is taken to be left; a fault that goes out of the door costs more than one more test. */
+export const NOTHING_LEFT = 0.985
+/** Chance that a fault harms a part that is lent to the board (bench default). */
+const harm: Readonly<Partial<Record<FaultId, number>>> = {
+  'sense contact open': 0.4,
+  'core controller': 0.1,
+  'core rail short': 0.15,
+  'power contacts shorted': 0.3,
+  'memory controller': 0.05,
+  'signal contacts touch': 0.04,
+}
+/** What a lent part is worth, in minutes of bench time (bench default). */
+export const worthMinutes = { CPU: 400, module: 80, card: 150 } as const
+
+/** What the odds come to: the fault to mend, that nothing is wrong any more, or that it is nothing known. */
+export type Verdict =
+  | { readonly is: 'found'; readonly fault: FaultId; readonly odds: number }
+  | { readonly is: 'nothing left' | 'nothing known'; readonly odds: number }
+
+/** The verdict, once one is sure enough. */
+export function verdict(odds: Float64Array): Verdict | null {
+  if (odds[SOMETHING_ELSE]! >= 0.5) return { is: 'nothing known', odds: odds[SOMETHING_ELSE]! }
+  if (odds[0]! >= NOTHING_LEFT) return { is: 'nothing left', odds: odds[0]! }
+  const each = faultOdds(odds)
+  const top = each.indexOf(Math.max(...each))
+  return each[top]! >= SETTLED ? { is: 'found', fault: faultIds[top]!, odds: each[top]! } : null
+}
+
+export interface Suggestion {
+  readonly test: BenchTest
+  /** Chance of each outcome. */
+  readonly outcomes: readonly {
+    readonly outcome: string
+    readonly odds: number
+    readonly points: FaultId | null
+  }[]
+  /** How much of the doubt it takes away, bits. */
+  readonly tells: number
+  /** Risk to a lent part, as minutes. */
+  readonly riskMinutes: number
+  /** Doubt taken away per minute, with the test after it. */
+  readonly worth: number
+}
+
+export interface Choosing {
+  readonly shelf?: ReadonlySet<ShelfItem>
+  /** Tests done already, as this board stands. */
+  readonly done: ReadonlySet<string>
+  readonly mayPower?: boolean
+  /** How many of the best are looked at two steps deep. */
+  readonly deep?: number
+}
+
+/** Which fault a hypothesis asks to mend first; the one after the last for none, then something else. */
+const group = Int16Array.from(leading, (lead, h) =>
+  h === SOMETHING_ELSE ? faultIds.length + 1 : lead < 0 ? faultIds.length : lead,
+)
+
+/** Hypotheses below this chance are left out of the reckoning; together they are less than a hundredth. */
+const NEGLIGIBLE = 8e-6
+
+/** The hypotheses worth reckoning with, packed. */
+class Field {
+  readonly odds: Float64Array
+  readonly mass: number
+  private readonly index: Int32Array
+  private readonly by = new Float64Array(faultIds.length + 2)
+  private readonly each = new Float64Array(faultIds.length)
+  private readonly rows = new Map<BenchTest, readonly Float64Array[]>()
+
+  constructor(odds: Float64Array) {
+    this.index = Int32Array.from(odds.keys()).filter((h) => odds[h]! > NEGLIGIBLE)
+    this.odds = Float64Array.from(this.index, (h) => odds[h]!)
+    this.mass = this.odds.reduce((a, b) => a + b, 0)
+  }
+
+  /** Chance of each outcome of a test, by packed hypothesis. */
+  likelihood(test: BenchTest): readonly Float64Array[] {
+    let rows = this.rows.get(test)
+    if (!rows) {
+      rows = likelihood(test).map((row) => Float64Array.from(this.index, (h) => row[h]!))
+      this.rows.set(test, rows)
+    }
+    return rows
+  }
+
+  /**
+   * The doubt about which fault to mend first: entropy over the fault a start meets first, nats; none once settled.
+   * @param weights by packed hypothesis, not normalised; `total` is their sum
+   */
+  doubt(weights: Float64Array, total: number): { readonly doubt: number; readonly points: number } {
+    const { by, each, index } = this
+    by.fill(0)
+    each.fill(0)
+    for (let k = 0; k < weights.length; k++) {
+      const h = index[k]!
+      const w = weights[k]!
+      by[group[h]!]! += w
+      const of = members[h]
+      if (of === undefined || of.length === 0) continue
+      each[of[0]!]! += w
+      if (of.length > 1) each[of[1]!]! += w
+    }
+    let points = -1
+    let top = 0
+    for (let i = 0; i < each.length; i++)
+      if (each[i]! > top) {
+        top = each[i]!
+        points = i
+      }
+    const whole = total / this.mass
+    if (top >= SETTLED * whole || by[faultIds.length]! >= NOTHING_LEFT * whole) return { doubt: 0, points }
+    let doubt = 0
+    for (const w of by) if (w > 0) doubt -= (w / total) * Math.log(w / total)
+    return { doubt, points }
+  }
+}
+
+/**
+ * Which test next: the doubt it takes away per minute, the risk to lent parts counted as minutes, and for the best few
+ * with the best test that could follow each outcome. Doubt is the entropy of which fault to mend first; it is gone once
+ * a fault is settled, so that a test which settles is worth more than one that only shifts.
+ * @param odds over all hypotheses as the board stands, as `standing` gives them
+ * @returns best first; empty when nothing that may be done tells anything
+ */
+export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] {
+  const { shelf, done, mayPower = true, deep = 5 } = choosing
+  const field = new Field(odds)
+  const allowed = benchTests.filter(
+    (t) => !done.has(t.id) && (mayPower || !t.powers) && (!shelf || t.needs.every((item) => shelf.has(item))),
+  )
+  const risk = riskOf(odds)
+  const { mass } = field
+  const now = field.doubt(field.odds, mass).doubt
+  const scratch = new Float64Array(field.odds.length)
+
+  /** What is left of the doubt on average after a test. */
+  const left = (
+    test: BenchTest,
+    from: Float64Array,
+    total: number,
+    each?: (o: number, share: number, points: number) => void,
+  ) => {
+    const rows = field.likelihood(test)
+    let rest = 0
+    for (let o = 0; o < rows.length; o++) {
+      const sum = times(from, rows[o]!, scratch)
+      if (sum < 1e-12 * total) continue
+      const { doubt, points } = field.doubt(scratch, sum)
+      rest += (sum / total) * doubt
+      each?.(o, sum / total, points)
+    }
+    return rest
+  }
+
+  const first = allowed
+    .map((test) => {
+      const outcomes: Suggestion['outcomes'][number][] = []
+      const gain =
+        now -
+        left(test, field.odds, mass, (o, share, points) =>
+          outcomes.push({ outcome: test.outcomes[o]!, odds: share, points: faultIds[points] ?? null }),
+        )
+      const riskMinutes = test.lends ? risk * worthMinutes[test.lends] : 0
+      const minutes = test.minutes + riskMinutes
+      return { test, outcomes, gain, riskMinutes, minutes, worth: gain / minutes }
+    })
+    .filter((s) => s.gain > 1e-6)
+    .sort((a, b) => b.worth - a.worth || (a.test.id < b.test.id ? -1 : 1))
+
+  const held = new Float64Array(field.odds.length)
+  const looked = first.slice(0, deep).map((s) => {
+    let gain = s.gain
+    let minutes = s.minutes
+    for (const row of field.likelihood(s.test)) {
+      const sum = times(field.odds, row, held)
+      const here = sum < 0.005 ? 0 : field.doubt(held, sum).doubt
+      if (here === 0) continue
+      let best = { worth: 0, gain: 0, minutes: 0 }
+      for (const { test, minutes: cost } of first.slice(0, 12)) {
+        if (test === s.test) continue
+        const more = here - left(test, held, sum)
+        if (more / cost > best.worth) best = { worth: more / cost, gain: more, minutes: cost }
+      }
+      gain += sum * best.gain
+      minutes += sum * best.minutes
+    }
+    return { ...s, worth: gain / minutes }
+  })
+  looked.sort((a, b) => b.worth - a.worth)
+  return [...looked, ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
+    test,
+    outcomes,
+    tells: gain / Math.LN2,
+    riskMinutes,
+    worth,
+  }))
+}
+
+/** Product by place into `to`, and its sum. */
+function times(a: Float64Array, b: Float64Array, to: Float64Array): number {
+  let sum = 0
+  for (let k = 0; k < a.length; k++) sum += to[k] = a[k]! * b[k]!
+  return sum
+}
+
+/** Chance that this board harms a part that is lent to it. */
+export function riskOf(odds: Float64Array): number {
+  let risk = 0
+  for (let h = 0; h < members.length; h++) {
+    let safe = 1
+    for (const i of members[h]!) safe *= 1 - (harm[faultIds[i]!] ?? 0)
+    risk += odds[h]! * (1 - safe)
+  }
+  return risk
+}

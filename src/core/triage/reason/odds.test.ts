@@ -1,0 +1,159 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { benchTests } from '../model/bench-tests'
+import { faultIds } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import {
+  faultOdds,
+  hypotheses,
+  leading,
+  likelihood,
+  posterior,
+  priorOdds,
+  SOMETHING_ELSE,
+  standing,
+  testOf,
+} from './odds'
+import type { Evidence } from './odds'
+import { stopsIn } from '../model/start-model'
+import { asItCame } from '../model/setup'
+
+const prior = priorOdds([])
+const of = (odds: Float64Array, id: FaultId) => faultOdds(odds)[faultIds.indexOf(id)]!
+const anyEvidence: fc.Arbitrary<Evidence> = fc
+  .constantFrom(...benchTests)
+  .chain((test) => fc.constantFrom(...test.outcomes).map((outcome) => ({ test: test.id, outcome })))
+const sum = (odds: Float64Array) => odds.reduce((a, b) => a + b, 0)
+
+describe('the tests', () => {
+  it('are at least forty, each with a name of its own', () => {
+    expect(benchTests.length).toBeGreaterThanOrEqual(40)
+    expect(new Set(benchTests.map((t) => t.id)).size).toBe(benchTests.length)
+  })
+  it('have outcomes that are certain to be one of them, under every hypothesis', () => {
+    for (const test of benchTests) {
+      for (const ids of hypotheses.slice(0, 200)) expect(sum(test.odds(ids))).toBeCloseTo(1, 9)
+      const rows = likelihood(test)
+      for (const h of [0, 1, 77, SOMETHING_ELSE])
+        expect(rows.reduce((all, row) => all + row[h]!, 0)).toBeCloseTo(1, 9)
+    }
+  })
+  it('are never reckoned surer than their figures are known', () => {
+    const test = testOf('ohms vmem')
+    const h = hypotheses.findIndex((ids) => ids.length === 1 && ids[0] === 'memory rail short')
+    expect(likelihood(test)[0]![h]).toBeLessThan(test.odds(['memory rail short'])[0]!)
+    expect(likelihood(test)[0]![h]).toBeGreaterThan(0.7)
+  })
+})
+
+describe('the odds', () => {
+  it('before any test are those of one or two faults, each as likely as history makes it', () => {
+    expect(sum(prior)).toBeCloseTo(1, 12)
+    expect(prior[0]).toBe(0)
+    const swapped = priorOdds(['CPU swap'])
+    expect(of(swapped, 'CPU unsupported')).toBeGreaterThan(2 * of(prior, 'CPU unsupported'))
+    const worked = (history: Parameters<typeof priorOdds>[0]) =>
+      priorOdds(history).reduce((all, p, h) => (hypotheses[h]?.length === 2 ? all + p : all), 0)
+    expect(worked(['worked on by others'])).toBeGreaterThan(worked([]) * 1.5)
+  })
+  it('are Bayes: prior times what each hypothesis makes of the evidence, over the sum', () => {
+    fc.assert(
+      fc.property(fc.array(anyEvidence, { maxLength: 4 }), (evidence) => {
+        const odds = posterior(prior, evidence)
+        const byHand = Array.from(prior, (p, h) =>
+          evidence.reduce((all, e) => {
+            const test = testOf(e.test)
+            return all * likelihood(test)[test.outcomes.indexOf(e.outcome)]![h]!
+          }, p),
+        )
+        const total = byHand.reduce((a, b) => a + b, 0)
+        byHand.forEach((w, h) => expect(odds[h]).toBeCloseTo(w / total, 9))
+      }),
+      { numRuns: 20 },
+    )
+  })
+  it('do not mind the order of the evidence', () => {
+    fc.assert(
+      fc.property(fc.array(anyEvidence, { minLength: 2, maxLength: 6 }), (evidence) => {
+        const there = posterior(prior, evidence)
+        const back = posterior(prior, [...evidence].reverse())
+        there.forEach((p, h) => expect(back[h]).toBeCloseTo(p, 9))
+      }),
+      { numRuns: 30 },
+    )
+  })
+  it('move by less for a claim than for what was seen here, and not at all for one that is worth nothing', () => {
+    const seen: Evidence = { test: 'cell', outcome: 'low' }
+    const odds = (reliability: number) => of(posterior(prior, [{ ...seen, reliability }]), 'cell weak')
+    expect(odds(0)).toBeCloseTo(of(prior, 'cell weak'), 9)
+    expect(odds(0.5)).toBeGreaterThan(odds(0))
+    expect(of(posterior(prior, [seen]), 'cell weak')).toBeGreaterThan(odds(0.5))
+  })
+  it('find what a bench would find', () => {
+    const odds = posterior(prior, [
+      { test: 'as it came', outcome: 'memory lamp' },
+      { test: 'good in B', outcome: 'system loads' },
+      { test: 'good in A', outcome: 'memory lamp' },
+      { test: 'slots', outcome: 'clear' },
+      { test: 'socket', outcome: 'memory A contact off' },
+    ])
+    expect(of(odds, 'memory A contact open')).toBeGreaterThan(0.8)
+  })
+  it('find two faults, one behind the other', () => {
+    const evidence: Evidence[] = [
+      { test: 'as it came', outcome: 'nothing' },
+      { test: 'front wiring', outcome: 'wrong' },
+      { test: 'bridged', outcome: 'memory lamp' },
+    ]
+    const odds = posterior(prior, evidence)
+    expect(of(odds, 'front wiring')).toBeGreaterThan(0.8)
+    expect(sum(odds.filter((_, h) => hypotheses[h]?.length === 2))).toBeGreaterThan(0.5)
+  })
+  it('say that nothing they know explains it, when everything speaks against everything', () => {
+    const odds = posterior(prior, [
+      { test: 'ohms standby', outcome: 'short' },
+      { test: 'standby heat', outcome: 'usual' },
+      { test: 'volts standby', outcome: 'there' },
+      { test: 'as it came', outcome: 'system loads' },
+      { test: 'ohms 12v', outcome: 'short' },
+      { test: 'volts 12v', outcome: 'there' },
+      { test: 'cold start', outcome: 'nothing' },
+      { test: 'current', outcome: 'steady' },
+      { test: 'ohms 5v', outcome: 'short' },
+      { test: 'volts 5v', outcome: 'there' },
+    ])
+    expect(odds[SOMETHING_ELSE]).toBeGreaterThan(0.9)
+  })
+  it('refuse a test or an outcome that is in no list', () => {
+    expect(() => posterior(prior, [{ test: 'x', outcome: 'y' }])).toThrow(/there is no test “x”/)
+    expect(() => posterior(prior, [{ test: 'cell', outcome: 'y' }])).toThrow(/“y” is no outcome of “cell”/)
+  })
+})
+
+describe('after something was mended', () => {
+  it('evidence counts for what is left, and what is left stands', () => {
+    const evidence: Evidence[] = [
+      { test: 'ohms 12v', outcome: 'short' },
+      { test: 'ohms 12v', outcome: 'good', mended: ['12 V short'] },
+      { test: 'as it came', outcome: 'system loads', mended: ['12 V short'] },
+    ]
+    const odds = posterior(prior, evidence)
+    expect(of(odds, '12 V short')).toBeGreaterThan(0.9)
+    const now = standing(odds, ['12 V short'])
+    expect(of(now, '12 V short')).toBe(0)
+    expect(now[0]).toBeGreaterThan(0.85)
+    expect(sum(now)).toBeCloseTo(1, 9)
+  })
+  it('leaves odds as they are when nothing was', () => {
+    expect(standing(prior, [])).toBe(prior)
+  })
+})
+
+it('the leading fault is the one a start meets first', () => {
+  hypotheses.forEach((ids, h) => {
+    if (ids.length === 0) return expect(leading[h]).toBe(-1)
+    const stops = (id: FaultId) => stopsIn([id], asItCame).findIndex((p) => p > 0)
+    const lead = faultIds[leading[h]!]!
+    for (const id of ids) expect(stops(lead)).toBeLessThanOrEqual(stops(id))
+  })
+})

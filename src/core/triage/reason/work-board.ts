@@ -1,0 +1,79 @@
+import type { BenchTest } from '../model/bench-test'
+import { benchTests } from '../model/bench-tests'
+import { faultIds } from '../model/fault'
+import type { FaultId } from '../model/fault'
+import { nextTests, riskOf, verdict, worthMinutes } from './next-test'
+import { faultOdds, posterior, standing } from './odds'
+import type { Evidence } from './odds'
+
+/** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
+export const LIMIT_MINUTES = 240
+export const MEND_MINUTES = 15
+
+/** Chooses a test from the odds as the board stands and what was done since the last mend; null to give up. */
+export type Policy = (now: Float64Array, done: ReadonlySet<string>) => BenchTest | null
+
+/** The policy of the product: the first suggestion. */
+export const suggested: Policy = (now, done) => nextTests(now, { done })[0]?.test ?? null
+
+export interface Worked {
+  /** Minutes to a right verdict; the whole limit for any other end. */
+  readonly minutes: number
+  readonly end: 'right' | 'wrong' | 'missed one' | 'undecided'
+  /** The likeliest fault at each step: its odds, and whether it was there. */
+  readonly guesses: readonly { readonly odds: number; readonly right: boolean }[]
+  readonly mended: readonly FaultId[]
+}
+
+/**
+ * Works one board with known faults from the first power-up to a verdict: a fault that is found is mended and the
+ * board powered again, until nothing is taken to be left; a second fault is found behind the first, or missed.
+ * @param see what a test shows when these faults are mended
+ */
+export function workBoard(
+  policy: Policy,
+  prior: Float64Array,
+  truth: readonly FaultId[],
+  see: (test: BenchTest, mended: readonly FaultId[]) => string,
+): Worked {
+  const evidence: Evidence[] = []
+  const mended: FaultId[] = []
+  const guesses: { odds: number; right: boolean }[] = []
+  let done = new Set<string>()
+  let minutes = 0
+  const ended = (end: Worked['end']): Worked => ({
+    minutes: end === 'right' ? minutes : LIMIT_MINUTES,
+    end,
+    guesses,
+    mended,
+  })
+  const look = (test: BenchTest) => {
+    evidence.push({ test: test.id, outcome: see(test, mended), mended: [...mended] })
+    done.add(test.id)
+    minutes += test.minutes
+  }
+  look(benchTests[0]!)
+  while (minutes < LIMIT_MINUTES) {
+    const now = standing(posterior(prior, evidence), mended)
+    const each = faultOdds(now)
+    const top = each.indexOf(Math.max(...each))
+    const left = truth.filter((id) => !mended.includes(id))
+    guesses.push({ odds: each[top]!, right: left.includes(faultIds[top]!) })
+    const sure = verdict(now)
+    if (sure?.is === 'nothing known') return ended('undecided')
+    if (sure?.is === 'nothing left') return ended(left.length === 0 ? 'right' : 'missed one')
+    if (sure?.is === 'found') {
+      mended.push(sure.fault)
+      if (!left.includes(sure.fault)) return ended('wrong')
+      minutes += MEND_MINUTES
+      done = new Set()
+      look(benchTests[0]!)
+      continue
+    }
+    const test = policy(now, done)
+    if (!test) return ended('undecided')
+    if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
+    look(test)
+  }
+  return ended('undecided')
+}

@@ -1,0 +1,41 @@
+import Joi from 'joi'
+import { CODE } from '@/core/triage/instruments/code'
+import { momentOf } from '@/core/tables/plain-text'
+import { benchTests } from '@/core/triage/model/bench-tests'
+
+export const text = (max = 2000) => Joi.string().trim().max(max)
+export const some = (max = 2000) => text(max).min(1).required()
+/** The largest number of a line that the tape's column holds. */
+export const MOST_LINES = 2_147_483_647
+export const seq = Joi.number().integer().min(1).max(MOST_LINES).required()
+export const moment = Joi.string()
+  .custom((iso: string, helpers) => (momentOf(iso) === null ? helpers.error('date.real') : iso))
+  .messages({ 'date.real': '{{#label}} must be a moment of the calendar, like 2026-11-24T09:00:00Z' })
+export const contact = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/, 'a contact name like M31')
+export const money = Joi.number().integer().min(0).max(100_000_000).allow(null)
+export const mm = Joi.number().min(-5).max(5)
+/** What spoke against a line and was asked about first. */
+export const despite = Joi.array().items(text(400)).min(1).max(60)
+export const sha = Joi.string().hex().length(64)
+export const codes = Joi.array().items(Joi.string().pattern(CODE, 'two hex figures')).max(500)
+export const amps = Joi.number().min(0).max(100).allow(null).required()
+export const minutes = Joi.number().integer().min(0).max(100_000).allow(null)
+
+/** A test of the reasoner's list and one of its outcomes. */
+export const anOutcome = {
+  test: Joi.valid(...benchTests.map((t) => t.id)).required(),
+  outcome: Joi.string()
+    .required()
+    .custom((outcome: string, helpers) => {
+      const { test } = helpers.state.ancestors[0] as { test: string }
+      const outcomes = benchTests.find((t) => t.id === test)?.outcomes ?? []
+      return outcomes.includes(outcome) ? outcome : helpers.error('any.only', { valids: outcomes })
+    }),
+}
+
+/** A schema of a body: its fields and no others, or it does not compile. */
+export const body = <B>(keys: { readonly [K in keyof Required<B>]: Joi.Schema }): Joi.ObjectSchema =>
+  Joi.object(keys)
+
+/** A schema for each kind of a slice. */
+export type Schemas<Bodies> = { readonly [K in keyof Bodies]: Joi.ObjectSchema }

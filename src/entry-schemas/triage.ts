@@ -1,0 +1,34 @@
+import Joi from 'joi'
+import { faultIds } from '@/core/triage/model/fault'
+import { startOutcomes } from '@/core/triage/model/start-model'
+import { swapParts } from '@/core/triage/slice'
+import type { TriageBodies } from '@/core/triage/slice'
+import { body, some, codes, anOutcome } from './field'
+import type { Schemas } from './field'
+
+export const triageSchemas: Schemas<TriageBodies> = {
+  codes: body<TriageBodies['codes']>({
+    codes: codes.required(),
+    atS: Joi.array()
+      .items(Joi.number().min(0).max(86_400))
+      .length(Joi.ref('codes.length'))
+      .sort({ order: 'ascending' }),
+    watchedS: Joi.number().min(0).max(86_400),
+  }),
+  swap: body<TriageBodies['swap']>({
+    what: Joi.valid(...swapParts).required(),
+    part: some(60),
+    place: some(60),
+    knownGood: Joi.boolean().required(),
+    outcome: Joi.valid(...startOutcomes).required(),
+    listed: Joi.valid('yes', 'no', 'not known'),
+  }),
+  runs: body<TriageBodies['runs']>({
+    ratedMTs: Joi.number().integer().min(100).max(20_000).allow(null).required(),
+    seenMTs: Joi.number().integer().min(100).max(20_000).allow(null).required(),
+    startS: Joi.number().min(0).max(3600).allow(null).required(),
+    settingsKept: Joi.boolean().allow(null).required(),
+  }),
+  trial: body<TriageBodies['trial']>(anOutcome),
+  mended: body<TriageBodies['mended']>({ fault: Joi.valid(...faultIds).required() }),
+}

@@ -1,0 +1,75 @@
+'use client'
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
+import type { ReactNode } from 'react'
+import { toAdvise } from '@/core/job/advise'
+import type { Reckoned, ToAdvise } from '@/core/job/advise'
+import type { AdviseWorker } from '@/workers/advise.worker'
+import { useJob } from './JobProvider'
+
+interface Advice extends Reckoned {
+  /** It follows from the tape as it stands; otherwise a newer one is under way. */
+  readonly fresh: boolean
+}
+
+const nothing: Reckoned = { belief: null, work: null }
+const Context = createContext<Advice>({ ...nothing, fresh: false })
+
+/** Odds and order of work of a job, computed in a worker once for all its stations; the last answer stays until the next. */
+export function AdviceProvider({ children }: { children: ReactNode }) {
+  const state = useJob((j) => j.state)
+  const socket = useJob((j) => j.socket)
+  const gate = useJob((j) => j.gate)
+  const references = useJob((j) => j.references)
+  const earlier = useJob((j) => j.earlier)
+  const shelf = useJob((j) => j.shelf)
+  const own = useJob((j) => j.own)
+  const record = useJob((j) => j.record)
+  const figures = useJob((j) => j.figures)
+  const [answer, setAnswer] = useState<{ to: string; reckoned: Reckoned } | null>(null)
+  const worker = useRef<Remote<AdviseWorker> | null>(null)
+  const latest = useRef<string | null>(null)
+  const busy = useRef(false)
+  const key = useMemo(
+    () => JSON.stringify(toAdvise(state, socket, gate, { references, earlier, shelf, own, record, figures })),
+    [state, socket, gate, references, earlier, shelf, own, record, figures],
+  )
+
+  useEffect(() => {
+    const thread = new Worker(new URL('../workers/advise.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = wrap<AdviseWorker>(thread)
+    void worker.current.load(socket)
+    return () => {
+      worker.current = null
+      busy.current = false
+      thread.terminate()
+    }
+  }, [socket])
+  useEffect(() => {
+    latest.current = key
+    if (busy.current) return
+    busy.current = true
+    const work = async () => {
+      while (worker.current && latest.current !== null) {
+        const to = latest.current
+        latest.current = null
+        const reckoned = await worker.current.reckon(JSON.parse(to) as ToAdvise)
+        setAnswer({ to, reckoned })
+      }
+    }
+    // What throws once must not silence the adviser: the next is asked all the same.
+    void work()
+      .catch(() => undefined)
+      .finally(() => {
+        busy.current = false
+      })
+  }, [key, socket])
+  const value = useMemo(
+    (): Advice => ({ ...(answer?.reckoned ?? nothing), fresh: answer?.to === key }),
+    [answer, key],
+  )
+  return <Context value={value}>{children}</Context>
+}
+
+export const useAdvice = (): Advice => useContext(Context)

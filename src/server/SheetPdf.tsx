@@ -1,0 +1,172 @@
+import { Document, Font, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
+import { join } from 'node:path'
+import type { HandBackSheet } from '@/core/job/sheet'
+import { displayList } from '@/core/socket/map/display-list'
+import type { Marks } from '@/core/socket/damage/mark'
+import type { Socket } from '@/core/socket/model/socket'
+import { inkColours, inkStyle } from '@/core/socket/map/svg'
+import { crowns } from '@/core/maths/money'
+
+const fonts = join(process.cwd(), 'node_modules/@fontsource')
+const next = (weight: number) =>
+  `${fonts}/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`
+Font.register({
+  family: 'Next',
+  fonts: [
+    { src: next(400), fontWeight: 400 },
+    { src: next(600), fontWeight: 600 },
+  ],
+})
+Font.register({
+  family: 'Mono',
+  src: `${fonts}/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff`,
+})
+const noto = (subset: string) => `${fonts}/noto-sans/files/noto-sans-${subset}-400-normal.woff`
+Font.register({ family: 'Greek', src: noto('greek') })
+Font.register({ family: 'Micro', src: noto('latin') })
+Font.registerHyphenationCallback((word) => [word])
+
+const ink = '#1f262d'
+const soft = '#565d62'
+const line = '#d5cdbb'
+const style = StyleSheet.create({
+  page: { padding: 42, fontFamily: ['Next', 'Greek', 'Micro'], fontSize: 10, color: ink, lineHeight: 1.35 },
+  head: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    borderBottomWidth: 1.5,
+    borderBottomColor: ink,
+    paddingBottom: 8,
+  },
+  title: { fontSize: 17, fontWeight: 600, lineHeight: 1.2 },
+  soft: { color: soft },
+  tag: { fontFamily: 'Mono', fontSize: 14, lineHeight: 1.3, textAlign: 'right' },
+  maps: { flexDirection: 'row', gap: 18, marginTop: 12 },
+  columns: { flexDirection: 'row', gap: 22 },
+  column: { flex: 1 },
+  part: { marginTop: 12 },
+  partTitle: {
+    fontWeight: 600,
+    fontSize: 11,
+    borderBottomWidth: 0.8,
+    borderBottomColor: ink,
+    paddingBottom: 2,
+  },
+  item: { borderBottomWidth: 0.5, borderBottomColor: line, paddingVertical: 2.5 },
+  close: {
+    flexDirection: 'row',
+    justifyContent: 'space-between',
+    marginTop: 14,
+    borderTopWidth: 0.8,
+    borderTopColor: ink,
+    paddingTop: 4,
+  },
+  foot: {
+    position: 'absolute',
+    top: 806,
+    left: 42,
+    right: 42,
+    textAlign: 'center',
+    color: soft,
+    fontSize: 9,
+  },
+})
+
+interface Props {
+  readonly sheet: HandBackSheet
+  readonly tag: string
+  readonly day: string
+  readonly owner: string
+  readonly socket: Socket | null
+}
+
+/** The hand-back sheet as a PDF: the same content as on the screen. */
+export function SheetPdf({ sheet, tag, day, owner, socket }: Props) {
+  const part = (title: string, lines: readonly string[], none: string) => (
+    <Part key={title} title={title} lines={lines} none={none} />
+  )
+  return (
+    <Document title={`${tag} hand-back`} language="en">
+      <Page size="A4" style={style.page}>
+        <View style={style.head}>
+          <View style={{ flex: 1, paddingRight: 20 }}>
+            <Text style={style.title}>{sheet.title || 'no board named'}</Text>
+            {sheet.complaint !== '' && <Text style={style.soft}>brought in because: {sheet.complaint}</Text>}
+            {owner !== '' && <Text>for {owner}</Text>}
+          </View>
+          <View>
+            <Text style={style.tag}>{tag}</Text>
+            <Text style={{ textAlign: 'right' }}>{day}</Text>
+            <Text style={{ textAlign: 'right', fontWeight: 600 }}>{sheet.outcome}</Text>
+          </View>
+        </View>
+        {socket && sheet.maps && (
+          <View style={style.maps} wrap={false}>
+            <Field socket={socket} marks={sheet.maps.before} caption="the socket as found" />
+            <Field socket={socket} marks={sheet.maps.after} caption="as it is left" />
+          </View>
+        )}
+        <View style={style.columns}>
+          <View style={style.column}>
+            {part('Found', sheet.found, 'nothing noted')}
+            {part('Proved', sheet.proved, 'nothing')}
+            {part('Advice', sheet.advice, 'none')}
+          </View>
+          <View style={style.column}>
+            {part('Done', sheet.done, 'nothing')}
+            {part('Not proved', sheet.notProved, 'nothing is open')}
+            {part('Safety', sheet.safety, '')}
+          </View>
+        </View>
+        <View style={style.close}>
+          <Text>{sheet.minutes} minutes at the bench</Text>
+          <Text style={{ fontWeight: 600 }}>{sheet.priceMinor === null ? '' : crowns(sheet.priceMinor)}</Text>
+        </View>
+        <Text
+          style={style.foot}
+          fixed
+          render={({ pageNumber, totalPages }) => `${tag}, page ${pageNumber} of ${totalPages}`}
+        />
+      </Page>
+    </Document>
+  )
+}
+
+function Part({ title, lines, none }: { title: string; lines: readonly string[]; none: string }) {
+  return (
+    <View style={style.part}>
+      <Text style={style.partTitle}>{title}</Text>
+      {lines.length === 0 && <Text style={style.soft}>{none}</Text>}
+      {lines.map((text) => (
+        <View key={text} style={style.item} wrap={false}>
+          <Text>{text.charAt(0).toUpperCase() + text.slice(1)}</Text>
+        </View>
+      ))}
+    </View>
+  )
+}
+
+function Field({ socket, marks, caption }: { socket: Socket; marks: Marks; caption: string }) {
+  const list = displayList(socket, { marks, looked: null })
+  const [x, y, w, h] = list.box
+  return (
+    <View style={{ flex: 1 }}>
+      <Svg viewBox={`${x} ${y} ${w} ${h}`} style={{ width: 246, height: (246 * h) / w }}>
+        {list.paths
+          .filter(({ ink: name }) => name !== 'pattern')
+          .map(({ ink: name, d }) => {
+            const { fill, width } = inkStyle[name]
+            const colour = inkColours.paper[name]
+            return fill ? (
+              <Path key={name} d={d} fill={colour} />
+            ) : (
+              <Path key={name} d={d} stroke={colour} strokeWidth={width * socket.pitchMm} fill="none" />
+            )
+          })}
+      </Svg>
+      <Text style={style.soft}>
+        {caption}: {Object.keys(marks).length} marked
+      </Text>
+    </View>
+  )
+}

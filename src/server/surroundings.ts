@@ -1,0 +1,70 @@
+import 'server-only'
+import type { JobState } from '@/core/job/job-state'
+import { figuresOf } from '@/core/socket/straighten/bench-figures'
+import type { Socket } from '@/core/socket/model/socket'
+import { landmarksOf } from '@/data/boards'
+import type { Landmark } from '@/data/boards'
+import type { References } from '@/data/references'
+import type { Donor } from '@/data/donors'
+import type { BenchFigures } from '@/core/socket/straighten/bench-figures'
+import type { SnapTally } from '@/core/socket/straighten/snap-record'
+import type { ShelfItem } from '@/core/triage/model/bench-test'
+import type { FaultOdds } from '@/core/triage/model/fault-table'
+import type { EarlierJob } from '@/data/jobs'
+import { ownFigures } from '@/data/bench-figures'
+import { donors } from '@/data/donors'
+import { ownFaultOdds } from '@/data/fault-odds'
+import { earlierJobs } from '@/data/jobs'
+import type { Job } from '@/data/jobs'
+import { referencesOf } from '@/data/references'
+import { shelf } from '@/data/shelf'
+import { strokeRecord } from '@/data/stroke-record'
+
+/** What stands round a job outside its tape; it follows from the board that the ticket names. */
+export interface Surroundings {
+  readonly socket: Socket | null
+  readonly landmarks: readonly Landmark[]
+  /** What is known of the board's model. */
+  readonly references: References
+  /** Jobs of the same board before this one. */
+  readonly earlier: readonly EarlierJob[]
+  /** What the shop has at hand for tests. */
+  readonly shelf: readonly ShelfItem[]
+  /** The shop's own odds of faults. */
+  readonly own: FaultOdds
+  /** What snapped of what was tried, over all jobs. */
+  readonly record: readonly SnapTally[]
+  /** What the bench reckons with: the shop's own figures over the bench defaults. */
+  readonly figures: BenchFigures
+  /** Sockets of this kind that are kept for their contacts. */
+  readonly donors: readonly Donor[]
+}
+
+/** What stands round a job outside its tape. */
+export async function surroundingsOf(
+  job: Job,
+  { intake: { ticket } }: JobState,
+  socket: Socket | null,
+): Promise<Surroundings> {
+  const [landmarks, references, earlier, atHand, own, record, set, kept] = await Promise.all([
+    landmarksOf(ticket.boardModelId),
+    referencesOf(ticket.boardModelId),
+    earlierJobs(job, ticket.serial),
+    shelf(),
+    ownFaultOdds(),
+    strokeRecord(),
+    ownFigures(),
+    socket ? donors(socket.id) : [],
+  ])
+  return {
+    socket,
+    landmarks,
+    references,
+    earlier,
+    shelf: atHand,
+    own,
+    record,
+    figures: figuresOf(set),
+    donors: kept,
+  }
+}

@@ -1,0 +1,47 @@
+import { shelfItems } from '@/core/triage/model/bench-test'
+import type { ShelfItem } from '@/core/triage/model/bench-test'
+import { benchTests } from '@/core/triage/model/bench-tests'
+import { Button } from '@/ui/Button'
+import { shelfAction } from './shelf-actions'
+
+/** What triage's tests need: what is away is not suggested. */
+export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
+  return (
+    <>
+      <h1>
+        {atHand.length === shelfItems.length
+          ? 'Everything the tests need is at hand'
+          : `${shelfItems.length - atHand.length} of ${shelfItems.length} things are away`}
+      </h1>
+      <p className="mt-0.5 text-soft">A test that needs what is away is not suggested, on any job.</p>
+      <ul className="mt-5 max-w-[52rem]">
+        {shelfItems.map((item) => {
+          const there = atHand.includes(item)
+          const tests = benchTests.filter((t) => t.needs.includes(item))
+          return (
+            <li
+              key={item}
+              className="grid grid-cols-[13rem_1fr_6rem_auto] items-baseline gap-4 border-b border-line py-2"
+            >
+              <b className={`font-semibold ${there ? '' : 'text-soft'}`}>{item}</b>
+              <span className="text-[0.94rem] text-soft">
+                {tests.length} {tests.length === 1 ? 'test' : 'tests'}: {tests[0]?.say}
+                {tests.length > 1 && '…'}
+              </span>
+              <span className={there ? 'text-verd' : 'font-semibold text-brass'}>
+                {there ? '● at hand' : '○ away'}
+              </span>
+              <form action={shelfAction}>
+                <input type="hidden" name="item" value={item} />
+                <input type="hidden" name="there" value={there ? 'no' : 'yes'} />
+                <Button type="submit" look="bare" aria-label={there ? `${item} is away` : `${item} is back`}>
+                  {there ? 'It is away' : 'It is back'}
+                </Button>
+              </form>
+            </li>
+          )
+        })}
+      </ul>
+    </>
+  )
+}

@@ -1,0 +1,71 @@
+'use client'
+import { cutText } from '@/core/tables/plain-text'
+import type { ReferenceKind } from '@/data/references'
+import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
+import { Findings } from '@/ui/Findings'
+import { referenceWords } from '@/tables/read-reference'
+import { useTable } from './use-table'
+
+/** What triage compares a board with: codes, rails and current of a good one; a table in, the same table out. */
+export function BoardReferences({
+  boardId,
+  kept,
+}: {
+  boardId: string
+  kept: Readonly<Record<ReferenceKind, string | null>>
+}) {
+  return (
+    <section className="mt-8" id="references">
+      <h2 className="border-b-2 border-ink pb-1">What triage compares with</h2>
+      {(['codes', 'rails', 'current'] as const).map((kind) => (
+        <Reference key={kind} boardId={boardId} kind={kind} kept={kept[kind]} />
+      ))}
+    </section>
+  )
+}
+
+function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKind; kept: string | null }) {
+  const { what, columns } = referenceWords[kind]
+  const at = `/api/boards/${boardId}/references/${kind}`
+  const { answer, busy, send, drop } = useTable(at)
+  const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
+
+  return (
+    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-8 border-b border-line py-2.5">
+      <div>
+        <p>
+          <b className="font-semibold">{what}</b>{' '}
+          <span className={kept ? '' : 'text-soft'}>{kept ?? 'nothing yet'}</span>
+        </p>
+        <p className="text-[0.92rem] text-soft">CSV with {columns}</p>
+        {answer?.error && (
+          <p role="alert" className="font-semibold text-ember">
+            {answer.error.text}
+          </p>
+        )}
+        <Findings findings={answer?.findings ?? []} />
+        {answer?.kept && (
+          <p role="status" className="text-verd">
+            Kept: {answer.say}
+          </p>
+        )}
+      </div>
+      <div className="flex items-center gap-2">
+        <FileButton label={`${what}: table to read in`} disabled={busy} onFile={keep}>
+          {busy ? 'Reading…' : kept ? 'Read in another' : 'Read in'}
+        </FileButton>
+        {kept && (
+          <>
+            <a href={at} className="underline" download>
+              CSV
+            </a>
+            <Button look="bare" onClick={() => void drop()} disabled={busy}>
+              Drop
+            </Button>
+          </>
+        )}
+      </div>
+    </div>
+  )
+}

@@ -1,0 +1,92 @@
+'use client'
+import { faultIds, faults } from '@/core/triage/model/fault'
+import type { FaultOdds } from '@/core/triage/model/fault-table'
+import { stages } from '@/core/triage/model/stage'
+import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
+import { Findings } from '@/ui/Findings'
+import { useTable } from './use-table'
+
+const inHundred = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
+
+/** The faults the reasoner knows, in the order a start meets them, and how often each comes over this bench. */
+export function FaultSheet({ own }: { own: FaultOdds }) {
+  const { answer, busy, send, drop } = useTable('/api/faults')
+  const mine = Object.keys(own).length
+  const ordered = [...faultIds].sort(
+    (a, b) => stages.indexOf(faults[a].stage) - stages.indexOf(faults[b].stage),
+  )
+  return (
+    <>
+      <div className="flex items-start justify-between gap-6">
+        <div>
+          <h1>The faults triage knows</h1>
+          <p className="mt-0.5 max-w-[44rem] text-soft">
+            {mine > 0
+              ? `${mine} of ${faultIds.length} have this shop’s own odds; the rest are bench defaults.`
+              : 'All odds are bench defaults. A table of your own, from your record, makes the first guess better.'}
+          </p>
+        </div>
+        <div className="flex shrink-0 items-center gap-3">
+          <FileButton label="Fault table to read in" disabled={busy} onFile={(file) => void send(file)}>
+            {busy ? 'Reading…' : 'Read in odds'}
+          </FileButton>
+          <a href="/api/faults" download className="underline">
+            CSV
+          </a>
+          {mine > 0 && (
+            <Button look="bare" disabled={busy} onClick={() => void drop()}>
+              Back to the defaults
+            </Button>
+          )}
+        </div>
+      </div>
+      {answer?.error && (
+        <p role="alert" className="mt-2 font-semibold text-ember">
+          {answer.error.text}
+        </p>
+      )}
+      <div className="mt-2">
+        <Findings findings={answer?.findings ?? []} />
+      </div>
+      {answer?.kept && (
+        <p role="status" className="text-verd">
+          Kept. It counts on every job from now on.
+        </p>
+      )}
+      <table className="mt-4 w-full">
+        <thead>
+          <tr className="border-b-2 border-ink text-left">
+            <th scope="col" className="py-1">
+              Stops at
+            </th>
+            <th scope="col">Fault</th>
+            <th scope="col">Mended at</th>
+            <th scope="col" className="text-right">
+              Shows, in 100
+            </th>
+            <th scope="col" className="text-right">
+              On the bench, in 100
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ordered.map((id, i) => (
+            <tr key={id} className="border-b border-dashed border-line">
+              <td className="py-1 text-soft">
+                {faults[id].stage === faults[ordered[i - 1]!]?.stage ? '' : faults[id].stage}
+              </td>
+              <td>{faults[id].say}</td>
+              <td className="text-soft">{faults[id].at}</td>
+              <td className="num text-right text-soft">{Math.round(faults[id].shows * 100)}</td>
+              <td className="num text-right">
+                {inHundred(own[id] ?? faults[id].odds)}
+                {own[id] !== undefined && <span className="font-sans text-[0.85rem] text-soft"> own</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  )
+}

@@ -1,0 +1,128 @@
+'use client'
+import Link from 'next/link'
+import { wrap } from 'comlink'
+import { useEffect, useState } from 'react'
+import { faults } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/fault'
+import type { Judgement, Practice, PracticeScore } from '@/core/triage/practice/practice-score'
+import type { PracticeWorker } from '@/workers/practice.worker'
+
+const list = (ids: readonly FaultId[]) => ids.map((id) => faults[id].say).join(' and ')
+const tone: Readonly<Record<Judgement, string>> = {
+  best: 'text-verd',
+  good: 'text-verd',
+  sure: 'text-verd',
+  costly: 'text-brass',
+  'a bet': 'text-brass',
+  'told nothing': 'text-ember',
+  'a guess': 'text-ember',
+  risky: 'text-ember',
+}
+const shape: Readonly<Record<Judgement, string>> = {
+  best: '●',
+  good: '●',
+  sure: '●',
+  costly: '◐',
+  'a bet': '◐',
+  'told nothing': '○',
+  'a guess': '○',
+  risky: '▲',
+}
+
+/** What was wrong, the score, and each choice beside the best there was. */
+export function Review({
+  tag,
+  words,
+  limitMinutes,
+  practice,
+}: {
+  tag: string
+  words: string
+  limitMinutes: number | null
+  practice: Practice
+}) {
+  const [score, setScore] = useState<PracticeScore | null>(null)
+  useEffect(() => {
+    const worker = new Worker(new URL('../../workers/practice.worker.ts', import.meta.url), {
+      type: 'module',
+    })
+    let current = true
+    void wrap<PracticeWorker>(worker)
+      .practiceScore(practice)
+      .then((s) => current && setScore(s))
+    return () => {
+      current = false
+      worker.terminate()
+    }
+  }, [practice])
+  return (
+    <>
+      <p className="text-soft">
+        <span className="num">{tag}</span> {words}
+      </p>
+      <h1>It was: {list(practice.truth)}.</h1>
+      {score === null ? (
+        <p role="status" className="mt-3 text-soft">
+          Working the same board by the best policy, five times over…
+        </p>
+      ) : (
+        <>
+          <p className="mt-1">{sentence(score, limitMinutes)}</p>
+          <dl className="mt-4 grid max-w-[44rem] grid-cols-3 gap-x-8 border-y border-line py-3">
+            <Figure name="points of 100" value={String(score.points)} />
+            <Figure
+              name={`minutes${limitMinutes === null ? '' : ` of ${limitMinutes}`}`}
+              value={String(score.minutes)}
+            />
+            <Figure name="minutes by the best policy" value={score.best.minutes.toFixed(0)} />
+          </dl>
+          <h2 className="mt-6 border-b-2 border-ink pb-1">Choice by choice</h2>
+          {score.review.length === 0 && <p className="py-2 text-soft">Nothing was tried.</p>}
+          <ol>
+            {score.review.map((r, i) => (
+              <li
+                key={i}
+                className="grid grid-cols-[2rem_1fr_9rem_4rem] items-baseline gap-x-3 border-b border-line py-1.5"
+              >
+                <span className="num text-soft">{i + 1}</span>
+                <span>
+                  {r.say}
+                  <span className="block text-[0.94rem] text-soft">{r.why}</span>
+                </span>
+                <span className={`font-semibold ${tone[r.judgement]}`}>
+                  <span aria-hidden="true">{shape[r.judgement]}</span> {r.judgement}
+                </span>
+                <span className="num text-right text-soft">{r.minutes} min</span>
+              </li>
+            ))}
+          </ol>
+        </>
+      )}
+      <p className="mt-5 flex gap-5">
+        <Link href="/practice" className="underline">
+          Another board
+        </Link>
+        <Link href={`/jobs/${tag}/triage`} className="underline">
+          Read its tape
+        </Link>
+      </p>
+    </>
+  )
+}
+
+function sentence(score: PracticeScore, limitMinutes: number | null): string {
+  const over = limitMinutes !== null && score.minutes > limitMinutes ? ', over the limit' : ''
+  const needless =
+    score.needless.length > 0 ? ` Mended though nothing was wrong with it: ${list(score.needless)}.` : ''
+  if (score.right) return `You found ${score.found.length > 1 ? 'both' : 'it'}${over}.${needless}`
+  return `Left behind: ${list(score.missed)}${over}.${needless}`
+}
+
+function Figure({ name, value }: { name: string; value: string }) {
+  return (
+    <div>
+      <dt className="text-[0.94rem] text-soft">{name}</dt>
+      <dd className="num text-[1.5rem]">{value}</dd>
+    </div>
+  )
+}

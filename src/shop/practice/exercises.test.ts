@@ -1,0 +1,38 @@
+import { describe, expect, it } from 'vitest'
+import { faultIds } from '@/core/triage/model/fault'
+import { checkEntry } from '@/entry-schemas/entry-schema'
+import { drawExercise, exercises, practiceTicket } from './exercises'
+
+describe('practice boards', () => {
+  it('have tickets the tape takes, and faults the reasoner knows', () => {
+    for (const exercise of [...exercises, drawExercise(['liquid'], 'any', 3)]) {
+      const checked = checkEntry({
+        id: '00000000-0000-4000-8000-000000000001',
+        kind: 'ticket',
+        strikes: null,
+        at: '2026-11-24T09:00:00.000Z',
+        body: { set: practiceTicket(exercise) },
+      })
+      expect(checked).toMatchObject({ ok: true })
+      for (const fault of exercise.faults) expect(faultIds).toContain(fault)
+    }
+    expect(new Set(exercises.map((e) => e.id)).size).toBe(exercises.length)
+  })
+  it('are drawn alike from the same seed, with as many faults as asked', () => {
+    expect(drawExercise([], 'any', 9)).toEqual(drawExercise([], 'any', 9))
+    for (let seed = 0; seed < 40; seed++) {
+      expect(drawExercise([], 'one', seed).faults).toHaveLength(1)
+      expect(drawExercise([], 'two', seed).faults).toHaveLength(2)
+    }
+    expect(
+      new Set(Array.from({ length: 60 }, (_, s) => drawExercise([], 'one', s).faults[0])).size,
+    ).toBeGreaterThan(12)
+  })
+  it('follow the history they are drawn with', () => {
+    const corrupt = (history: Parameters<typeof drawExercise>[0]) =>
+      Array.from({ length: 300 }, (_, s) => drawExercise(history, 'one', s)).filter((e) =>
+        e.faults.includes('firmware corrupt'),
+      ).length
+    expect(corrupt(['power cut during update'])).toBeGreaterThan(3 * corrupt([]))
+  })
+})

@@ -1,0 +1,115 @@
+import type { Ticket } from '@/core/intake/slice'
+import type { HistoryItem } from '@/core/board/history-item'
+import { seeded } from '@/core/maths/seeded'
+import type { FaultId } from '@/core/triage/model/fault'
+import { hypotheses, priorOdds, SOMETHING_ELSE } from '@/core/triage/reason/odds'
+
+/** A board to practise on: what its owner says, and what is hidden behind it. */
+export interface Exercise {
+  readonly id: string
+  readonly title: string
+  /** What it trains, without giving it away. */
+  readonly trains: string
+  readonly complaint: string
+  readonly history: readonly HistoryItem[]
+  readonly faults: readonly FaultId[]
+  readonly limitMinutes: number
+}
+
+export const exercises: readonly Exercise[] = [
+  {
+    id: 'silent-channel',
+    title: 'Dark since the memory was changed',
+    trains: 'telling a module from its slot and from the socket',
+    complaint: 'no picture since more memory was put in',
+    history: ['worked on by others'],
+    faults: ['slot B'],
+    limitMinutes: 60,
+  },
+  {
+    id: 'after-the-storm',
+    title: 'After the storm',
+    trains: 'measuring before power; a second fault behind the first',
+    complaint: 'dead since the thunderstorm on Sunday',
+    history: ['lightning or surge'],
+    faults: ['memory rail short', 'slot A'],
+    limitMinutes: 120,
+  },
+  {
+    id: 'surely-the-firmware',
+    title: 'Surely the firmware',
+    trains: 'looking before flashing',
+    complaint: 'the update must have broken it',
+    history: ['firmware update'],
+    faults: ['chip resistor'],
+    limitMinutes: 60,
+  },
+  {
+    id: 'new-cpu',
+    title: 'The new CPU',
+    trains: 'a CPU the board does not run yet',
+    complaint: 'black with the new CPU, the old one is sold',
+    history: ['CPU swap'],
+    faults: ['CPU unsupported'],
+    limitMinutes: 60,
+  },
+  {
+    id: 'forgets',
+    title: 'It forgets',
+    trains: 'a good cell in a bad holder',
+    complaint: 'wrong time every morning, and then it does not start',
+    history: ['long unplugged'],
+    faults: ['cell holder'],
+    limitMinutes: 45,
+  },
+  {
+    id: 'outside',
+    title: 'Nothing at all',
+    trains: 'what is outside the board costs a minute',
+    complaint: 'nothing happens when the button is pressed',
+    history: ['none known'],
+    faults: ['front wiring'],
+    limitMinutes: 45,
+  },
+]
+
+/** An exercise drawn from what comes over a bench, told by nothing but its history. */
+export function drawExercise(
+  history: readonly HistoryItem[],
+  howMany: 'one' | 'two' | 'any',
+  seed: number,
+): Exercise {
+  const draw = seeded(seed)
+  const prior = priorOdds(history)
+  const fits = (h: number) =>
+    h < SOMETHING_ELSE &&
+    (howMany === 'any' ? hypotheses[h]!.length > 0 : hypotheses[h]!.length === (howMany === 'one' ? 1 : 2))
+  let left = draw() * prior.reduce((sum, p, h) => (fits(h) ? sum + p : sum), 0)
+  let drawn = 0
+  for (let h = 0; h < SOMETHING_ELSE && left > 0; h++) {
+    if (!fits(h)) continue
+    left -= prior[h]!
+    drawn = h
+  }
+  return {
+    id: 'drawn',
+    title: 'A drawn board',
+    trains: 'whatever comes over the bench',
+    complaint: 'does not start',
+    history,
+    faults: hypotheses[drawn]!,
+    limitMinutes: hypotheses[drawn]!.length > 1 ? 120 : 90,
+  }
+}
+
+/** The ticket of a practice board, without its model. */
+export const practiceTicket = ({ complaint, history, limitMinutes, title }: Exercise): Partial<Ticket> => ({
+  use: `practice: ${title.toLowerCase()}`,
+  complaint,
+  cpu: 'Orrin 51',
+  memory: '2 × 8 GB',
+  history,
+  minutesPromised: limitMinutes,
+  warranty: 'none',
+  diskLock: 'no',
+})

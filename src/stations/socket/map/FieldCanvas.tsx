@@ -1,0 +1,165 @@
+'use client'
+import type Konva from 'konva'
+import { useImperativeHandle, useMemo, useRef, useState } from 'react'
+import type { Ref } from 'react'
+import { Layer, Shape, Stage } from 'react-konva'
+import type { Cluster } from '@/core/socket/damage/cluster'
+import { displayList, fromView, toView } from '@/core/socket/map/display-list'
+import { fieldOf } from '@/core/socket/model/socket'
+import { contactAt, swathBetween } from '@/core/socket/model/walk'
+import { drawField, inkPaths } from './draw-field'
+import type { Camera } from './draw-field'
+import { useTheme } from '@/ui/use-theme'
+import type { Surface } from './use-surface'
+
+export interface FieldHandle {
+  readonly fit: () => void
+  readonly zoom: (factor: number) => void
+}
+
+interface Props {
+  readonly surface: Surface
+  readonly clusters: readonly Cluster[]
+  readonly width: number
+  readonly height: number
+  readonly handle: Ref<FieldHandle>
+}
+
+type Drag =
+  | { readonly kind: 'pan'; readonly x: number; readonly y: number; readonly from: Camera }
+  | { readonly kind: 'lean'; readonly name: string }
+  | { readonly kind: 'swath'; readonly start: readonly [number, number] }
+
+/** Pixels a pitch must have before a drag on a contact leans it rather than moving the map. */
+const LEAN_PX = 22
+const MOST_PX_PER_MM = 260
+
+/** The whole field in one shape, drawn from the display list; pan, zoom, point, lean and paint. */
+export default function FieldCanvas({ surface, clusters, width, height, handle }: Props) {
+  const { socket, pass, view, cursor, swath } = surface
+  const theme = useTheme()
+  const list = useMemo(() => displayList(socket, pass, view), [socket, pass, view])
+  const paths = useMemo(() => inkPaths(list), [list])
+  const [left, top, wide, high] = list.box
+  const fitted = useMemo((): Camera => {
+    const pxPerMm = Math.min(width / wide, height / high)
+    return {
+      pxPerMm,
+      xPx: (width - wide * pxPerMm) / 2 - left * pxPerMm,
+      yPx: (height - high * pxPerMm) / 2 - top * pxPerMm,
+    }
+  }, [width, height, left, top, wide, high])
+  const named = fieldOf(socket).named
+  const at = named.get(cursor)
+  const [cx, cy] = at ? toView(view, at.xMm, at.yMm) : [0, 0]
+  // The camera stays where it was put; only when the needle has gone elsewhere since does the map follow it.
+  const [put, setPut] = useState<{ camera: Camera; of: Camera; needle: string } | null>(null)
+  const held = put?.of === fitted ? put : null
+  const camera = held
+    ? held.needle === cursor
+      ? held.camera
+      : following(held.camera, cx, cy, width, height)
+    : fitted
+  const setCamera = (next: Camera) => setPut({ camera: next, of: fitted, needle: cursor })
+  const drag = useRef<Drag | null>(null)
+  const [rubber, setRubber] = useState<
+    readonly [readonly [number, number], readonly [number, number]] | null
+  >(null)
+  const zoomAt = (x: number, y: number, factor: number) => {
+    const pxPerMm = Math.min(MOST_PX_PER_MM, Math.max(fitted.pxPerMm * 0.8, camera.pxPerMm * factor))
+    const by = pxPerMm / camera.pxPerMm
+    setCamera({ pxPerMm, xPx: x - (x - camera.xPx) * by, yPx: y - (y - camera.yPx) * by })
+  }
+  useImperativeHandle(handle, () => ({
+    fit: () => setPut(null),
+    zoom: (factor) => zoomAt(cx * camera.pxPerMm + camera.xPx, cy * camera.pxPerMm + camera.yPx, factor),
+  }))
+
+  const inView = (stage: Konva.Stage | null): readonly [number, number] | null => {
+    const p = stage?.getPointerPosition()
+    return p ? [(p.x - camera.xPx) / camera.pxPerMm, (p.y - camera.yPx) / camera.pxPerMm] : null
+  }
+
+  return (
+    <Stage
+      width={width}
+      height={height}
+      onWheel={(e) => {
+        e.evt.preventDefault()
+        const p = e.target.getStage()?.getPointerPosition()
+        if (p) zoomAt(p.x, p.y, Math.exp(-e.evt.deltaY * 0.0016))
+      }}
+      onPointerDown={(e) => {
+        const v = inView(e.target.getStage())
+        if (!v) return
+        const name = contactAt(socket, ...fromView(view, ...v), socket.pitchMm * 0.5)
+        if (e.evt.shiftKey) drag.current = { kind: 'swath', start: v }
+        else if (name && socket.pitchMm * camera.pxPerMm >= LEAN_PX) drag.current = { kind: 'lean', name }
+        else drag.current = { kind: 'pan', x: e.evt.clientX, y: e.evt.clientY, from: camera }
+        if (name && !e.evt.shiftKey) {
+          surface.go(name)
+          surface.setSwath([])
+        }
+      }}
+      onPointerMove={(e) => {
+        const d = drag.current
+        const v = inView(e.target.getStage())
+        if (!d || !v) return
+        if (d.kind === 'pan')
+          setCamera({
+            ...d.from,
+            xPx: d.from.xPx + e.evt.clientX - d.x,
+            yPx: d.from.yPx + e.evt.clientY - d.y,
+          })
+        if (d.kind === 'swath') setRubber([d.start, v])
+        if (d.kind === 'lean') {
+          const c = named.get(d.name)!
+          const [x, y] = fromView(view, ...v)
+          const lean = [(x - c.xMm) / view.exaggeration, (y - c.yMm) / view.exaggeration].map(
+            (mm) => Math.round(mm * 100) / 100,
+          ) as [number, number]
+          if (Math.hypot(...lean) * view.exaggeration > socket.pitchMm * 0.2) surface.setLean(d.name, lean)
+        }
+      }}
+      onPointerUp={() => {
+        if (drag.current?.kind === 'swath' && rubber) surface.setSwath(swathBetween(socket, view, ...rubber))
+        setRubber(null)
+        drag.current = null
+      }}
+      onPointerLeave={() => {
+        setRubber(null)
+        drag.current = null
+      }}
+    >
+      <Layer listening={false}>
+        <Shape
+          sceneFunc={(context) =>
+            drawField(context._context, {
+              socket,
+              view,
+              paths,
+              dots: list.dots,
+              theme,
+              camera,
+              width,
+              height,
+              cursor: at ?? null,
+              swath,
+              rubber,
+              clusters,
+            })
+          }
+        />
+      </Layer>
+    </Stage>
+  )
+}
+
+/** The camera moved just so far that a place of the view is in sight. */
+function following(camera: Camera, xMm: number, yMm: number, width: number, height: number): Camera {
+  const margin = 36
+  const into = (px: number, size: number) => Math.min(Math.max(px, margin), size - margin) - px
+  const dx = into(xMm * camera.pxPerMm + camera.xPx, width)
+  const dy = into(yMm * camera.pxPerMm + camera.yPx, height)
+  return dx === 0 && dy === 0 ? camera : { ...camera, xPx: camera.xPx + dx, yPx: camera.yPx + dy }
+}

@@ -1,0 +1,81 @@
+'use client'
+import { toReckon, worthOf } from '@/core/job/advise'
+
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { PushAdvice } from '@/core/socket/straighten/push'
+import type { Reckoning, ToGiveBack, ToReckon, ToWeigh } from '@/core/socket/straighten/reckon'
+import type { GivenBack } from '@/core/socket/replace/replacement'
+import type { SnapFactors } from '@/core/socket/straighten/technique'
+import type { Socket } from '@/core/socket/model/socket'
+import { useJob } from '@/job/JobProvider'
+import type { ReckonWorker } from '@/workers/reckon.worker'
+
+/** Odds, order and outlook of the field, reckoned in a worker; while a newer one is under way the last one stays. */
+export function useReckoning(
+  socket: Socket,
+  factors: SnapFactors,
+): {
+  readonly reckoning: Reckoning | null
+  readonly fresh: boolean
+  /** The last reckoning went wrong; the odds shown are older. */
+  readonly failed: boolean
+  readonly weigh: (asked: ToWeigh) => Promise<PushAdvice | null>
+  readonly giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
+} {
+  const state = useJob((j) => j.state.socket)
+  const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
+  const figures = useJob((j) => j.figures)
+  const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
+  const [failed, setFailed] = useState(false)
+  const worker = useRef<Remote<ReckonWorker> | null>(null)
+  const latest = useRef<ToReckon | null>(null)
+  const busy = useRef(false)
+
+  const asked = useMemo(
+    () => toReckon(state, socket, worthOf(valueMinor, figures), factors),
+    [state, socket, valueMinor, figures, factors],
+  )
+
+  useEffect(() => {
+    const thread = new Worker(new URL('../../../workers/reckon.worker.ts', import.meta.url), {
+      type: 'module',
+    })
+    worker.current = wrap<ReckonWorker>(thread)
+    void worker.current.load(socket)
+    return () => {
+      worker.current = null
+      busy.current = false
+      thread.terminate()
+    }
+  }, [socket])
+
+  useEffect(() => {
+    latest.current = asked
+    if (busy.current) return
+    busy.current = true
+    const work = async () => {
+      while (worker.current && latest.current) {
+        const to: ToReckon = latest.current
+        latest.current = null
+        const reckoning = await worker.current.reckon(to)
+        if (reckoning) setAnswer({ to, reckoning })
+      }
+    }
+    // One reckoning that throws must not freeze the odds for the session: the next one is asked all the same.
+    void work()
+      .then(() => setFailed(false))
+      .catch(() => setFailed(true))
+      .finally(() => {
+        busy.current = false
+      })
+  }, [asked, socket])
+
+  const weigh = useCallback(async (to: ToWeigh) => (worker.current ? worker.current.weigh(to) : null), [])
+  const giveBack = useCallback(
+    async (to: ToGiveBack) => (worker.current ? worker.current.giveBack(to) : null),
+    [],
+  )
+  return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, failed, weigh, giveBack }
+}
