@@ -172,6 +172,27 @@ test.describe('triage', () => {
   })
 })
 
+test('the bench list and the page of a job say the same thing to do, also after another line', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await begin(page, shop)
+  const row = page.getByRole('listitem').filter({ hasText: tag })
+  const same = async () => {
+    await page.goto(`${shop.url}/`)
+    await expect(row).not.toContainText('being computed')
+    const said = (await row.getByRole('paragraph').nth(1).textContent())!
+    await row.getByRole('link', { name: tag }).click()
+    await expect(step(page)).toHaveText(said)
+    return said
+  }
+  const before = await same()
+  await type(page, 'lost tip of AK37')
+  await saved(page)
+  await expect(step(page)).toHaveText(/^Account for tip of AK37/)
+  expect(await same()).not.toBe(before)
+})
+
 test.describe('which test next', () => {
   test('what it may be moves with a power-up and with each outcome, which is one key', async ({
     bench: page,

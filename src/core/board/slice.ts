@@ -1,3 +1,4 @@
+import { boardCommands } from './commands'
 import { slice } from '../tape/slice'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -153,6 +154,7 @@ const initial = (): BoardState => ({
 /** What several stations share; it hears every line by what it does to the board. */
 export const board = slice<BoardBodies, HeardForPower>().of({
   id: 'board',
+  commands: boardCommands,
   initial,
   kinds: {
     rail: {

@@ -1,3 +1,4 @@
+import { firmwareCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
@@ -19,6 +20,7 @@ export interface FirmwareState {
 
 export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
+  commands: firmwareCommands,
   initial: (): FirmwareState => ({ steps: [] }),
   kinds: {
     firmware: {

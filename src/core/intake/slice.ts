@@ -1,3 +1,4 @@
+import { intakeCommands } from './commands'
 import type { HistoryItem } from '../board/history-item'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -122,6 +123,7 @@ function onLine<T extends Noted>(list: T[], seq: number): T | null {
 
 export const intake = slice<IntakeBodies>().of({
   id: 'intake',
+  commands: intakeCommands,
   initial: (): IntakeState => ({ ticket: emptyTicket, claims: [], consent: null, offers: [] }),
   kinds: {
     ticket: {

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { completions, readLine, words } from './quick-entry'
-import type { Bench } from './quick-entry'
-import { readNumber } from './read-number'
+import type { Bench } from '../tape/command'
+import { readNumber } from '../tables/read-number'
 
 const body = (line: string) => {
   const read = readLine(line)
@@ -116,7 +116,7 @@ describe('readLine', () => {
     expect(readLine('ohm vcore 0.5', { cpu: 'in' })).toMatchObject({
       ok: true,
       entry: { body: { cpu: 'in' } },
-      say: 'core rail 0.5 Ω, CPU in',
+      say: 'core rail to ground 0.5 Ω, CPU in',
     })
     expect(readLine('ohm vcore 4k7 cpu out', { cpu: 'out' })).toMatchObject({
       entry: { body: { ohms: 4700 } },

@@ -1,3 +1,4 @@
+import { socketCommands } from './commands'
 import { castDraft } from 'immer'
 import type { Draft } from 'immer'
 import { notedOf } from '../tape/line'
@@ -105,6 +106,7 @@ export const socket = slice<
   { ticket: { readonly set: { readonly socketId?: string | null } } }
 >().of({
   id: 'socket',
+  commands: socketCommands,
   initial: (): SocketState => ({
     passes: [],
     asFound: {},

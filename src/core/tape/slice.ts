@@ -1,4 +1,5 @@
 import type { Draft } from 'immer'
+import type { Command } from './command'
 import type { Line } from './line'
 
 /** What a line does to the board: everything that it could have undone is owed again. */
@@ -92,6 +93,8 @@ export interface Slice<Id extends string, Bodies, S, Heard = unknown> {
   readonly id: Id
   readonly kinds: Specs<Bodies>
   readonly initial: () => S
+  /** Words a typed line may begin with. */
+  readonly commands?: readonly Command[]
   readonly on: {
     readonly [K in keyof (Bodies & Heard)]?: (
       state: Draft<S>,

@@ -1,3 +1,4 @@
+import { triageCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
@@ -96,6 +97,7 @@ const changesSetup: ReadonlySet<string> = new Set([
 
 export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly string[] } }>().of({
   id: 'triage',
+  commands: triageCommands,
   initial: (): TriageState => ({ codes: [], codeLog: [], swaps: [], runs: null, trials: [], mended: [] }),
   kinds: {
     codes: {

@@ -1,3 +1,4 @@
+import { workCommands } from './commands'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import { notedOf } from '../tape/line'
@@ -57,6 +58,7 @@ function stopClock(
 
 export const work = slice<WorkBodies, { 'hand-back': object }>().of({
   id: 'work',
+  commands: workCommands,
   initial: (): WorkState => ({
     photos: [],
     notes: [],

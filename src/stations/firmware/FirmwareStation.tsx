@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { readNumber } from '@/core/job/read-number'
+import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
 import { StationFoot } from '@/frame/StationFoot'
 import { StationStep } from '@/frame/StationStep'

@@ -1,11 +1,10 @@
 'use client'
 import { useState } from 'react'
 import type { Belief, FaultBelief } from '@/core/triage/reason/belief'
+import { figureInHundred } from '@/core/maths/in-hundred'
 import { faults } from '@/core/triage/model/fault'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
-
-const inHundred = (p: number) => (p > 0.995 ? '> 99' : p < 0.005 ? '< 1' : String(Math.round(p * 100)))
 
 /** What it may be: faults as bars of odds, the part the last evidence moved drawn apart; open one to see why. */
 export function BeliefStrip({ belief }: { belief: Belief | null }) {
@@ -23,7 +22,7 @@ export function BeliefStrip({ belief }: { belief: Belief | null }) {
             {belief.last
               ? `moved last by: ${belief.last.test}, ${belief.last.outcome}`
               : 'nothing seen here yet: as history has it'}
-            {belief.two > 0.2 && `; ${inHundred(belief.two)} in 100 that there are two`}
+            {belief.two > 0.2 && `; ${figureInHundred(belief.two)} in 100 that there are two`}
           </p>
           <Sentence belief={belief} />
           <ol className="mt-2">
@@ -49,8 +48,8 @@ function Sentence({ belief }: { belief: Belief }) {
     return (
       <div className="my-2 border-l-4 border-verd pl-3">
         <p>
-          Found: <b>{faults[verdict.fault].say}</b>, {inHundred(verdict.odds)} in 100. Mend it, then power up
-          again: a second fault often stands behind the first.
+          Found: <b>{faults[verdict.fault].say}</b>, {figureInHundred(verdict.odds)} in 100. Mend it, then
+          power up again: a second fault often stands behind the first.
         </p>
         <Button look="first" className="mt-1" onClick={() => put('mended', { fault: verdict.fault })}>
           It is mended
@@ -66,8 +65,8 @@ function Sentence({ belief }: { belief: Belief }) {
   if (verdict?.is === 'nothing known' || somethingElse > 0.3)
     return (
       <p role="status" className="my-2 border-l-4 border-ember pl-3">
-        <b>Nothing I know explains this.</b> {inHundred(somethingElse)} in 100 that it is something in no
-        list, or that a reading slipped: take the odd one again.
+        <b>Nothing I know explains this.</b> {figureInHundred(somethingElse)} in 100 that it is something in
+        no list, or that a reading slipped: take the odd one again.
       </p>
     )
   if (unexplained.length > 0)
@@ -113,10 +112,10 @@ function FaultBar({ belief, open, onOpen }: { belief: FaultBelief; open: boolean
           )}
         </svg>
         <span className="num text-right">
-          {inHundred(odds)}
+          {figureInHundred(odds)}
           <span className="sr-only">
             {' '}
-            in 100, {moved} from {inHundred(before)}
+            in 100, {moved} from {figureInHundred(before)}
           </span>
         </span>
       </button>

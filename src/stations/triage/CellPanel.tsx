@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { readNumber } from '@/core/job/read-number'
+import { readNumber } from '@/core/tables/read-number'
 import { cellSeen, cellWords, readCell } from '@/core/triage/instruments/coin-cell'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'

@@ -1,7 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { cellState } from '@/core/triage/model/stage'
-import { readNumber } from '@/core/job/read-number'
+import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
 import { Choice } from '@/ui/Choice'
 import { TicketLine } from '@/ui/TicketLine'

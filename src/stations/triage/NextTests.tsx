@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { figureInHundred } from '@/core/maths/in-hundred'
 import { faults } from '@/core/triage/model/fault'
 import type { Belief, NextTest } from '@/core/triage/reason/belief'
 import { useAnswer } from './use-answer'
@@ -7,8 +8,6 @@ import { Button } from '@/ui/Button'
 import { useKeys } from '@/ui/keys'
 import { AnyTest } from './AnyTest'
 import { useSimulated } from './use-simulated'
-
-const inHundred = (p: number) => (p < 0.01 ? '< 1' : String(Math.round(p * 100)))
 
 /** Which test next: what it would tell, minutes, risk. The outcome is one press, or its figure for the one in hand. */
 export function NextTests({ belief, fresh }: { belief: Belief | null; fresh: boolean }) {
@@ -135,7 +134,7 @@ function TestLine({
                 <kbd className="num mr-1.5 text-sm text-soft">{i + 1}</kbd>
                 {outcome}{' '}
                 <span className="num text-[0.85rem] text-soft">
-                  {inHundred(odds.get(outcome)?.odds ?? 0)}
+                  {figureInHundred(odds.get(outcome)?.odds ?? 0)}
                 </span>
               </button>
             ))}

@@ -4,7 +4,7 @@ import { nothingNoted } from '@/core/board/baseline'
 
 import { useRef, useState } from 'react'
 import { notACode, readCodesTyped } from '@/core/triage/instruments/code'
-import { readNumber } from '@/core/job/read-number'
+import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'

@@ -4,7 +4,7 @@ import { rails, railWords } from '@/core/board/rail'
 
 import { useRef, useState } from 'react'
 import { railLimits } from '@/core/board/rail-limits'
-import { readNumber } from '@/core/job/read-number'
+import { readNumber } from '@/core/tables/read-number'
 import { judgeRails } from '@/core/triage/instruments/rail-table'
 import { useJob } from '@/job/JobProvider'
 import { Choice } from '@/ui/Choice'

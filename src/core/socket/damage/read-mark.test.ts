@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { damageKinds } from '../socket/damage/mark'
-import { compass } from '../socket/damage/open-side'
+import { damageKinds } from './mark'
+import { compass } from './open-side'
 import { readMark } from './read-mark'
 
 const read = (line: string) => readMark(line.split(' '))

@@ -1,8 +1,8 @@
-import { damageKinds } from '../socket/damage/mark'
-import type { Mark } from '../socket/damage/mark'
-import { compass } from '../socket/damage/open-side'
-import type { Compass } from '../socket/damage/open-side'
-import { contactOf, readNumber } from './read-number'
+import { damageKinds } from './mark'
+import type { Mark } from './mark'
+import { compass } from './open-side'
+import type { Compass } from './open-side'
+import { contactOf, readNumber } from '../../tables/read-number'
 
 const short: Readonly<Record<string, Compass>> = {
   e: 'east',

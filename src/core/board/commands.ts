@@ -1,0 +1,139 @@
+import { lineOf, leftOver } from '../tape/command'
+import type { Command } from '../tape/command'
+import { notRead, readNumber } from '../tables/read-number'
+import { rails } from './rail'
+import type { Rail } from './rail'
+import type { BoardBodies } from './slice'
+
+const entry = lineOf<BoardBodies>()
+
+const railAlias: Readonly<Record<string, Rail>> = {
+  '12': '12v',
+  '5': '5v',
+  '3.3': '3v3',
+  '3v3': '3v3',
+  '3.3v': '3v3',
+  '5vsb': 'standby',
+  sb: 'standby',
+  core: 'vcore',
+  mem: 'vmem',
+  memory: 'vmem',
+  sa: 'vsys',
+}
+
+const railOf = (text: string | undefined): Rail | null => {
+  const word = (text ?? '').toLowerCase()
+  return rails.find((r) => r === word) ?? railAlias[word] ?? null
+}
+
+export const boardCommands: readonly Command[] = [
+  {
+    word: 'ohm',
+    form: 'ohm RAIL NUMBER [cpu in|out]',
+    example: 'ohm vcore 1.8 cpu out',
+    say: 'ohms to ground; CPU in or out as it is fitted, unless said',
+    choices: { 1: rails },
+    read: (rest, _, bench) => {
+      const rail = railOf(rest[0])
+      if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
+      const at = rest.findIndex((word, i) => i > 1 && /^(cpu|in|out)$/i.test(word))
+      const figure = rest.slice(1, at < 0 ? undefined : at).join(' ')
+      const ohms = readNumber(figure, 'Ω')
+      if (ohms === null || ohms < 0)
+        return `how many ohms? ${figure ? notRead(figure) : 'no figure'}; “${figure}” is not a resistance`
+      const where = at < 0 ? '' : rest.slice(at).join(' ').toLowerCase()
+      if (where && !/^(cpu )?(in|out)$/.test(where))
+        return `“${where}” is not understood; end with cpu in or cpu out`
+      const told = where === '' ? null : where.endsWith('in') ? ('in' as const) : ('out' as const)
+      const cpu = told ?? bench.cpu
+      if (cpu === null) return 'is the CPU in or out? end with cpu in or cpu out'
+      if (told !== null && bench.cpu !== null && told !== bench.cpu)
+        return `the CPU is noted as ${bench.cpu}: say first what is fitted (${told === 'in' ? 'cpu and its name' : 'cpu out'}), or end with cpu ${bench.cpu}`
+      return entry('rail', { rail, ohms, cpu })
+    },
+  },
+  {
+    word: 'volt',
+    form: 'volt RAIL NUMBER',
+    example: 'volt 12v 11.9',
+    say: 'volts on a rail',
+    choices: { 1: rails },
+    read: (rest) => {
+      const rail = railOf(rest[0])
+      const figure = rest.slice(1).join(' ')
+      const volts = readNumber(figure, 'V')
+      if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
+      if (volts === null || Math.abs(volts) > 60)
+        return `how many volts? “${figure}” is not a reading up to 60 V`
+      return entry('volts', { rail, volts })
+    },
+  },
+  {
+    word: 'vbat',
+    form: 'vbat NUMBER [at board] [new]',
+    example: 'vbat 2.9',
+    say: 'volts of the coin cell, by itself or at the board',
+    read: (rest) => {
+      const unit = /^v$/i.test(rest[1] ?? '') ? 1 : 0
+      const volts = readNumber(rest.slice(0, 1 + unit).join(''), 'V')
+      const more = rest
+        .slice(1 + unit)
+        .join(' ')
+        .toLowerCase()
+      const told = /^(at board)? ?(new)?$/.exec(more)
+      if (volts === null || volts < 0 || volts > 5)
+        return `a coin cell reads 0 to 5 V; “${rest[0] ?? ''}” does not`
+      if (!told) return `“${more}” is not understood; end with at board, new, or both`
+      return entry('cell', {
+        volts,
+        ...(told[1] ? { where: 'at the board' as const } : {}),
+        ...(told[2] ? { isNew: true } : {}),
+      })
+    },
+  },
+  {
+    word: 'limit',
+    form: 'limit AMPS | limit off',
+    example: 'limit 0.5',
+    say: 'current limit of the supply',
+    read: (rest) => {
+      if (rest[0]?.toLowerCase() === 'off') return leftOver(rest, 1) ?? entry('supply', { limitA: null })
+      const figure = rest.join(' ')
+      const amps = readNumber(figure, 'A')
+      if (amps === null || amps <= 0 || amps > 60) return `how many amperes? “${figure}” is not a limit`
+      return entry('supply', { limitA: amps })
+    },
+  },
+  {
+    word: 'lost',
+    form: 'lost WHAT',
+    example: 'lost tip of AK37',
+    say: 'a fragment or part to be accounted for; the gate stays shut',
+    read: (_, text) => (text ? entry('missing', { what: text, from: 'bench' }) : 'what is lost?'),
+  },
+  {
+    word: 'heatsink',
+    form: 'heatsink on|off',
+    example: 'heatsink on',
+    say: 'no CPU is powered without one',
+    read: (rest) => {
+      const word = rest.join(' ').toLowerCase()
+      return word === 'on' || word === 'off'
+        ? entry('fitted', { heatsink: word === 'on' })
+        : 'heatsink on, or heatsink off?'
+    },
+  },
+  {
+    word: 'cpu',
+    form: 'cpu NAME | cpu out',
+    example: 'cpu Orrin 41',
+    say: 'which CPU is in the socket',
+    read: (_, text) => {
+      if (/^(out|none|no|off|removed|empty|-)$/i.test(text)) return entry('fitted', { cpu: null })
+      // “in” says that there is one, not which: nothing is fitted that is called so.
+      if (text === '' || /^(in|on|yes|fitted|same|seated|\?)$/i.test(text))
+        return 'which CPU? its name, or cpu out'
+      return entry('fitted', { cpu: text })
+    },
+  },
+]
