@@ -34,7 +34,7 @@ const core = (...more) =>
 const inCore = (room, ...others) => ({
   files: [`src/core/${room}/**/*.ts`],
   ignores: ['**/*.test.ts', '**/*.testing.ts'],
-  rules: core(...others.flatMap((other) => [`**/${other}/*`, `**/${other}/**`])),
+  rules: core(...others.flatMap((other) => [`**/${other}/*`, `**/${other}/**`]), '**/slices'),
 })
 
 export default [

@@ -48,8 +48,10 @@ const heardNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['rail
 const owedNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['settings'] }
 
 describe('a tape of every kind, kept from an earlier version', () => {
-  it('is of every kind', () => {
-    expect(new Set(tapes.flatMap((t) => t.entries.map((e) => e.kind)))).toEqual(new Set(kinds))
+  it('is of every kind there was', () => {
+    const kept = new Set(tapes.flatMap((t) => t.entries.map((e) => e.kind)))
+    expect(kept.size).toBe(42)
+    for (const kind of kept) expect(kinds).toContain(kind)
   })
   it.each(tapes)('$tag folds to the same answers', ({ tag, entries, answers }) => {
     const { socketId } = jobState(entries).intake.ticket

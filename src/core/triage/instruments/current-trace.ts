@@ -1,4 +1,4 @@
-import type { Bodies } from '../../slices'
+import type { BoardBodies } from '../../board/slice'
 import type { Baseline } from '../../board/baseline'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
@@ -88,7 +88,7 @@ export function readTrace(
 export const traceRows = ({ seconds, amps }: Trace): string[][] =>
   Array.from(seconds, (s, i) => [String(s), String(amps[i])])
 
-type Kept = Bodies['current']['segments'][number]
+type Kept = BoardBodies['current']['segments'][number]
 
 /** A stretch of one kind, as the tape keeps it, with its standard deviation, A. */
 export interface Segment extends Kept {
@@ -352,7 +352,7 @@ export function thinCurve(
 }
 
 /** A trace as it is kept: what it was read as, and its curve thinned. At most 100 segments; the rest run into the last. */
-export function keptCurrent(name: string, trace: Trace, reading: TraceReading): Bodies['current'] {
+export function keptCurrent(name: string, trace: Trace, reading: TraceReading): BoardBodies['current'] {
   const { segments, pattern, standbyA, plateauA, peakA, periodS } = reading
   const kept = segments.slice(0, MOST_KEPT).map(({ spread: _, ...segment }) => segment)
   const last = kept.at(-1)!

@@ -1,5 +1,5 @@
 import type { Rail } from '../../board/rail'
-import type { Bodies } from '../../slices'
+import type { BoardBodies } from '../../board/slice'
 import type { Baseline } from '../../board/baseline'
 import type { CodesSeen } from './code-tape'
 import type { Trace } from './current-trace'
@@ -8,7 +8,7 @@ import type { Trace } from './current-trace'
 export interface Meter {
   ohms(rail: Rail, cpu: 'in' | 'out'): number
   volts(rail: Rail): number
-  cell(where: NonNullable<Bodies['cell']['where']>, isNew: boolean): number
+  cell(where: NonNullable<BoardBodies['cell']['where']>, isNew: boolean): number
 }
 
 /** A supply that records what the board draws: standby, the button, and what follows. */

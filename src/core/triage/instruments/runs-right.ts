@@ -1,4 +1,4 @@
-import type { Bodies } from '../../slices'
+import type { TriageBodies } from '../slice'
 
 export interface RunsLine {
   readonly what: 'memory speed' | 'start time' | 'settings'
@@ -16,7 +16,10 @@ const RATED_SHARE = 0.98
  * “It runs” is not “it runs right”: memory below its rated speed, slow starts, settings that do not stay.
  * @param usualStartS the board's usual time to its first picture, s
  */
-export function runsRight(seen: Bodies['runs'] | null, usualStartS = USUAL_START_S): readonly RunsLine[] {
+export function runsRight(
+  seen: TriageBodies['runs'] | null,
+  usualStartS = USUAL_START_S,
+): readonly RunsLine[] {
   const { ratedMTs = null, seenMTs = null, startS = null, settingsKept = null } = seen ?? {}
   const lines: RunsLine[] = []
   const put = (what: RunsLine['what'], state: RunsLine['state'], say: string) =>
