@@ -1,4 +1,6 @@
 import 'server-only'
+import pLimit from 'p-limit'
+import type { LimitFunction } from 'p-limit'
 import { gateOf } from '@/core/job/gate'
 import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
@@ -22,17 +24,28 @@ export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
   await saveNextStep(jobId, state.seq, nextStep({ state, field, gate, ...reckoned }))
 }
 
-const held = globalThis as { needleAdvice?: { under: Set<string>; again: Set<string> } }
+interface Under {
+  readonly under: Set<string>
+  readonly again: Set<string>
+  /** So many at once: a bench of a hundred jobs must not take every connection. */
+  readonly line: LimitFunction
+}
+const AT_ONCE = 2
+const held = globalThis as { needleAdvice?: Under }
 
 /** Has a job advised soon, in a thread; however often it is asked for meanwhile, it is done once more at most. */
 export function adviseSoon(jobId: string): void {
-  const { under, again } = (held.needleAdvice ??= { under: new Set(), again: new Set() })
+  const { under, again, line } = (held.needleAdvice ??= {
+    under: new Set(),
+    again: new Set(),
+    line: pLimit(AT_ONCE),
+  })
   if (under.has(jobId)) {
     again.add(jobId)
     return
   }
   under.add(jobId)
-  void adviseJob(jobId, (of) => inThread('advise', of))
+  void line(() => adviseJob(jobId, (of) => inThread('advise', of)))
     // Whoever looks at the bench next asks for it again.
     .catch(() => undefined)
     .finally(() => {
