@@ -1,3 +1,4 @@
+import { railTold } from '../board/slice'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
 import { swapParts } from '../triage/slice'
@@ -74,19 +75,37 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   }),
   note: fc.record({ text: words }),
   decision: fc.record({ text: words }),
-  rail: fc.record({
-    rail: fc.constantFrom(...rails),
-    ohms: figure(0, 900),
-    cpu: fc.constantFrom('in', 'out'),
-  }),
-  volts: fc.record({ rail: fc.constantFrom(...rails), volts: figure(-12, 13) }),
-  cell: fc.record(
-    {
-      volts: figure(0, 4),
-      where: fc.constantFrom('by itself', 'at the board'),
-      isNew: fc.boolean(),
-    },
-    { requiredKeys: ['volts'] },
+  rail: fc.oneof(
+    fc.record({
+      rail: fc.constantFrom(...rails),
+      ohms: figure(0, 900),
+      cpu: fc.constantFrom('in' as const, 'out' as const),
+    }),
+    fc.record({
+      rail: fc.constantFrom(...rails),
+      ohms: fc.constant(null),
+      is: fc.constantFrom(...railTold),
+      cpu: fc.constantFrom('in' as const, 'out' as const, null),
+    }),
+  ),
+  volts: fc.oneof(
+    fc.record({ rail: fc.constantFrom(...rails), volts: figure(-12, 13) }),
+    fc.record({
+      rail: fc.constantFrom(...rails),
+      volts: fc.constant(null),
+      is: fc.constantFrom('missing' as const, 'there' as const),
+    }),
+  ),
+  cell: fc.oneof(
+    fc.record(
+      {
+        volts: figure(0, 4),
+        where: fc.constantFrom('by itself' as const, 'at the board' as const),
+        isNew: fc.boolean(),
+      },
+      { requiredKeys: ['volts'] },
+    ),
+    fc.record({ volts: fc.constant(null), is: fc.constantFrom('low' as const, 'good' as const) }),
   ),
   codes: fc.record({ codes, watchedS: figure(0, 900) }, { requiredKeys: ['codes'] }),
   current: fc.record({
