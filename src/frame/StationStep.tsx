@@ -28,7 +28,7 @@ export function StationStep({ station, work = null }: { station: Station; work?:
   const first = useSteady(nextStep(advised), keptStep)
   return (
     <NextStep say={here.say} why={here.why}>
-      {first.station !== station && (
+      {first.station !== station && first.say !== here.say && (
         <p className="mt-0.5 text-[0.97rem]">
           <span className="text-soft">The job waits at {first.station}: </span>
           <StationLink to={first.station} part={first.part} className="underline decoration-line">
