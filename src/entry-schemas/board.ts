@@ -3,8 +3,22 @@ import { lookHazards } from '@/core/board/hazard'
 import { rails } from '@/core/board/rail'
 import { railTold } from '@/core/board/slice'
 import type { BoardBodies } from '@/core/board/slice'
-import { body, text, some, codes, amps } from './field'
+import { lineOfTest } from '@/core/triage/test-line'
+import { body, text, some, codes, amps, outcomesOf } from './field'
 import type { Schemas } from './field'
+
+type Look = BoardBodies['look']
+/** A look that answers a test says what that outcome of it says, and nothing else. */
+const asTested =
+  (field: 'what' | 'seen' | 'clear' | 'hazard'): Joi.CustomValidator =>
+  (value: unknown, helpers) => {
+    const { test, seen } = helpers.state.ancestors[0] as Look
+    if (test === undefined) return value
+    if (field === 'seen' && !outcomesOf(test).includes(seen)) return helpers.error('any.invalid')
+    const line = lineOfTest({ test, outcome: seen })
+    const should = line.kind === 'look' ? line.body[field] : undefined
+    return value === should ? value : helpers.error('any.invalid')
+  }
 
 export const boardSchemas: Schemas<BoardBodies> = {
   rail: body<BoardBodies['rail']>({
@@ -80,13 +94,13 @@ export const boardSchemas: Schemas<BoardBodies> = {
   }).min(1),
   supply: body<BoardBodies['supply']>({ limitA: Joi.number().greater(0).max(60).allow(null).required() }),
   look: body<BoardBodies['look']>({
-    what: some(120),
-    seen: some(500),
-    clear: Joi.boolean().required(),
+    what: some(120).custom(asTested('what')),
+    seen: some(500).custom(asTested('seen')),
+    clear: Joi.boolean().required().custom(asTested('clear')),
     hazard: Joi.when('clear', {
       is: true,
-      then: Joi.valid('harmless'),
-      otherwise: Joi.valid(...lookHazards),
+      then: Joi.valid('harmless').custom(asTested('hazard')),
+      otherwise: Joi.valid(...lookHazards).custom(asTested('hazard')),
     }),
     test: Joi.valid('outside', 'round the chip'),
   }),

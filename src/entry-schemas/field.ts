@@ -21,6 +21,10 @@ export const codes = Joi.array().items(Joi.string().pattern(CODE, 'two hex figur
 export const amps = Joi.number().min(0).max(100).allow(null).required()
 export const minutes = Joi.number().integer().min(0).max(100_000).allow(null)
 
+/** What a test of the list can give. */
+export const outcomesOf = (test: string): readonly string[] =>
+  benchTests.find((t) => t.id === test)?.outcomes ?? []
+
 /** A test of the reasoner's list and one of its outcomes. */
 export const anOutcome = {
   test: Joi.valid(...benchTests.map((t) => t.id)).required(),
@@ -28,7 +32,7 @@ export const anOutcome = {
     .required()
     .custom((outcome: string, helpers) => {
       const { test } = helpers.state.ancestors[0] as { test: string }
-      const outcomes = benchTests.find((t) => t.id === test)?.outcomes ?? []
+      const outcomes = outcomesOf(test)
       return outcomes.includes(outcome) ? outcome : helpers.error('any.only', { valids: outcomes })
     }),
 }

@@ -89,6 +89,8 @@ type CellSeen = Omit<BoardBodies['cell'], 'volts' | 'is'> & { readonly volts: nu
 export type RailReading = Noted & RailSeen & { readonly asked?: true }
 /** A reading that was told in a word. */
 type Told<K extends 'rail' | 'volts' | 'cell'> = Noted & BoardBodies[K]
+/** A rail told in a word; asked about, as a reading is, when it contradicts what is known to be fitted. */
+type RailTold = Told<'rail'> & { readonly asked?: true }
 
 export interface BoardState {
   readonly railLog: readonly RailReading[]
@@ -98,7 +100,7 @@ export interface BoardState {
   readonly cell: (Noted & CellSeen) | null
   /** What was told in a word, in the order of the tape. */
   readonly told: {
-    readonly rails: readonly Told<'rail'>[]
+    readonly rails: readonly RailTold[]
     readonly volts: readonly Told<'volts'>[]
     readonly cells: readonly Told<'cell'>[]
   }
@@ -259,13 +261,13 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     rail(s, line) {
       const { rail, ohms } = line.body
       const cpu = line.body.cpu ?? s.power.cpu ?? 'out'
+      // A reading that contradicts what is fitted is a question.
+      const asked = s.power.cpu !== null && s.power.cpu !== cpu ? { asked: true as const } : {}
       if (ohms === null) {
-        s.told.rails.push({ ...notedOf(line), ...line.body, cpu })
+        s.told.rails.push({ ...notedOf(line), ...line.body, cpu, ...asked })
         return
       }
-      // A reading that contradicts what is fitted is a question.
-      const asked = s.power.cpu !== cpu
-      const reading = { ...notedOf(line), rail, ohms, cpu, ...(asked ? { asked: true as const } : {}) }
+      const reading = { ...notedOf(line), rail, ohms, cpu, ...asked }
       s.railLog.push(reading)
       s.rails[reading.rail] = reading
     },

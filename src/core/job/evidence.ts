@@ -173,6 +173,7 @@ export function evidenceOf(
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq) => {
+    if (!testOf(test).outcomes.includes(outcome)) return
     const mended = mends.filter((m) => m.seq < since).map((m) => m.fault)
     const key = `${test} after ${mended.length}`
     if ((found.get(key)?.seq ?? -1) <= seq) found.set(key, { seq, test, outcome, mended })
@@ -208,12 +209,14 @@ export function evidenceOf(
   for (const curve of state.board.currents) put(curve.seq, 'current', currentSays[curve.pattern])
   for (const swap of state.triage.swaps) {
     const said = swapSays(swap)
-    if (said && testOf(said[0]).outcomes.includes(said[1])) put(swap.seq, ...said)
+    if (said) put(swap.seq, ...said)
   }
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
-  for (const { seq, ref, did, text } of state.parts.noted)
-    if (did === 'found missing') put(seq, ...missingSays(ref, text ?? ''))
+  for (const { seq, ref, did, text } of state.parts.noted) {
+    const fitted = state.parts.noted.some((p) => p.ref === ref && p.did === 'fitted' && p.seq > seq)
+    if (did === 'found missing' && !fitted) put(seq, ...missingSays(ref, text ?? ''))
+  }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)
     if (said) put(look.seq, ...said)
@@ -230,8 +233,7 @@ export function evidenceOf(
   // What strokes left behind, or broke, is known as well; that nothing is left takes another look.
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
     put(lastStroke, 'socket', map.now, lastStroke + 1)
-  for (const trial of state.triage.trials)
-    if (testOf(trial.test).outcomes.includes(trial.outcome)) put(trial.seq, trial.test, trial.outcome)
+  for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
   const seenHere = new Set([...found.values()].map((e) => e.test))
   const claimed = state.intake.claims.flatMap(({ seq, weighed, checked }): Dated[] => {

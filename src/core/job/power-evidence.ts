@@ -125,11 +125,7 @@ function railsRead({
     const isOpen = r.ohms >= OPEN_OHM
     const twice = isOpen && open.get(key) === true && onGround
     open.set(key, isOpen)
-    if (r.asked)
-      asked.set(key, {
-        say: `${railWords[r.rail]} was read with the CPU ${r.cpu}, and the CPU is noted as ${r.cpu === 'in' ? 'out' : 'in'}`,
-        mend: `Say what is fitted, then measure ${railWords[r.rail]} again`,
-      })
+    if (r.asked) asked.set(key, contradicts(r.rail, r.cpu))
     else if (isOpen && !twice)
       asked.set(key, {
         say: `${railWords[r.rail]} reads open (${r.ohms} Ω): a whole rail never does`,
@@ -144,9 +140,13 @@ function railsRead({
   /** Figures alone clear what was said to be at ground or low. */
   const figures = new Map(since)
   const good = new Set<Rail>()
-  for (const { rail, is, seq } of told.rails) {
-    if (is !== 'good') continue
-    good.add(rail)
+  for (const { rail, is, seq, cpu, asked: contrary } of told.rails) {
+    const figure = figures.get(rail) ?? 0
+    if (contrary && seq > figure) asked.set(`${rail} told`, contradicts(rail, cpu ?? 'out'))
+    else asked.delete(`${rail} told`)
+    if (is !== 'good' || contrary) continue
+    // A word counts where there is no figure that stands; it takes nothing from one that does.
+    if (figure <= railsOwedSince) good.add(rail)
     since.set(rail, Math.max(since.get(rail) ?? 0, seq))
   }
   return {
@@ -170,6 +170,11 @@ function railsRead({
     ],
   }
 }
+
+const contradicts = (rail: Rail, cpu: 'in' | 'out') => ({
+  say: `${railWords[rail]} was read with the CPU ${cpu}, and the CPU is noted as ${cpu === 'in' ? 'out' : 'in'}`,
+  mend: `Say what is fitted, then measure ${railWords[rail]} again`,
+})
 
 const hides = (seen: RailSeen | undefined) => seen !== undefined && railState(seen) === 'short'
 

@@ -19,7 +19,7 @@ export interface PossibleShort {
 /** What the gate looks at; nothing else moves it. */
 export interface PowerEvidence {
   readonly rails: readonly RailSeen[]
-  /** Rails that were said to be good, without a figure. */
+  /** Rails that were said to be good, where no figure stands. */
   readonly railsToldGood: readonly Rail[]
   /** Rails measured once that are owed again, and why. */
   readonly railsOwed: readonly Rail[]
@@ -346,7 +346,7 @@ function railReasons(e: PowerEvidence, say: Say): void {
       )
   }
   const figured = new Set(e.rails.map((r) => r.rail))
-  const told = e.railsToldGood.filter((rail) => !figured.has(rail))
+  const told = e.railsToldGood
   const unmeasured = rails.filter((rail) => !figured.has(rail) && !told.includes(rail))
   if (told.length > 0)
     say(

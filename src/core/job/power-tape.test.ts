@@ -225,6 +225,24 @@ describe('what the board was changed by ages what it could have changed', () => 
     expect(codes(measure(t, 'in').put('looked', { contacts: 'all' }))).toEqual(['first power'])
     expect(lamp(again(t))).toBe('clear')
   })
+  it.each(['card', 'module', 'drive', 'supply', 'cooling', 'cell weak'])(
+    'a %s that was put right by hand owes a first power, and no rail',
+    (fault) => expect(codes(clear().put('mended', { fault }))).toEqual(['first power']),
+  )
+  it.each([
+    ['card', 'nothing'],
+    ['good in A', 'nothing'],
+    ['good in B', 'memory lamp'],
+    ['good in both', 'nothing'],
+    ['own in B', 'nothing'],
+    ['known-good CPU', 'nothing'],
+    ['bench supply', 'nothing'],
+    ['good drive', 'boot lamp'],
+    ['new cell', 'nothing'],
+    ['new cell under load', 'good'],
+  ])('the test “%s” changes what is fitted: first power is owed', (test, outcome) => {
+    expect(codes(clear().put('trial', { test, outcome }))).toContain('first power')
+  })
   it('another firmware chip is a soldered part', () => {
     const t = clear().put('firmware', { chip: 'LSN-16V' })
     expect(lamp(t)).toBe('clear')

@@ -74,6 +74,7 @@ const byHand: ReadonlySet<string> = new Set([
   'module',
   'CPU unsupported',
   'CPU without graphics',
+  'card',
   'cooling',
 ])
 /** Tests for which something is taken out, put in or moved. */
@@ -87,7 +88,6 @@ const changesSetup: ReadonlySet<string> = new Set([
   'no CPU',
   'reseated',
   'eased',
-  'card',
   'own graphics',
   'second chip',
   'beeps',

@@ -5,6 +5,7 @@ import { jobState } from '../job/job-state'
 import { tape } from '../job/tape.testing'
 import { railsRead } from '../board/slice'
 import { rails } from '../board/rail'
+import { checkEntry } from '@/entry-schemas/entry-schema'
 import { benchTests } from './model/bench-tests'
 import { lineOfTest } from './test-line'
 
@@ -48,6 +49,62 @@ describe('a test answered from the list', () => {
         .map((r) => r.text)
       expect(texts.some((text) => /12 V rail (is|was found) at ground/.test(text))).toBe(true)
     }
+  })
+  it('a rail that is owed again is not read by a word alone: the current stays limited until a figure', () => {
+    const t = tape()
+    for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    t.put('mended', { fault: 'core controller' })
+    for (const rail of rails) t.put('rail', { rail, ohms: null, is: 'good', cpu: null })
+    const codes = () => gateOf(jobState(t.entries), null).reasons.map((r) => r.code)
+    expect(codes()).toContain('rail told')
+    for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    expect(codes()).not.toContain('rail told')
+    // A word after a figure that stands adds nothing and takes nothing away.
+    t.put('rail', { rail: '12v', ohms: null, is: 'good', cpu: null })
+    expect(codes()).not.toContain('rail told')
+  })
+  it('a word that contradicts what is fitted is a question, not a reading', () => {
+    const t = tape().put('fitted', { cpu: null })
+    t.put('rail', { rail: '12v', ohms: null, is: 'good', cpu: 'in' })
+    const reasons = gateOf(jobState(t.entries), null).reasons
+    expect(reasons.map((r) => r.code)).not.toContain('rail told')
+    expect(reasons.some((r) => r.code === 'question' && /CPU in/.test(r.text))).toBe(true)
+  })
+  it('a look that answers a test with what it can not give is no evidence, and is refused at the edge', () => {
+    const body = {
+      what: 'outside of the board',
+      seen: 'purple',
+      clear: false,
+      hazard: 'burnt',
+      test: 'outside',
+    } as const
+    expect(evidenceOf(jobState(tape().put('look', body).entries), null).evidence).toEqual([])
+    const line = {
+      id: '00000000-0000-4000-8000-000000000001',
+      kind: 'look',
+      strikes: null,
+      at: '2026-11-24T09:00:00Z',
+    }
+    expect(checkEntry({ ...line, body })).toMatchObject({ ok: false, fault: { field: 'seen' } })
+    const good = { ...body, seen: 'scorched at a rail' }
+    expect(checkEntry({ ...line, body: good })).toMatchObject({ ok: true })
+    expect(checkEntry({ ...line, body: { ...good, what: 'the drawer' } })).toMatchObject({
+      ok: false,
+      fault: { field: 'what' },
+    })
+    expect(checkEntry({ ...line, body: { ...good, hazard: 'harmless' } })).toMatchObject({
+      ok: false,
+      fault: { field: 'hazard' },
+    })
+    expect(checkEntry({ ...line, body: { ...good, clear: true, hazard: 'harmless' } })).toMatchObject({
+      ok: false,
+    })
+  })
+  it('a part that was missing and is fitted again speaks for nothing any more', () => {
+    const t = tape().put('part', { ref: 'R214', did: 'found missing', text: 'beside the firmware chip' })
+    expect(evidenceOf(jobState(t.entries), null).evidence).toHaveLength(1)
+    t.put('part', { ref: 'R214', did: 'fitted' })
+    expect(evidenceOf(jobState(t.entries), null).evidence).toEqual([])
   })
   it('a power-up that loads the system is a power-up', () => {
     const { kind, body } = lineOfTest({ test: 'as it came', outcome: 'system loads' })
