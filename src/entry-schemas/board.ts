@@ -7,18 +7,20 @@ import { lineOfTest } from '@/core/triage/test-line'
 import { body, text, some, codes, amps, outcomesOf } from './field'
 import type { Schemas } from './field'
 
-type Look = BoardBodies['look']
 /** A look that answers a test says what that outcome of it says, and nothing else. */
-const asTested =
-  (field: 'what' | 'seen' | 'clear' | 'hazard'): Joi.CustomValidator =>
-  (value: unknown, helpers) => {
-    const { test, seen } = helpers.state.ancestors[0] as Look
-    if (test === undefined) return value
-    if (field === 'seen' && !outcomesOf(test).includes(seen)) return helpers.error('any.invalid')
-    const line = lineOfTest({ test, outcome: seen })
-    const should = line.kind === 'look' ? line.body[field] : undefined
-    return value === should ? value : helpers.error('any.invalid')
-  }
+const asTested: Joi.CustomValidator<BoardBodies['look']> = (look, helpers) => {
+  const { test, seen } = look
+  if (test === undefined) return look
+  const line = lineOfTest({ test, outcome: seen })
+  const odd = !outcomesOf(test).includes(seen)
+    ? 'seen'
+    : (['what', 'clear', 'hazard'] as const).find(
+        (field) => line.kind !== 'look' || line.body[field] !== look[field],
+      )
+  if (odd === undefined) return look
+  const { path } = helpers.state
+  return helpers.error('any.invalid', undefined, helpers.state.localize!([...(path ?? []), odd]))
+}
 
 export const boardSchemas: Schemas<BoardBodies> = {
   rail: body<BoardBodies['rail']>({
@@ -94,16 +96,16 @@ export const boardSchemas: Schemas<BoardBodies> = {
   }).min(1),
   supply: body<BoardBodies['supply']>({ limitA: Joi.number().greater(0).max(60).allow(null).required() }),
   look: body<BoardBodies['look']>({
-    what: some(120).custom(asTested('what')),
-    seen: some(500).custom(asTested('seen')),
-    clear: Joi.boolean().required().custom(asTested('clear')),
+    what: some(120),
+    seen: some(500),
+    clear: Joi.boolean().required(),
     hazard: Joi.when('clear', {
       is: true,
-      then: Joi.valid('harmless').custom(asTested('hazard')),
-      otherwise: Joi.valid(...lookHazards).custom(asTested('hazard')),
+      then: Joi.valid('harmless'),
+      otherwise: Joi.valid(...lookHazards),
     }),
     test: Joi.valid('outside', 'round the chip'),
-  }),
+  }).custom(asTested),
   missing: body<BoardBodies['missing']>({ what: some(200), from: some(120) }),
   accounted: body<BoardBodies['accounted']>({
     item: Joi.alternatives(
