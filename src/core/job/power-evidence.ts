@@ -4,8 +4,7 @@ import { currentPass } from '../socket/slice'
 import type { Rail } from '../board/rail'
 import { rails, railWords } from '../board/rail'
 import { contactVerdict } from '../socket/contact/contact-force'
-import { functionLaw, shortGrade } from '../socket/contact/function-law'
-import type { ShortGrade } from '../socket/contact/function-law'
+import { functionLaw } from '../socket/contact/function-law'
 import { isDamage, isGone } from '../socket/damage/mark'
 import type { Mark } from '../socket/damage/mark'
 import { shorts, touchesNobodyNamed } from '../socket/damage/short'
@@ -13,7 +12,8 @@ import { fieldOf } from '../socket/model/socket'
 import type { Contact, Socket } from '../socket/model/socket'
 import { hazardWords } from '../board/hazard'
 import { OPEN_OHM, railState } from '../board/rail-limits'
-import type { PossibleShort, PowerEvidence } from './power-gate'
+import { gradeForPower, possibleShorts } from '../socket/damage/closing-shorts'
+import type { PowerEvidence } from './gate-evidence'
 import type { RailSeen } from '../board/rail-limits'
 
 /** The gate's evidence as the tape has it. */
@@ -49,15 +49,10 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
       ...Object.values(power.under).map((v) => ({ ...v, is: 'low' as const, workedOn: true })),
     ],
     shorts: socket
-      ? shorts(socket, marks)
-          .filter((s) => s.how !== 'reach')
-          .map((s): PossibleShort => ({
-            a: s.a,
-            b: s.b,
-            nets: joinWords(named.get(s.a), named.get(s.b)),
-            grade: gradeOf(named.get(s.a)!, named.get(s.b)!),
-            odds: s.odds,
-          }))
+      ? possibleShorts(socket, marks).map((s) => ({
+          ...s,
+          nets: joinWords(named.get(s.a), named.get(s.b)),
+        }))
       : [],
     touchesUnnamed: unnamed(socket, damaged),
     lodged: of((mark) => mark.kind === 'lodged' || mark.maybe === 'lodged'),
@@ -219,18 +214,11 @@ function unnamed(
     const worst = shorts(socket, { [contact]: mark })
       .filter((s) => s.a === contact)
       .map((s) => fieldOf(socket).named.get(s.b)!)
-      .map((b) => ({ b, rank: grave.findIndex((g) => g === gradeOf(from, b)) }))
+      .map((b) => ({ b, rank: grave.findIndex((g) => g === gradeForPower(from, b)) }))
       .filter((w) => w.rank >= 0)
       .sort((x, y) => x.rank - y.rank)[0]
     return worst ? [{ contact, nets: `at worst ${worst.b.name}, ${joinWords(from, worst.b)}` }] : []
   })
-}
-
-/** That two share a net is believed of a table, not of a painted region. */
-function gradeOf(a: Contact, b: Contact): ShortGrade {
-  const guessed = [a, b].some((c) => c.trust === 'region' || c.trust === 'none')
-  const grade = shortGrade(a, b)
-  return grade === 'harmless' && guessed ? 'unknown' : grade
 }
 
 /** How far round damage everything is looked at before power, in pitches. */

@@ -5,9 +5,10 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from '../socket/model/field.testing'
 import { powerEvidence } from './power-evidence'
-import { nothingSeen, powerGate } from './power-gate'
+import { powerGate } from './power-gate'
+import { nothingSeen } from './gate-evidence'
 import { railLimits, railState } from '../board/rail-limits'
-import type { PowerEvidence } from './power-gate'
+import type { PowerEvidence } from './gate-evidence'
 import { tape } from './tape.testing'
 
 const safe: PowerEvidence = {

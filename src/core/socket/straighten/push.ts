@@ -35,8 +35,8 @@ export interface PushQuestion {
   readonly foldMm?: number
   /** Chance that the hand loses it in a stroke; by the technique if not given. */
   readonly slip?: number
-  /** As it stands it joins what must not be joined: left so, the board is lost as a whole. */
-  readonly shortStands?: boolean
+  /** As it stands it joins, or may join, what must not be joined: left so, the board may not be powered. */
+  readonly shortStands?: 'surely' | 'perhaps'
 }
 
 /** What one more stroke would do. */
@@ -284,7 +284,7 @@ function advise(
   if (q.shortStands)
     return {
       advice: 'part',
-      why: `it joins what must not be joined, and left so the board is lost: part it before any power; one more stroke loses it in ${inHundred(snapsNext)} of 100`,
+      why: `it ${q.shortStands === 'surely' ? 'joins' : 'may join'} what must not be joined, and left so the board may not be powered: part it first; one more stroke loses it in ${inHundred(snapsNext)} of 100`,
     }
   if (curve.length === 0) return { advice: 'test', why: 'it stands as near its place as can be seen' }
   if (gainMinor > 0)

@@ -1,8 +1,13 @@
+import fc from 'fast-check'
+import { gateOf } from '../../job/gate'
+import { jobState } from '../../job/job-state'
+import { tape } from '../../job/tape.testing'
 import { describe, expect, it } from 'vitest'
 import { assess } from '../damage/assess'
 import { smallField } from '../model/field.testing'
 import { usualFigures } from './bench-figures'
 import type { Marks } from '../damage/mark'
+import { forbidPower } from '../damage/closing-shorts'
 import { plan } from './plan'
 import { giveBack, orderOfWork, reckon, weigh, worthShare } from './reckon'
 import type { ToWeigh } from './reckon'
@@ -66,6 +71,49 @@ describe('the order of work', () => {
   it('parts a short, however little the board needs the contact', () => {
     const marks: Marks = { C4: { kind: 'touching', touches: 'C5' } }
     expect(orderOfWork(socket, asked(marks)).steps[0]!.technique).not.toBe('leave')
+  })
+  it.each([
+    ['C4', [0, 0.59]],
+    ['C5', [-0.65, 0]],
+    ['F5', [-0.59, 0]],
+    ['G2', [0, -0.62]],
+  ] as const)(
+    'works %s, for which the gate forbids power though the board hardly needs it',
+    (contact, leanMm) => {
+      const marks: Marks = { [contact]: { kind: 'lean', leanMm } }
+      const t = tape().put('mark', { contacts: [contact], mark: marks[contact]! })
+      const closed = gateOf(jobState(t.entries, all), socket).reasons.filter((r) => r.level === 'closed')
+      expect(closed.map((r) => r.at.part)).toContain(contact)
+      const [step] = orderOfWork(socket, asked(marks)).steps
+      expect(step!.technique).not.toBe('leave')
+      const said = weigh(socket, {
+        ...ask,
+        marks,
+        contact,
+        technique: step!.technique as Technique,
+        first: marks[contact]!,
+      })
+      expect(said.advice).toBe('part')
+      expect(said.why).toMatch(/^it may join what must not be joined/)
+    },
+  )
+  it('leaves no contact for which the gate forbids power', () => {
+    const lean = fc.record({
+      kind: fc.constant('lean' as const),
+      leanMm: fc
+        .tuple(fc.double({ min: 0.5, max: 0.7, noNaN: true }), fc.nat(7))
+        .map(
+          ([mm, way]) => [mm * Math.cos((way * Math.PI) / 4), mm * Math.sin((way * Math.PI) / 4)] as const,
+        ),
+    })
+    fc.assert(
+      fc.property(fc.dictionary(fc.constantFrom(...all), lean, { minKeys: 1, maxKeys: 4 }), (marks) => {
+        const forbidden = forbidPower(socket, marks)
+        const left = orderOfWork(socket, asked(marks)).steps.filter((s) => s.technique === 'leave')
+        expect(left.filter((s) => forbidden.has(s.contact))).toEqual([])
+      }),
+      { numRuns: 60 },
+    )
   })
 })
 

@@ -17,7 +17,8 @@ import { lifeSoFar, offsetOf, oneStrokePays, pushAdvice } from './push'
 import type { PushAdvice, PushQuestion } from './push'
 import { worthGivingBack } from '../replace/replacement'
 import type { GivenBack } from '../replace/replacement'
-import { shorts, touchesNobodyNamed } from '../damage/short'
+import { forbidPower, possibleShorts } from '../damage/closing-shorts'
+import { touchesNobodyNamed } from '../damage/short'
 import { FOLD_PITCHES, handOdds, snapFactor } from './technique'
 import type { SnapFactors } from './technique'
 import type { Socket } from '../model/socket'
@@ -138,7 +139,8 @@ function pushQuestions(
   const others = { ...after.marks }
   for (const name of names) delete others[name]
   const each = goodOrLost(socket, others, { mayBeGone: after.mayBeGone, draws: WEIGHED_BY }, names)
-  const joined = shorts(socket, marks).filter((s) => s.grade !== 'harmless' && s.odds > 0.5)
+  const forbidden = forbidPower(socket, marks)
+  const sure = new Set(possibleShorts(socket, marks).flatMap((s) => (s.odds >= 0.999 ? [s.a, s.b] : [])))
   return weighed.map(({ contact, technique, first, strokes }) => {
     const mark = marks[contact] ?? { kind: 'intact' }
     const ends = each.get(contact)!
@@ -152,7 +154,9 @@ function pushQuestions(
       isHeight,
       ...(foldMm === undefined ? { leanMm: leanSizeMm(mark), heightMm: usualHeightMm(mark) } : { foldMm }),
       slip: handOdds(technique, mark),
-      shortStands: touchesNobodyNamed(mark, socket) || joined.some((s) => s.a === contact || s.b === contact),
+      ...(touchesNobodyNamed(mark, socket) || forbidden.has(contact)
+        ? { shortStands: sure.has(contact) ? ('surely' as const) : ('perhaps' as const) }
+        : {}),
       lifeUsed: lifeSoFar(first, strokes, socket.pitchMm),
       runsGood: Math.max(worthShare(ends.good, withALoss), lost),
       runsLost: lost,
