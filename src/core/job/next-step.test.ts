@@ -161,6 +161,26 @@ describe('nextStep', () => {
     expect(advised.belief!.next.every((n) => !n.test.powers)).toBe(true)
     expect(step('proof').say).toMatch(/^Do not power yet: 12 V rail/)
   })
+  it('does not say to seat the CPU and try while the gate is closed', () => {
+    const ground = { rail: '12v', ohms: 0.2, cpu: 'out' } as const
+    const whole = measured().put('looked', { contacts: 'all' })
+    expect(standing(whole).step('socket').say).toMatch(/Seat the CPU and try/)
+    expect(standing(whole.put('rail', ground)).step('socket').say).toMatch(
+      /^The field looks right\. Do not power yet: 12 V rail is at ground/,
+    )
+    const marked = measured()
+      .put('looked', { contacts: 'all' })
+      .put('mark', { contacts: ['D1'], mark: { kind: 'low', heightMm: -0.14 } })
+      .put('rail', ground)
+    expect(standing(marked).step('socket').say).toMatch(
+      /^Leave the marked contact as it is\. Do not power yet: 12 V/,
+    )
+    // Proud as it was seated: seating it again is what clears it.
+    const proud = measured()
+      .put('looked', { contacts: 'all' })
+      .put('seat', { cpu: 'x', drop: 'proud', heatsink: true })
+    expect(standing(proud.put('looked', { contacts: 'all' })).step('socket').say).toMatch(/Seat the CPU/)
+  })
   it('names the test that is due first in the list of tests as well', () => {
     for (const t of [
       taken(),

@@ -79,13 +79,17 @@ export function socketStep(
       'One in a thousand is easily missed; people still find one on the next pass.',
     )
   const left = work?.planned.steps.length ?? 0
-  if (left > 0)
-    return at(
-      `Leave the ${left === 1 ? 'marked contact' : `${left} marked contacts`} as ${left === 1 ? 'it is' : 'they are'}. Seat the CPU and try.`,
-      'None is worth another stroke; why stands with each. Heatsink before power.',
-    )
-  return at(
-    'The field looks right. Seat the CPU and try.',
-    'It must fall flat by its own weight. Heatsink before power.',
-  )
+  const stands =
+    left === 0
+      ? 'The field looks right'
+      : `Leave the ${left === 1 ? 'marked contact' : `${left} marked contacts`} as ${left === 1 ? 'it is' : 'they are'}`
+  const why =
+    left === 0
+      ? 'It must fall flat by its own weight.'
+      : 'None is worth another stroke; why stands with each.'
+  // How it was seated is put right by seating it again; anything else that closes the gate comes before a try.
+  const closed = gate.reasons.find((r) => r.level === 'closed' && r.code !== 'seat')
+  return closed
+    ? at(`${stands}. Do not power yet: ${closed.text}.`, `${closed.at.say}.`)
+    : at(`${stands}. Seat the CPU and try.`, `${why} Heatsink before power.`)
 }

@@ -43,13 +43,16 @@ export function BeliefStrip({ belief }: { belief: Belief | null }) {
 
 function Sentence({ belief }: { belief: Belief }) {
   const put = useJob((j) => j.put)
+  const mayPower = useJob((j) => j.gate.lamp !== 'do not power')
   const { verdict, somethingElse, unexplained } = belief
   if (verdict?.is === 'found')
     return (
       <div className="my-2 border-l-4 border-verd pl-3">
         <p>
-          Found: <b>{faults[verdict.fault].say}</b>, {figureInHundred(verdict.odds)} in 100. Mend it, then
-          power up again: a second fault often stands behind the first.
+          Found: <b>{faults[verdict.fault].say}</b>, {figureInHundred(verdict.odds)} in 100. Mend it
+          {mayPower
+            ? ', then power up again: a second fault often stands behind the first.'
+            : '; it may not be powered yet, and what comes first stands on top.'}
         </p>
         <Button look="first" className="mt-1" onClick={() => put('mended', { fault: verdict.fault })}>
           It is mended
@@ -59,7 +62,8 @@ function Sentence({ belief }: { belief: Belief }) {
   if (verdict?.is === 'nothing left')
     return (
       <p className="my-2 border-l-4 border-verd pl-3">
-        Nothing is left that these tests would show. Prove it.
+        Nothing is left that these tests would show.
+        {mayPower ? ' Prove it.' : ' It may not be powered yet.'}
       </p>
     )
   if (verdict?.is === 'nothing known' || somethingElse > 0.3)
