@@ -1,19 +1,15 @@
 import type { Entry } from '@/core/job/job-state'
 import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
-import { createHash } from 'node:crypto'
 import Joi from 'joi'
-import type { AdviceSetting } from '@/core/job/advise'
 import type { Socket } from '@/core/socket/model/socket'
 import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
 import { randomUUID } from 'node:crypto'
-import { handBackBlockers } from '@/core/job/hand-back-blockers'
+import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
-import { reckonAdvice, toAdvise } from '@/core/job/advise'
+import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
 import { stations } from '@/core/board/station'
-import { usualFigures } from '@/core/socket/straighten/bench-figures'
-import { proofStanding } from '@/core/job/proof-owed'
 import { unknownContact } from '@/core/socket/model/socket'
 import { checkEntry } from '@/entry-schemas/entry-schema'
 import { optionalField, socketOf } from './field-input'
@@ -28,8 +24,6 @@ interface ReadInput extends FieldInput {
 const line = Joi.object({ kind: Joi.string().required(), body: Joi.object().required() }).unknown(true)
 const lines = Joi.array().items(line).max(100_000)
 
-const sha256 = (bytes: Uint8Array | string) => createHash('sha256').update(bytes).digest('hex')
-
 interface Tape {
   readonly lines: readonly Record<string, unknown>[]
   /** The field that came with it, in a job’s ZIP. */
@@ -37,11 +31,11 @@ interface Tape {
 }
 
 /** A tape, from the request or from a file: a JSON array, JSON lines, or a job’s ZIP. */
-function tapeOf(tape: ReadInput['tape']): Tape {
+async function tapeOf(tape: ReadInput['tape']): Promise<Tape> {
   if (typeof tape !== 'string') return { lines: tape, socket: null }
   const bytes = readFile(tape, 'tape')
   if (bytes[0] === 0x50 && bytes[1] === 0x4b) {
-    const { job, findings } = unpackJob(bytes, sha256)
+    const { job, findings } = await unpackJob(bytes)
     if (!job) throw new BadInput('tape', `${tape}: ${findings[0]?.text ?? 'is no job'}`)
     return { lines: job.entries as unknown as Record<string, unknown>[], socket: job.socket }
   }
@@ -85,15 +79,6 @@ function entriesOf(tape: readonly Record<string, unknown>[]): Entry[] {
   })
 }
 
-/** What stands round a job that nobody has told of. */
-const setting: AdviceSetting = {
-  references: { codes: null, rails: null },
-  earlier: [],
-  own: {},
-  record: [],
-  figures: usualFigures,
-}
-
 /** The likeliest faults, what is in no list, and the verdict. */
 const oddsOf = (belief: Belief | null) =>
   belief && {
@@ -109,8 +94,8 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
     }),
-    (input) => {
-      const tape = tapeOf(input.tape)
+    async (input) => {
+      const tape = await tapeOf(input.tape)
       const entries = entriesOf(tape.lines)
       const wrong = tapeFindings(entries)[0]
       if (wrong) throw new BadInput(`tape.${wrong.line - 1}.${wrong.field}`, wrong.text)
@@ -125,7 +110,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         socket?.contacts.map((c) => c.name),
       )
       const gate = gateOf(state, socket)
-      const asked = toAdvise(state, socket, gate, setting)
+      const asked = toAdvise(state, socket, gate, nothingRound)
       const reckoned = reckonAdvice(socket, asked)
       const advised = { state, field: socket, gate, ...reckoned }
       const standing = proofStanding(state, socket)

@@ -3,12 +3,11 @@ import { jobState } from '@/core/job/job-state'
 import { stations } from '@/core/board/station'
 import { rails } from '@/core/board/rail'
 import Joi from 'joi'
-import { createHash } from 'node:crypto'
 import { powerGate } from '@/core/job/power-gate'
 import { nothingSeen } from '@/core/job/gate-evidence'
 import type { PowerEvidence } from '@/core/job/gate-evidence'
 import { proofPlan } from '@/core/proof/plan'
-import type { Touched } from '@/core/proof/plan'
+import type { Touched } from '@/core/board/station-says'
 import { functionGroups } from '@/core/board/function-group'
 import { stageReached } from '@/core/triage/model/stage'
 import { unpackJob } from '@/server/job-zip'
@@ -18,8 +17,6 @@ import type { Operation } from './operation'
 import { photoOperations } from './photo-operations'
 import { socketOperations } from './socket-operations'
 import { triageOperations } from './triage-operations'
-
-const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 
 const names = Joi.array().items(Joi.string())
 
@@ -125,8 +122,8 @@ export const operations: Readonly<Record<string, Operation>> = {
   'job.verify': operation<{ zip: string }>(
     'Opens a job’s ZIP, checks every hash and line, and says what it holds.',
     Joi.object({ zip: Joi.string().required() }),
-    ({ zip }) => {
-      const { job, findings } = unpackJob(readFile(zip, 'zip'), sha256)
+    async ({ zip }) => {
+      const { job, findings } = await unpackJob(readFile(zip, 'zip'))
       if (!job) return { good: false, findings }
       const state = jobState(
         job.entries,

@@ -1,13 +1,13 @@
 import { seeded } from '@/core/maths/seeded'
-import type { FaultId } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/faults'
 import { priorOdds } from '@/core/triage/reason/odds'
 import { policies } from '@/core/triage/reason/policies'
 import { workBoard } from '@/core/triage/reason/work-board'
 import { DrawnBoard } from '@/simulated-bench/drawn-board'
-import type { SwapPart } from '@/core/triage/slice'
+import type { SwapPart } from '@/core/triage/bodies'
 import type { Rail } from '@/core/board/rail'
 import type { Bodies } from '@/core/slices'
-import { swapParts } from '@/core/triage/slice'
+import { swapParts } from '@/core/triage/bodies'
 import { rails } from '@/core/board/rail'
 import { historyItems } from '@/core/board/history-item'
 import { CODE } from '@/core/triage/instruments/code'
@@ -29,7 +29,7 @@ import { startOutcomes } from '@/core/triage/model/start-model'
 import { readGrid } from '@/core/triage/instruments/swap-grid'
 import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { benchTests } from '@/core/triage/model/bench-tests'
-import { faultIds, faults } from '@/core/triage/model/fault'
+import { faultIds, faults } from '@/core/triage/model/faults'
 import { testOf } from '@/core/triage/reason/odds'
 import { readCsv } from '@/tables/read-csv'
 import { BadInput, operation, readFile } from './operation'
@@ -101,8 +101,10 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     'What it may be: the odds of each fault with what speaks for and against it, and the verdict if there is one.',
     Joi.object({ ...asked }),
     (input) => {
-      const { faults, two, somethingElse, verdict, unexplained } = believe(toBelieve(input))
-      return { faults, two, somethingElse, verdict, unexplained }
+      const { faults, causes, otherwise, two, somethingElse, verdict, unexplained } = believe(
+        toBelieve(input),
+      )
+      return { faults, causes, otherwise, two, somethingElse, verdict, unexplained }
     },
   ),
 

@@ -1,25 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { reckonAdvice, toAdvise } from '@/core/job/advise'
+import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import { gateOf } from '@/core/job/gate'
 import { foldOn, jobState } from '@/core/job/job-state'
 import type { JobState } from '@/core/job/job-state'
 import { nextStep, stepAt } from '@/core/job/next-step'
-import { usualFigures } from '@/core/socket/straighten/bench-figures'
 import type { Socket } from '@/core/socket/model/socket'
 import { testOf } from '@/core/triage/reason/odds'
 import { jobOperations } from '../cli/job-operations'
 import { demoJobs } from './jobs'
 import { demoSockets } from './sockets'
-
-const setting = {
-  references: { codes: null, rails: null },
-  earlier: [],
-  own: {},
-  record: [],
-  figures: usualFigures,
-}
-
 /** Answers that were worked out, by what was asked: most lines change neither odds nor order. */
 const known = new Map<string, Reckoned>()
 function reckoned(field: Socket | null, asked: ToAdvise): Reckoned {
@@ -31,7 +21,7 @@ function reckoned(field: Socket | null, asked: ToAdvise): Reckoned {
 }
 
 describe('one adviser, at every line of every demo job', () => {
-  it.each(demoJobs(new Date('2026-11-24T15:00:00Z')).map((j) => j.tape))('$tag', ({ entries }) => {
+  it.each(demoJobs(new Date('2026-11-24T15:00:00Z')).map((j) => j.tape))('$tag', async ({ entries }) => {
     const { socketId } = jobState(entries).intake.ticket
     const field = Object.values(demoSockets).find((s) => s.id === socketId) ?? null
     const names = field?.contacts.map((c) => c.name)
@@ -39,7 +29,7 @@ describe('one adviser, at every line of every demo job', () => {
     for (const [i, line] of entries.entries()) {
       state = (state && foldOn(state, [line], names)) ?? jobState(entries.slice(0, i + 1), names)
       const gate = gateOf(state, field)
-      const asked = toAdvise(state, field, gate, setting)
+      const asked = toAdvise(state, field, gate, nothingRound)
       const advised = { state, field, gate, ...reckoned(field, asked) }
       // Bench list and header say the job’s step; the page of its station says the same.
       const step = nextStep(advised)
@@ -62,9 +52,9 @@ describe('one adviser, at every line of every demo job', () => {
     }
     const { schema, run } = jobOperations['job.read']!
     const checked: unknown = schema.validate(JSON.parse(JSON.stringify(input))).value
-    const read = run(checked as never) as { next: unknown }
+    const read = (await run(checked as never)) as { next: unknown }
     const gate = gateOf(state!, field)
-    const last = reckoned(field, toAdvise(state!, field, gate, setting))
+    const last = reckoned(field, toAdvise(state!, field, gate, nothingRound))
     expect(read.next).toEqual(nextStep({ state: state!, field, gate, ...last }))
   })
 })

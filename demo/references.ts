@@ -1,7 +1,7 @@
 import { rails } from '@/core/board/rail'
 import { readCurrent, thinCurve } from '@/core/triage/instruments/current-trace'
 import type { CodeTable } from '@/core/triage/instruments/code-tape'
-import type { FaultId } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/faults'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { usualVolts } from '@/core/triage/instruments/rail-table'
 import type { References } from '@/data/references'

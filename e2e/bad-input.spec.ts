@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import pg from 'pg'
 import sharp from 'sharp'
-import { expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
+import { awake, expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
 
 /** Runs SQL as the owner of the database: what an administrator or a clock would do. */
 async function sql(text: string, values: unknown[] = []): Promise<void> {
@@ -43,7 +43,8 @@ test.describe('a malformed contact table', () => {
       shop,
     }) => {
       await page.goto(`${shop.url}/library`)
-      await page.getByText('Read in a socket').click()
+      await awake(page)
+      await page.getByText('Import a socket').click()
       await page.getByRole('textbox', { name: 'Name' }).fill('Broken')
       await page
         .getByLabel(/^Table:/)
@@ -59,7 +60,8 @@ test.describe('a malformed contact table', () => {
     shop,
   }) => {
     await page.goto(`${shop.url}/library`)
-    await page.getByText('Read in a socket').click()
+    await awake(page)
+    await page.getByText('Import a socket').click()
     await page.getByRole('textbox', { name: 'Name' }).fill(`Mirrored ${randomBytes(3).toString('hex')}`)
     const mirrored = ['A', 'B', 'C'].flatMap((row, r) =>
       Array.from({ length: 4 }, (_, c) => `SIG${r}${c},${-40 * c},${-40 * r},${row}${c + 1}`),
@@ -88,7 +90,8 @@ test.describe('a malformed contact table', () => {
   }) => {
     const name = `Good ${randomBytes(3).toString('hex')}`
     await page.goto(`${shop.url}/library`)
-    await page.getByText('Read in a socket').click()
+    await awake(page)
+    await page.getByText('Import a socket').click()
     await page.getByRole('textbox', { name: 'Name' }).fill(name)
     await page.getByLabel(/^Table:/).setInputFiles({
       name: 'table.csv',
@@ -107,7 +110,8 @@ test.describe('a malformed contact table', () => {
 
   test('as a grid says which figure is missing', async ({ bench: page, shop }) => {
     await page.goto(`${shop.url}/library`)
-    await page.getByText('Read in a socket').click()
+    await awake(page)
+    await page.getByText('Import a socket').click()
     await page.getByRole('textbox', { name: 'Name' }).fill('Grid')
     await page.getByRole('radio', { name: 'rows and columns' }).click()
     await page.getByRole('textbox', { name: 'Rows' }).fill('many')
@@ -201,6 +205,7 @@ test('a tape line that makes no sense teaches, and stays to be mended', async ({
 
 test('a contact the socket does not have is refused by name', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/jobs/Q-0410/triage`)
+  await awake(page)
   const input = page.getByRole('textbox', { name: 'Quick entry on the tape' })
   await input.fill('mark S99 low 0.1')
   await input.press('Enter')
@@ -242,7 +247,7 @@ test('a session that ends in the middle of a map keeps every mark until the next
   await page.goto(`${shop.url}/jobs/Q-0413/socket`)
   await expect(page.locator('#map')).toHaveAttribute('data-cursor', /\d/)
   await page.keyboard.press('Escape')
-  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+  await expect(page.getByText('starts as it stands: ')).not.toContainText('…')
   const cookie = (await context.cookies()).find((c) => c.name === 'needle_session')!
   const tokenHash = createHash('sha256').update(cookie.value).digest('hex')
   await sql('update session set revoked_at = now() where token_hash = $1', [tokenHash])
@@ -273,10 +278,11 @@ test('a session that ends in the middle of a map keeps every mark until the next
 
 test('a ZIP that is no job is refused with its reason', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/`)
+  await awake(page)
   await page
-    .getByLabel('Job ZIP to read in')
+    .getByLabel('Job ZIP to import')
     .setInputFiles({ name: 'job.zip', mimeType: 'application/zip', buffer: Buffer.from('PK not really') })
-  await expect(page.getByRole('alert').filter({ hasText: 'Nothing was read in.' })).toContainText(
+  await expect(page.getByRole('alert').filter({ hasText: 'Nothing was imported.' })).toContainText(
     'this is not a ZIP',
   )
 })

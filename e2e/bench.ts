@@ -101,15 +101,23 @@ export async function signIn(page: Page, shop: Shop, who: string): Promise<void>
 
 /** Waits until the page listens: what is pressed before that is lost. */
 export async function awake(page: Page): Promise<void> {
-  await page.waitForFunction(() =>
-    Object.keys(document.querySelector('main') ?? {}).some((key) => key.startsWith('__reactFiber')),
-  )
+  // A page inside its frame comes and listens later than the frame: every control of it has to. Hidden fields never do.
+  await page.waitForFunction(() => {
+    const controls = [
+      ...document.querySelectorAll('main, main button, main input:not([type=hidden]), main a'),
+    ]
+    return (
+      controls.length > 0 &&
+      document.querySelector('main [aria-busy=true]') === null &&
+      controls.every((control) => Object.keys(control).some((key) => key.startsWith('__reactFiber')))
+    )
+  })
 }
 
 /** Takes in a new board by its key and gives its tag. */
 export async function takeIn(page: Page, shop: Shop): Promise<string> {
   await page.goto(`${shop.url}/`)
-  await expect(page.getByRole('button', { name: 'Take in a board' })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'New job' })).toBeEnabled()
   // Pressed again until the page listens: the new job's id is the same, so it is made once.
   await expect(async () => {
     await page.keyboard.press('n')
@@ -137,6 +145,14 @@ export async function type(page: Page, line: string): Promise<void> {
   await input.press('Enter')
   await expect(input).toHaveValue('')
   await input.press('Escape')
+}
+
+/** What lies under the map, by its name. */
+export const drawer = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
+
+/** Opens what lies under the map. */
+export async function draw(page: Page, name: string): Promise<void> {
+  await page.getByRole('group', { name: 'Under the map' }).getByRole('button', { name, exact: true }).click()
 }
 
 export const tapeLines = (page: Page) =>

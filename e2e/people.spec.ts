@@ -23,11 +23,11 @@ test('the first start of an empty shop makes the lead’s account, and only once
     await page.getByLabel('Password').fill('a long enough word')
     await page.getByLabel('Code').fill(process.env.FIRST_LEAD_CODE!)
     await page.getByRole('button', { name: 'Open the shop' }).click()
-    await expect(page.getByRole('heading', { name: 'Nothing waits. Take in a board.' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'Nothing waits. Start a new job.' })).toBeVisible()
     await page.goto(`${shop.url}/record`)
     await expect(page.getByRole('heading', { name: 'No job is finished yet.' })).toBeVisible()
     await page.goto(`${shop.url}/library`)
-    await expect(page.getByRole('heading', { name: /Read in a first socket/ })).toBeVisible()
+    await expect(page.getByRole('heading', { name: /Import a first socket/ })).toBeVisible()
     await page.goto(`${shop.url}/welcome`)
     await expect(page).toHaveURL(/sign-in/)
   } finally {
@@ -59,6 +59,7 @@ test('the lead adds somebody, who signs in and can be closed again', async ({ pa
   const login = `new-${randomBytes(4).toString('hex')}`
   await signIn(page, shop, 'Ines')
   await page.goto(`${shop.url}/people`)
+  await awake(page)
   await page.getByRole('textbox', { name: 'Name at the bench' }).fill('Newcomer')
   await page.getByRole('textbox', { name: 'Sign-in name' }).fill(login)
   await page.getByLabel('First password').fill('a long enough word')

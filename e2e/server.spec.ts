@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { atStation, awake, expect, saved, Shop, takeIn, tapeLines, test, type } from './bench'
+import { atStation, awake, expect, saved, Shop, takeIn, tapeLines, test, type, draw, drawer } from './bench'
 import { Wire } from './wire'
 
 /** Holds a key as a foot on a switch does: the browser repeats it. */
@@ -22,16 +22,16 @@ test.describe('a key that is held', () => {
   }) => {
     const tag = await withSocket(page, shop)
     await atStation(page, shop, tag, 'socket')
-    await expect(page.getByText('0 of 1,284 looked at')).toBeVisible()
+    await expect(page.getByText('0 of 1,284 inspected')).toBeVisible()
     await page.keyboard.press('w')
     await expect(page.getByRole('status').filter({ hasText: 'Look at' })).toBeVisible()
     await hold(page, 'Space')
-    await expect(tapeLines(page).filter({ hasText: 'contacts looked at' })).toHaveCount(1)
-    await expect(page.getByText('10 of 1,284 looked at')).toBeVisible()
+    await expect(tapeLines(page).filter({ hasText: 'inspection: 10 contacts' })).toHaveCount(1)
+    await expect(page.getByText('10 of 1,284 inspected')).toBeVisible()
     await page.keyboard.press('g')
     await page.keyboard.press('2')
     await expect(page).toHaveURL(/triage$/)
-    await expect(page.getByRole('heading', { name: 'Looked at' })).toBeVisible()
+    await expect(page.getByRole('region', { name: 'Likely causes' })).toBeVisible()
   })
   test('passes one test of the proof, whichever way it is pressed', async ({ bench: page, shop }) => {
     await atStation(page, shop, 'Q-0409', 'proof')
@@ -52,7 +52,8 @@ test('which neighbour a contact touches is asked, and never picked', async ({ be
   const tag = await withSocket(page, shop)
   await atStation(page, shop, tag, 'socket')
   await type(page, 'mark M31 low 0.1')
-  await page.getByRole('tabpanel').getByRole('button', { name: /M31/ }).click()
+  await draw(page, 'Order')
+  await drawer(page, 'Order').getByRole('button', { name: /M31/ }).click()
   await page.keyboard.press('7')
   await expect(tapeLines(page).last()).toContainText(
     'M31 touching, low by 0.10 mm, which neighbour is not said',

@@ -5,7 +5,7 @@ import type { Shop } from './bench'
 import { atStation, awake, expect, saved, signIn, tapeLines, takeIn, test } from './bench'
 
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
-const instruments = (page: Page) => page.getByRole('region', { name: 'Instruments' })
+const instruments = (page: Page) => page.getByRole('region', { name: 'Evidence' })
 const board = 'br-sound-7'
 
 const atTriage = (page: Page, shop: Shop, tag: string) => atStation(page, shop, tag, 'triage')
@@ -21,7 +21,8 @@ test.describe('codes', () => {
     shop,
   }) => {
     await atTriage(page, shop, 'Q-0411')
-    await page.getByRole('button', { name: 'Power goes on now' }).click()
+    await pick(page, /^POST codes/)
+    await page.getByRole('button', { name: 'Start timing at power-on' }).click()
     const code = page.getByLabel('The code that shows now')
     const lines = await tapeLines(page).count()
     await expect(code).toBeFocused()
@@ -42,9 +43,9 @@ test.describe('codes', () => {
 
   test('no clock runs from a power-on that the gate forbids', async ({ bench: page, shop }) => {
     await atTriage(page, shop, 'Q-0417')
-    await pick(page, /^Codes/)
+    await pick(page, /^POST codes/)
     await expect(instruments(page)).toContainText('Note only codes that have already shown')
-    await expect(page.getByRole('button', { name: 'Power goes on now' })).toHaveCount(0)
+    await expect(page.getByRole('button', { name: 'Start timing at power-on' })).toHaveCount(0)
   })
 
   test('a recording that goes round is called a loop; one whose time runs backwards is refused', async ({
@@ -52,6 +53,7 @@ test.describe('codes', () => {
     shop,
   }) => {
     await atTriage(page, shop, 'Q-0411')
+    await pick(page, /^POST codes/)
     await readIn(page, 'A recording of codes', csv('back.csv', 's,code\n4,10\n2,19\n'))
     await expect(page.getByText('line 3, s: time runs backwards, 2 s after 4 s')).toBeVisible()
     const round = [0, 30, 60, 90].map((t) => `${t + 1},10\n${t + 3},19\n${t + 6},4C`).join('\n')
@@ -110,7 +112,7 @@ test('a coin cell that is good by itself and lost at the board points to its hol
 }) => {
   const tag = await takeIn(page, shop)
   await atTriage(page, shop, tag)
-  await pick(page, /^Coin cell/)
+  await pick(page, /^Battery/)
   const note = async (volts: string, where: string) => {
     await page.getByRole('radiogroup', { name: 'Measured' }).getByRole('radio', { name: where }).click()
     await page.getByLabel('Volts').fill(volts)
@@ -123,9 +125,7 @@ test('a coin cell that is good by itself and lost at the board points to its hol
   await note('1.9', 'at the board')
   await instruments(page).getByRole('button', { name: 'lost', exact: true }).click()
   await expect(instruments(page).getByRole('status')).toContainText('The holder does not carry')
-  await expect(page.getByRole('region', { name: 'What it may be' })).toContainText(
-    'coin cell holder oxidised',
-  )
+  await expect(page.getByRole('region', { name: 'Likely causes' })).toContainText('coin cell holder oxidised')
 })
 
 test('trials of parts in places say which is to blame, and what a trial cannot show', async ({
@@ -159,7 +159,7 @@ test('trials of parts in places say which is to blame, and what a trial cannot s
 test('it runs but not right: memory speed, start time, settings', async ({ bench: page, shop }) => {
   const tag = await takeIn(page, shop)
   await atTriage(page, shop, tag)
-  await pick(page, /^Runs right/)
+  await pick(page, /^Runs/)
   await page.getByLabel('Seen, MT/s').fill('fast')
   await page.getByRole('button', { name: 'Note how it runs' }).click()
   await expect(page.getByText('“fast” is not between 100 and 20,000')).toBeVisible()
@@ -169,7 +169,7 @@ test('it runs but not right: memory speed, start time, settings', async ({ bench
   await page.getByRole('button', { name: 'Note how it runs' }).click()
   await expect(instruments(page)).toContainText('memory speed not right: 2133 of 2667 MT/s')
   await expect(instruments(page)).toContainText('start time right')
-  await expect(instruments(page).getByRole('tab', { name: /^Runs right/ })).toContainText('1 not right')
+  await expect(instruments(page).getByRole('tab', { name: /^Runs/ })).toContainText('1 ✗')
 })
 
 test('a claim counts once it is weighed, and no more when the same was seen here', async ({
@@ -180,7 +180,7 @@ test('a claim counts once it is weighed, and no more when the same was seen here
   await page.getByLabel('Another thing the owner says').fill('the cell is empty')
   await page.getByLabel('Another thing the owner says').press('Enter')
   await atTriage(page, shop, tag)
-  const strip = page.getByRole('region', { name: 'What it may be' })
+  const strip = page.getByRole('region', { name: 'Likely causes' })
   await pick(page, /^Claims/)
   await expect(instruments(page)).toContainText('counts for nothing yet')
   await page.getByRole('button', { name: 'What it means' }).click()
@@ -189,18 +189,18 @@ test('a claim counts once it is weighed, and no more when the same was seen here
   await page.getByLabel('As if this was done').selectOption('Measure the coin cell')
   await page.getByLabel('and it gave').selectOption('low')
   await page.getByRole('button', { name: 'Weigh it' }).click()
-  await expect(instruments(page)).toContainText('counts as Measure the coin cell: low, believed 50 in 100')
-  await expect(strip).toContainText('moved last by: Measure the coin cell, low')
+  await expect(instruments(page)).toContainText('counts as Measure the coin cell: low, believed 50 %')
+  await expect(strip).toContainText('last evidence: Measure the coin cell, low')
   await page.getByLabel('Quick entry on the tape').fill('vbat 3.1')
   await page.getByLabel('Quick entry on the tape').press('Enter')
-  await expect(strip).toContainText('moved last by: Measure the coin cell, good')
+  await expect(strip).toContainText('last evidence: Measure the coin cell, good')
 })
 
 test('a board that was here before is read together with its earlier job', async ({ bench: page, shop }) => {
   await atTriage(page, shop, 'Q-0418')
   const before = page.getByRole('region', { name: 'This board was here before' })
   await expect(before).toContainText('Q-0402')
-  await expect(before).toContainText('mended 12 V rail shorted on the board')
+  await expect(before).toContainText('repaired 12 V rail shorted on the board')
   await expect(before).toContainText('fitted C14 22 µF 25 V')
   await before.getByRole('link', { name: 'Q-0402' }).click()
   await expect(page).toHaveURL(/Q-0402\/hand-back/)
@@ -212,8 +212,10 @@ test.describe('the simulated bench', () => {
     shop,
   }) => {
     await atTriage(page, shop, 'Q-0418')
+    await pick(page, /^Power-up/)
     await page.getByRole('button', { name: 'Power up and look' }).click()
     await expect(page.getByRole('alert').filter({ hasText: 'The gate says do not power' })).toBeVisible()
+    await pick(page, /^Rails/)
     await page.getByRole('button', { name: 'Measure all seven' }).click()
     await expect(tapeLines(page).filter({ hasText: 'to ground' })).toHaveCount(7)
     await expect(page.getByText('on the simulated bench').first()).toBeVisible()
@@ -246,18 +248,19 @@ test.describe('practice', () => {
     await awake(page)
     const tag = /P-\d+/.exec(page.url())![0]
     expect(await (await page.request.get(page.url())).text()).not.toContain('chip resistor')
+    await pick(page, /^Rails/)
     await page.getByRole('button', { name: 'Measure all seven' }).click()
     await expect(page.getByText('7 of 60 simulated minutes')).toBeVisible()
-    await page.getByText('Another test').click()
+    await page.getByRole('button', { name: 'other test' }).click()
     await page.getByLabel('Which', { exact: true }).selectOption('chip lines')
-    await page.getByRole('button', { name: 'Carry it out', exact: true }).click()
+    await page.getByRole('button', { name: 'Run it (simulated)' }).click()
     await expect(page.getByText('15 of 60 simulated minutes')).toBeVisible()
-    const strip = page.getByRole('region', { name: 'What it may be' })
+    const strip = page.getByRole('region', { name: 'Likely causes' })
     await expect(strip).toContainText('Measure each line from the chip')
     await page.locator('body').press('c')
     await expect(tapeLines(page)).toHaveCount(12)
-    await strip.getByRole('button', { name: /series resistor at the firmware chip/ }).click()
-    await strip.getByRole('button', { name: 'It was this, and is mended' }).click()
+    await strip.getByRole('button', { name: /^series resistor at the firmware chip/ }).click()
+    await strip.getByRole('button', { name: /^It was .*: repaired$/ }).click()
     await saved(page)
     await page.getByRole('button', { name: 'Show what was wrong' }).click()
     await page.getByRole('button', { name: 'Show and score' }).click()
@@ -296,7 +299,7 @@ test('the library takes codes, rails and current of a board, refuses what is wro
   await page.goto(`${shop.url}/library/boards/${board}`)
   await awake(page)
   await expect(page.getByText('10 codes, Sound-7 codes')).toBeVisible()
-  const label = 'What its codes mean: table to read in'
+  const label = 'What its codes mean: table to import'
   await readIn(page, label, csv('codes.csv', 'code,stage,say\n4G,memory training,x\n4C,lunch,y\n'))
   await expect(page.getByText('line 2, code: “4G” is no code')).toBeVisible()
   await expect(page.getByText('“lunch” is no stage')).toBeVisible()
@@ -315,7 +318,7 @@ test('a fault table with a circle or an impossible chance is refused; the whole 
   await signIn(page, shop, 'Ines')
   await page.goto(`${shop.url}/library/faults`)
   await awake(page)
-  const label = 'Fault table to read in'
+  const label = 'Fault table to import'
   await readIn(page, label, csv('a.csv', 'fault,odds,hides\nslot A,0.1,slot B\nslot B,0.1,slot A\n'))
   await expect(
     page.getByText('slot A hides slot B hides slot A: they hide one another in a circle'),
@@ -338,10 +341,11 @@ test('what is away from the shelf is told to every job', async ({ bench: page, s
     return ((await answer.json()) as { shelf: string[] }).shelf
   }
   await page.goto(`${shop.url}/shelf`)
-  await page.getByRole('button', { name: 'scope is away' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 13 things are away')
+  await awake(page)
+  await page.getByRole('button', { name: 'scope: not available' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 13 things are not available')
   expect(await atHand()).not.toContain('scope')
-  await page.getByRole('button', { name: 'scope is back' }).click()
+  await page.getByRole('button', { name: 'scope: available again' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Everything the tests need is at hand')
   expect(await atHand()).toContain('scope')
 })

@@ -1,7 +1,7 @@
 import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import { demoSockets } from '../demo/sockets'
-import { expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const views = [
   '/',
@@ -39,9 +39,10 @@ for (const theme of ['paper', 'scope'] as const)
       await page.goto(`${shop.url}${view}`)
       await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
       if (view.endsWith('socket'))
-        await expect(page.getByText('runs as it is: ').or(page.getByText('The map needs'))).not.toContainText(
-          '…',
-        )
+        await expect(
+          page.getByText('starts as it stands: ').or(page.getByText('The map needs')),
+        ).not.toContainText('…')
+      await awake(page)
       // Until the tabs are there, a hidden button catches the focus for them.
       await expect(page.locator('main button[aria-hidden="true"]')).toHaveCount(0)
       // Only the colours differ between the themes.
@@ -54,7 +55,8 @@ for (const theme of ['paper', 'scope'] as const)
 
 test('the theme is kept and the first paint is right', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/`)
-  await page.getByRole('button', { name: 'paper / scope' }).click()
+  await awake(page)
+  await page.getByRole('button', { name: 'light / dark' }).click()
   await expect(page.locator('html')).toHaveAttribute('data-theme', 'scope')
   const html = await (await page.request.get(`${shop.url}/`)).text()
   expect(html).toContain('data-theme="scope"')
@@ -63,7 +65,7 @@ test('the theme is kept and the first paint is right', async ({ bench: page, sho
 test('keys: help, stations, tape, undo and redo; at rest while typing', async ({ bench: page, shop }) => {
   await takeIn(page, shop)
   await page.keyboard.press('?')
-  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('go to a station')
+  await expect(page.getByRole('dialog', { name: 'Keys' })).toContainText('go to firmware')
   await page.keyboard.press('Escape')
   await page.keyboard.press('t')
   await page.keyboard.type('g7z?')
@@ -101,7 +103,7 @@ test('the map follows the eyepiece: turned, mirrored, walked as it is seen', asy
   await expect(cursor(page)).toHaveAttribute('data-view', '0 plain')
   const at = () => cursor(page).getAttribute('data-cursor')
   const place = (name: string) => [name.replace(/\d+/, ''), Number(name.replace(/\D+/, ''))] as const
-  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
+  await expect(page.getByText('starts as it stands: ')).not.toContainText('…')
   const start = place((await at())!)
   await page.keyboard.press('ArrowRight')
   expect(place((await at())!)).toEqual([start[0], start[1] + 1])
@@ -112,7 +114,7 @@ test('the map follows the eyepiece: turned, mirrored, walked as it is seen', asy
   await page.keyboard.press('m')
   await page.keyboard.press('r')
   await page.keyboard.press('r')
-  await expect(page.getByText('turned 180°, not mirrored')).toBeVisible()
+  await expect(page.getByRole('button', { name: /^turn 180°/ })).toBeVisible()
   await page.keyboard.press('ArrowRight')
   expect(place((await at())!)).toEqual([start[0], start[1] - 1])
 })
@@ -124,8 +126,8 @@ test('the map is worked with the mouse: point, drag a lean, paint a swath', asyn
   await page.getByLabel('Owner’s words').focus()
   await saved(page)
   await page.goto(`${shop.url}/jobs/${tag}/socket`)
-  await expect(page.getByText('runs as it is: ')).not.toContainText('…')
-  const box = (await cursor(page).locator('canvas').boundingBox())!
+  await expect(page.getByText('starts as it stands: ')).not.toContainText('…')
+  const box = (await cursor(page).locator('canvas').first().boundingBox())!
   const there = { x: box.x + box.width * 0.5, y: box.y + box.height * 0.25 }
   await page.mouse.move(there.x, there.y)
   for (let i = 0; i < 7; i++) await page.mouse.wheel(0, -240)
@@ -144,7 +146,7 @@ test('the map is worked with the mouse: point, drag a lean, paint a swath', asyn
   await page.mouse.move(box.x + box.width * 0.45, box.y + box.height * 0.85, { steps: 4 })
   await page.mouse.up()
   await page.keyboard.up('Shift')
-  await expect(page.getByText(/swath of \d+: marks go to all of it/)).toBeVisible()
+  await expect(page.getByText(/\d+ chosen: marks go to all of them/)).toBeVisible()
   await page.keyboard.press('2')
   await expect(tapeLines(page).last()).toContainText(/\d+ contacts leaning, about 0\.20 mm/)
 })
@@ -160,6 +162,7 @@ test('maps go out as SVG, PNG and CSV', async ({ bench: page, shop }) => {
 
 test('a landmark with its photo stands on every job of that board', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/library/boards/br-sound-5`)
+  await awake(page)
   await page.getByRole('button', { name: 'Note it' }).click()
   await expect(page.getByText('What is it? Flash button, debug lamps, coin cell…')).toBeVisible()
   await page.getByRole('textbox', { name: 'What' }).fill('speaker')
@@ -169,6 +172,7 @@ test('a landmark with its photo stands on every job of that board', async ({ ben
   await page.goto(`${shop.url}/jobs/Q-0416/intake`)
   await expect(page.getByText('left of the memory')).toBeVisible()
   await page.goto(`${shop.url}/library/boards/br-sound-5`)
+  await awake(page)
   await page.getByRole('button', { name: 'Remove speaker' }).click()
   await expect(page.getByText('left of the memory')).toHaveCount(0)
 })
@@ -193,7 +197,7 @@ test('a changed offer and a lost fragment hold the hand-back until they are sett
 test('the gate’s reasons lead to where they are cleared', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/jobs/Q-0417/intake`)
   await page.locator('[data-gate]').click()
-  await page.getByRole('button', { name: 'Part P13 from P14' }).click()
+  await page.getByRole('button', { name: 'Separate P13 from P14' }).click()
   await expect(page).toHaveURL(/socket#P13$/)
   await expect(cursor(page)).toHaveAttribute('data-cursor', 'P13')
 })
@@ -219,8 +223,8 @@ test('the record is searched and paged', async ({ bench: page, shop }) => {
   await expect(page.getByRole('listitem')).toHaveCount(40)
   await page.getByRole('link', { name: 'earlier ones' }).click()
   await expect(page.getByRole('listitem')).toHaveCount(40)
-  await page.getByLabel('Look for').fill('film club')
-  await page.getByRole('button', { name: 'Look', exact: true }).click()
+  await page.getByLabel('Search').fill('film club')
+  await page.getByRole('button', { name: 'Search', exact: true }).click()
   await expect(page.getByRole('listitem')).toHaveCount(1)
   await page.getByRole('link', { name: 'Q-0407' }).click()
   await expect(page.getByRole('article', { name: 'Hand-back sheet' })).toContainText(
@@ -232,7 +236,7 @@ test('a telephone puts photos on the job and reads the tape', async ({ bench: pa
   const tag = await takeIn(page, shop)
   await page.setViewportSize({ width: 390, height: 844 })
   await page.goto(`${shop.url}/jobs/${tag}/intake`)
-  await expect(page.getByText('The stations need a screen of 1024 pixels or more.')).toBeVisible()
+  await expect(page.getByText('The stations need a wider screen')).toBeVisible()
   await type(page, 'note seen from the side')
   await expect(tapeLines(page).last()).toContainText('seen from the side')
   await expect(page.getByRole('button', { name: 'Add a photo' })).toBeVisible()
@@ -253,4 +257,30 @@ test('no page of the shop scrolls sideways at 1024 pixels', async ({ bench: page
     })
     expect(over, view).toBeLessThanOrEqual(0)
   }
+})
+
+test('a station that fails leaves header and tape standing, says whose fault it is, and goes on', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.addInitScript(() => {
+    const real = window.ResizeObserver
+    let left = 1
+    window.ResizeObserver = class extends real {
+      constructor(heard: ResizeObserverCallback) {
+        if (left-- > 0) throw new Error('made to fail')
+        super(heard)
+      }
+    }
+  })
+  await page.goto(`${shop.url}/jobs/Q-0417/proof`)
+  await awake(page)
+  await page.keyboard.press('g')
+  await page.keyboard.press('3')
+  await expect(page.getByRole('heading', { name: 'This page has stopped by a fault of ours.' })).toBeVisible()
+  await expect(page.getByText('made to fail')).toBeVisible()
+  await expect(page.locator('[data-gate]')).toBeVisible()
+  await expect(tapeLines(page).last()).toBeVisible()
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByText('starts as it stands: ')).toBeVisible()
 })

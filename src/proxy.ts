@@ -21,6 +21,8 @@ export function proxy(request: NextRequest) {
   const headers = new Headers(request.headers)
   headers.set('x-nonce', nonce)
   headers.set('content-security-policy', policy)
+  // A layout is not told its address; whoever has to sign in first comes back to it.
+  headers.set('x-needle-path', request.nextUrl.pathname)
   const response = NextResponse.next({ request: { headers } })
   response.headers.set('content-security-policy', policy)
   response.headers.set('x-content-type-options', 'nosniff')

@@ -1,4 +1,4 @@
-import type { Ticket } from '@/core/intake/slice'
+import type { Ticket } from '@/core/intake/bodies'
 import type { Baseline } from '@/core/board/baseline'
 import { nothingNoted } from '@/core/board/baseline'
 import type { TapeWriter } from '../tape-writer'

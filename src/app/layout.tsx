@@ -1,6 +1,8 @@
 import type { Metadata } from 'next'
 import { cookies } from 'next/headers'
 import type { ReactNode } from 'react'
+import { readerOf } from '@/server/reader'
+import { ReaderProvider } from '@/ui/reader'
 import { HeldKeys } from '@/ui/HeldKeys'
 import './globals.css'
 
@@ -15,7 +17,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
     <html lang="en" data-theme={theme} suppressHydrationWarning>
       <body>
         <HeldKeys />
-        {children}
+        <ReaderProvider reader={await readerOf()}>{children}</ReaderProvider>
       </body>
     </html>
   )

@@ -1,13 +1,9 @@
-import Link from 'next/link'
+import { NothingHere } from '@/ui/NothingHere'
 
 export default function NotFound() {
   return (
-    <main className="mx-auto max-w-xl p-10">
-      <h1>There is nothing under this address.</h1>
-      <p className="mt-2 text-soft">The job may have another tag, or the link was cut short.</p>
-      <Link href="/" className="mt-4 inline-block underline">
-        Back to the bench
-      </Link>
+    <main className="px-6">
+      <NothingHere />
     </main>
   )
 }

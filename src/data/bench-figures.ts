@@ -2,6 +2,7 @@ import 'server-only'
 import { figureNames } from '@/core/socket/straighten/bench-figures'
 import type { FigureName } from '@/core/socket/straighten/bench-figures'
 import { pool, transaction } from './pool'
+import { settingsChanged } from './settings-revision'
 
 /** Figures the shop has set for itself; the others are bench defaults. */
 export async function ownFigures(): Promise<Partial<Record<FigureName, number>>> {
@@ -18,5 +19,6 @@ export async function keepFigures(figures: Readonly<Partial<Record<FigureName, n
       'insert into bench_figure (name, value) select key, value::double precision from jsonb_each_text($1::jsonb)',
       [JSON.stringify(figures)],
     )
+    await settingsChanged(db)
   })
 }

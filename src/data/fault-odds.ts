@@ -1,6 +1,7 @@
 import 'server-only'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import { pool, transaction } from './pool'
+import { settingsChanged } from './settings-revision'
 
 /** The shop's own odds of faults; faults that are not in it keep the bench default. */
 export async function ownFaultOdds(): Promise<FaultOdds> {
@@ -16,5 +17,6 @@ export async function keepFaultOdds(odds: FaultOdds): Promise<void> {
       'insert into fault_odds (fault, odds) select key, value::double precision from jsonb_each_text($1::jsonb)',
       [JSON.stringify(odds)],
     )
+    await settingsChanged(db)
   })
 }

@@ -1,12 +1,14 @@
 import { randomBytes, randomUUID } from 'node:crypto'
 import { readdirSync } from 'node:fs'
 import { tmpdir } from 'node:os'
+import { Readable } from 'node:stream'
+import { buffer } from 'node:stream/consumers'
 import sharp from 'sharp'
 import { expect, it } from 'vitest'
 import { describeDatabase, someJob, somebody } from './database.testing'
 import {
   attachToJob,
-  fileBytes,
+  fileChunks,
   filesOfJob,
   findFile,
   MAX_PHOTO_BYTES,
@@ -45,6 +47,8 @@ it('a picture is known by its first bytes', () => {
   expect(pictureType(new TextEncoder().encode('RIFF1234WEBP'))).toBe('image/webp')
   expect(pictureType(new Uint8Array())).toBeNull()
 })
+
+const fileBytes = (id: string) => buffer(Readable.from(fileChunks(id)))
 
 describeDatabase('photos', (owner) => {
   const jobs = async () => {

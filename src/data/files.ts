@@ -211,9 +211,3 @@ export async function* fileChunks(fileId: string): AsyncGenerator<Buffer> {
     yield row.data
   }
 }
-
-export async function fileBytes(fileId: string): Promise<Buffer> {
-  const parts: Buffer[] = []
-  for await (const part of fileChunks(fileId)) parts.push(part)
-  return Buffer.concat(parts)
-}

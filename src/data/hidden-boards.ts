@@ -1,6 +1,6 @@
 import 'server-only'
 import type { Marks } from '@/core/socket/damage/mark'
-import type { FaultId } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/faults'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 

@@ -1,5 +1,11 @@
 import type { Entry } from '@/core/job/job-state'
 import { createHash, randomUUID } from 'node:crypto'
+import { createReadStream } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { buffer } from 'node:stream/consumers'
 import { expect, it } from 'vitest'
 import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/model/field.testing'
@@ -7,7 +13,7 @@ import { packJob, unpackJob } from '@/server/job-zip'
 import { exportJob, importJob } from '@/server/transfer'
 import { addBoard, addLandmark, boardById, landmarksOf, listBoards, removeLandmark } from './boards'
 import { describeDatabase, lay, someJob, somebody } from './database.testing'
-import { attachToJob, fileBytes, filesOfJob, findFile, storeBytes } from './files'
+import { attachToJob, fileChunks, filesOfJob, findFile, storeBytes } from './files'
 import {
   closedJobs,
   countOpen,
@@ -26,11 +32,20 @@ import sharp from 'sharp'
 
 const sha256 = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 /** The same job as another shop would send it: its lines have ids that are not here. */
-const anew = (zip: Uint8Array): Uint8Array => {
-  const { job, findings } = unpackJob(zip, sha256)
+async function anew(zip: Readable): Promise<Readable> {
+  const folder = await mkdtemp(join(tmpdir(), 'needle-test-'))
+  const { job, findings } = await unpackJob(await buffer(zip), folder)
   if (!job) throw new Error(JSON.stringify(findings))
-  return packJob({ ...job, entries: job.entries.map((e) => ({ ...e, id: randomUUID() })) }, sha256)
+  const entries = job.entries.map((e) => ({ ...e, id: randomUUID() }))
+  const whole = await buffer(
+    packJob({ ...job, entries }, ({ sha256: hash }) => createReadStream(join(folder, hash))),
+  )
+  await rm(folder, { recursive: true })
+  return Readable.from([whole])
 }
+const read = async (zip: Readable) => (await unpackJob(await buffer(zip))).job!
+const noPicture = () => Readable.from([])
+const fileBytes = (id: string) => buffer(Readable.from(fileChunks(id)))
 
 const finished = (use: string) =>
   tape()
@@ -153,9 +168,9 @@ describeDatabase('jobs', (owner) => {
     })
     await lay(job, maren, 'mark', { contacts: ['A1'], mark: { kind: 'low', heightMm: -0.12 } })
 
-    const zip = await exportJob((await jobByTag(job.tag))!, true, maren.id)
+    const zip = await exportJob((await jobByTag(job.tag))!, true)
     const id = randomUUID()
-    const done = await importJob(anew(zip), id, maren)
+    const done = await importJob(await anew(zip), id, maren)
     expect(done).toMatchObject({ ok: true, known: false })
     const back = (await jobByTag((done as { tag: string }).tag))!
     expect(back.tag).not.toBe(job.tag)
@@ -165,27 +180,32 @@ describeDatabase('jobs', (owner) => {
     expect(await customerOf(back.customerId)).toMatchObject({ name: 'Ferry Office' })
     expect(back.socketId).toBe(socket.id)
 
-    const without = await exportJob((await jobByTag(job.tag))!, false, maren.id)
-    const other = await importJob(anew(without), randomUUID(), maren)
+    const without = await exportJob((await jobByTag(job.tag))!, false)
+    const other = await importJob(await anew(without), randomUUID(), maren)
     expect((await jobByTag((other as { tag: string }).tag))!.customerId).toBeNull()
-    expect(await importJob(new Uint8Array([1, 2, 3]), randomUUID(), maren)).toMatchObject({ ok: false })
+    expect(await importJob(Readable.from([Buffer.from([1, 2, 3])]), randomUUID(), maren)).toMatchObject({
+      ok: false,
+    })
   })
 
   it('that are here already are recognised when they are read in, and never doubled', async () => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)
     await lay(job, maren, 'note', { text: 'one' })
-    const zip = await exportJob(job, true, maren.id)
+    const zip = await buffer(await exportJob(job, true))
     const id = randomUUID()
-    expect(await importJob(zip, id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
+    expect(await importJob(Readable.from([zip]), id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
     await lay(job, maren, 'note', { text: 'two' })
-    expect(await importJob(zip, id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
+    expect(await importJob(Readable.from([zip]), id, maren)).toEqual({ ok: true, tag: job.tag, known: true })
     const { rows } = await pool().query('select 1 from job where id = $1', [id])
     expect(rows).toEqual([])
     // A ZIP that goes on where this one ends, or otherwise, is refused: which is true, nobody can say.
-    const read = unpackJob(zip, sha256).job!
-    const more = [...read.entries, { ...read.entries[0]!, id: randomUUID(), seq: 2 }]
-    const longer = packJob({ ...read, entries: [...more, { ...more[1]!, id: randomUUID(), seq: 3 }] }, sha256)
+    const there = (await unpackJob(zip)).job!
+    const more = [...there.entries, { ...there.entries[0]!, id: randomUUID(), seq: 2 }]
+    const longer = packJob(
+      { ...there, entries: [...more, { ...more[1]!, id: randomUUID(), seq: 3 }] },
+      noPicture,
+    )
     expect(await importJob(longer, randomUUID(), maren)).toMatchObject({
       ok: false,
       findings: [{ text: expect.stringMatching(/differ from line 2 on/) }],
@@ -198,13 +218,13 @@ describeDatabase('jobs', (owner) => {
     const socket = { ...smallField(), id: `small-${randomUUID().slice(0, 8)}`, name: `small ${randomUUID()}` }
     await addSocket(socket, 'test')
     await lay(job, maren, 'ticket', { set: { board: 'x', socketId: socket.id } })
-    const read = unpackJob(await exportJob((await jobByTag(job.tag))!, true, maren.id), sha256).job!
+    const there = await read(await exportJob((await jobByTag(job.tag))!, true))
     const clash = {
-      ...read,
-      socket: { ...read.socket!, pitchMm: 2, contacts: read.socket!.contacts.slice(1) },
+      ...there,
+      socket: { ...there.socket!, pitchMm: 2, contacts: there.socket!.contacts.slice(1) },
     }
     const id = randomUUID()
-    expect(await importJob(anew(packJob(clash, sha256)), id, maren)).toMatchObject({
+    expect(await importJob(await anew(packJob(clash, noPicture)), id, maren)).toMatchObject({
       ok: false,
       findings: [{ path: 'socket.json' }],
     })
@@ -223,11 +243,11 @@ describeDatabase('jobs', (owner) => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)
     await lay(job, maren, 'note', { text: 'x' })
-    const read = unpackJob(await exportJob(job, true, maren.id), sha256).job!
+    const there = await read(await exportJob(job, true))
     const withPicture = (bytes: Uint8Array, type: string) => {
       const hash = sha256(bytes)
       const photo = {
-        ...read.entries[0]!,
+        ...there.entries[0]!,
         seq: 2,
         id: randomUUID(),
         kind: 'photo',
@@ -236,11 +256,11 @@ describeDatabase('jobs', (owner) => {
       return anew(
         packJob(
           {
-            ...read,
-            entries: [...read.entries, photo],
-            files: [{ sha256: hash, type, purpose: 'photo', bytes }],
+            ...there,
+            entries: [...there.entries, photo],
+            files: [{ sha256: hash, type, purpose: 'photo', bytes: bytes.length }],
           },
-          sha256,
+          () => Readable.from([Buffer.from(bytes)]),
         ),
       )
     }
@@ -248,14 +268,14 @@ describeDatabase('jobs', (owner) => {
       .jpeg()
       .withExif({ IFD3: { GPSLatitude: '59/1 12/1 0/1', GPSLatitudeRef: 'N' } })
       .toBuffer()
-    const done = await importJob(withPicture(new Uint8Array(jpeg), 'image/jpeg'), randomUUID(), maren)
+    const done = await importJob(await withPicture(new Uint8Array(jpeg), 'image/jpeg'), randomUUID(), maren)
     const back = (await jobByTag((done as { tag: string }).tag))!
     const [kept] = await filesOfJob(back.id)
     const bytes = await fileBytes((await findFile({ jobId: back.id }, kept!.sha256))!.id)
     expect((await sharp(bytes).metadata()).exif).toBeUndefined()
     expect((await readTape(back.id))[1]).toMatchObject({ body: { file: kept!.sha256, bytes: bytes.length } })
     const svg = new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>')
-    expect(await importJob(withPicture(svg, 'image/png'), randomUUID(), maren)).toMatchObject({
+    expect(await importJob(await withPicture(svg, 'image/png'), randomUUID(), maren)).toMatchObject({
       ok: false,
       findings: [{ text: expect.stringMatching(/not the image\/png/) }],
     })

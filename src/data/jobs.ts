@@ -1,3 +1,4 @@
+import type { Belief } from '@/core/triage/reason/belief'
 import 'server-only'
 import type { JobState } from '@/core/job/job-state'
 import type { Step } from '@/core/board/step'
@@ -5,11 +6,13 @@ import { randomUUID } from 'node:crypto'
 import type { PowerGate } from '@/core/board/gate-reason'
 import { jobNow } from './job-now'
 import { pool, transaction } from './pool'
+import { settingsRevision } from './settings-revision'
 import type { Queryable } from './pool'
 
-/** The next step of a job and the line it was computed at: older than the tape while a newer one is under way. */
+/** The next step of a job, the line and the settings it was computed at. */
 export interface KeptStep extends Step {
   readonly seq: number
+  readonly settings: number
 }
 
 /** What the bench list shows of a job without opening its tape. */
@@ -36,11 +39,15 @@ export interface Job {
   readonly bench: BenchLine
   /** What to do next, as computed at a line of the tape; null before it was first computed. */
   readonly nextStep: KeptStep | null
+  /** The tape or the settings have gone on since, and a newer step is under way. */
+  readonly stepIsOlder: boolean
+  /** The settings as they stand. */
+  readonly settings: number
   /** A board of the simulated bench, worked to learn. */
   readonly practice: boolean
 }
 
-const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench, next_step as "nextStep", practice`
+const columns = `id, tag, seq, board, words, socket_id as "socketId", customer_id as "customerId", created_at as "createdAt", promised_at as "promisedAt", outcome, closed_at as "closedAt", bench, next_step as "nextStep", ${settingsRevision} as settings, practice`
 
 interface Row {
   createdAt: Date
@@ -48,8 +55,9 @@ interface Row {
   closedAt: Date | null
 }
 
-const jobOf = (row: Row & Omit<Job, keyof Row>): Job => ({
+const jobOf = (row: Row & Omit<Job, keyof Row | 'stepIsOlder'>): Job => ({
   ...row,
+  stepIsOlder: row.nextStep?.seq !== row.seq || row.nextStep.settings !== row.settings,
   createdAt: row.createdAt.toISOString(),
   promisedAt: row.promisedAt?.toISOString() ?? null,
   closedAt: row.closedAt?.toISOString() ?? null,
@@ -266,17 +274,24 @@ export async function earlierJobs(job: Job, serial: string): Promise<EarlierJob[
   )
 }
 
-/** Keeps the next step of a job, unless one of a later line is kept. */
+/** Keeps the next step of a job and the odds it follows from, unless those of a later line are kept. */
 export async function saveNextStep(
   jobId: string,
-  seq: number,
-  step: Step,
+  step: KeptStep,
+  belief: Belief | null = null,
   db: Queryable = pool(),
 ): Promise<void> {
   await db.query(
-    `update job set next_step = $3 where id = $1 and coalesce((next_step ->> 'seq')::int, 0) <= $2`,
-    [jobId, seq, JSON.stringify({ ...step, seq })],
+    `update job set next_step = $3, belief = $4
+      where id = $1 and coalesce((next_step ->> 'seq')::int, 0) <= $2`,
+    [jobId, step.seq, JSON.stringify(step), belief && JSON.stringify(belief)],
   )
+}
+
+/** The odds of a job as they are kept with its next step; lists do without them. */
+export async function keptBelief(jobId: string, db: Queryable = pool()): Promise<Belief | null> {
+  const { rows } = await db.query<{ belief: Belief | null }>('select belief from job where id = $1', [jobId])
+  return rows[0]?.belief ?? null
 }
 
 /** A job by its id. */

@@ -3,8 +3,9 @@ import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import type { CurrentReference } from '@/core/triage/instruments/current-trace'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import type { BoardModel } from './boards'
-import { pool } from './pool'
+import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
+import { settingsChanged } from './settings-revision'
 
 /** What is known of a board model: what its codes mean, the rails and the current of a good one. */
 export interface References {
@@ -43,18 +44,23 @@ export async function keepReference<K extends ReferenceKind>(
   boardModelId: string,
   kind: K,
   body: NonNullable<References[K]>,
-  db: Queryable = pool(),
 ): Promise<void> {
-  await db.query(
-    `insert into board_reference (board_model_id, kind, name, body) values ($1, $2, $3, $4)
-     on conflict (board_model_id, kind) do update set name = $3, body = $4, created_at = now()`,
-    [boardModelId, kind, body.name, JSON.stringify(body)],
-  )
+  await transaction(async (db) => {
+    await db.query(
+      `insert into board_reference (board_model_id, kind, name, body) values ($1, $2, $3, $4)
+       on conflict (board_model_id, kind) do update set name = $3, body = $4, created_at = now()`,
+      [boardModelId, kind, body.name, JSON.stringify(body)],
+    )
+    await settingsChanged(db)
+  })
 }
 
 export async function dropReference(boardModelId: string, kind: ReferenceKind): Promise<void> {
-  await pool().query('delete from board_reference where board_model_id = $1 and kind = $2', [
-    boardModelId,
-    kind,
-  ])
+  await transaction(async (db) => {
+    await db.query('delete from board_reference where board_model_id = $1 and kind = $2', [
+      boardModelId,
+      kind,
+    ])
+    await settingsChanged(db)
+  })
 }

@@ -1,7 +1,8 @@
 import 'server-only'
 import { shelfItems } from '@/core/triage/model/bench-test'
 import type { ShelfItem } from '@/core/triage/model/bench-test'
-import { pool } from './pool'
+import { pool, transaction } from './pool'
+import { settingsChanged } from './settings-revision'
 
 /** What the shop has at hand of what triage's tests need. */
 export async function shelf(): Promise<ShelfItem[]> {
@@ -11,10 +12,13 @@ export async function shelf(): Promise<ShelfItem[]> {
 }
 
 export async function putOnShelf(item: ShelfItem, there: boolean): Promise<void> {
-  await pool().query(
-    there
-      ? 'delete from shelf_missing where item = $1'
-      : 'insert into shelf_missing (item) values ($1) on conflict do nothing',
-    [item],
-  )
+  await transaction(async (db) => {
+    await db.query(
+      there
+        ? 'delete from shelf_missing where item = $1'
+        : 'insert into shelf_missing (item) values ($1) on conflict do nothing',
+      [item],
+    )
+    await settingsChanged(db)
+  })
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { FirmwareBodies } from '@/core/firmware/slice'
+import type { FirmwareBodies } from '@/core/firmware/bodies'
 import { body, text } from './field'
 import type { Schemas } from './field'
 

@@ -1,6 +1,6 @@
 import Joi from 'joi'
-import { outcomes } from '@/core/hand-back/slice'
-import type { HandBackBodies } from '@/core/hand-back/slice'
+import { outcomes } from '@/core/hand-back/bodies'
+import type { HandBackBodies } from '@/core/hand-back/bodies'
 import { body, text, some, money, despite } from './field'
 import type { Schemas } from './field'
 

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { historyItems } from '@/core/board/history-item'
-import type { IntakeBodies } from '@/core/intake/slice'
+import type { IntakeBodies } from '@/core/intake/bodies'
 import { anOutcome, body, text, some, seq, moment, money, sha, minutes } from './field'
 import type { Schemas } from './field'
 

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { PartsBodies } from '@/core/parts/slice'
+import type { PartsBodies } from '@/core/parts/bodies'
 import { body, text, some } from './field'
 import type { Schemas } from './field'
 

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import type { ProofBodies } from '@/core/proof/slice'
+import type { ProofBodies } from '@/core/proof/bodies'
 import { body, text, some, despite } from './field'
 import type { Schemas } from './field'
 

@@ -1,8 +1,8 @@
 import Joi from 'joi'
 import { damageKinds } from '@/core/socket/damage/mark'
 import { corners, drops } from '@/core/socket/seat/seat-reading'
-import { strokeResults } from '@/core/socket/slice'
-import type { SocketBodies } from '@/core/socket/slice'
+import { strokeResults } from '@/core/socket/bodies'
+import type { SocketBodies } from '@/core/socket/bodies'
 import { body, text, some, contact, mm } from './field'
 import type { Schemas } from './field'
 

@@ -1,8 +1,8 @@
 import Joi from 'joi'
-import { faultIds } from '@/core/triage/model/fault'
+import { faultIds } from '@/core/triage/model/faults'
 import { startOutcomes } from '@/core/triage/model/start-model'
-import { swapParts } from '@/core/triage/slice'
-import type { TriageBodies } from '@/core/triage/slice'
+import { swapParts } from '@/core/triage/bodies'
+import type { TriageBodies } from '@/core/triage/bodies'
 import { body, some, codes, anOutcome } from './field'
 import type { Schemas } from './field'
 

@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { stations } from '@/core/board/station'
-import type { WorkBodies } from '@/core/work/slice'
+import type { WorkBodies } from '@/core/work/bodies'
 import { body, text, some, sha } from './field'
 import type { Schemas } from './field'
 

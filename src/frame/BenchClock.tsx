@@ -1,14 +1,10 @@
 'use client'
-import { benchSeconds } from '@/core/work/slice'
 import type { Station } from '@/core/board/station'
-import { stations } from '@/core/board/station'
-
+import { benchSeconds } from '@/core/work/slice'
 import { usePathname } from 'next/navigation'
 import { useEffect, useState } from 'react'
 import { useJob } from '@/job/JobProvider'
-
-export const stationOfPath = (path: string): Station | null =>
-  stations.find((s) => path.split('/')[3] === s) ?? null
+import { stationOfPath } from '@/job/station-path'
 
 const clockFace = (seconds: number) => {
   const whole = Math.floor(seconds)
@@ -19,7 +15,7 @@ const clockFace = (seconds: number) => {
 /** Minutes spent against minutes promised; a press starts it for this station or pauses it. */
 export function BenchClock() {
   const state = useJob((j) => j.state)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const station = stationOfPath(usePathname())
   const [now, setNow] = useState<string | null>(null)
   const running = state.work.clock.running
@@ -33,21 +29,21 @@ export function BenchClock() {
   const promised = state.intake.ticket.minutesPromised
   const over = promised !== null && spent.all / 60 > promised
   const label = running
-    ? `${running.station}${promised ? `, of ${promised} min` : ''}`
-    : `paused${promised ? `, of ${promised} min` : ''}`
+    ? `used${promised ? ` of ${promised} min` : ''}`
+    : `${promised ? `used of ${promised} min` : 'used, paused'}`
   return (
     <button
       type="button"
-      className="w-[7.6rem] shrink-0 text-left leading-tight"
+      className="w-[8rem] shrink-0 text-left leading-tight"
       aria-label={
         running
           ? `Bench clock running on ${running.station}; press to pause`
           : 'Bench clock paused; press to start'
       }
-      onClick={() => put('clock', { run: running ? null : (station ?? 'triage') })}
+      onClick={() => append('clock', { run: running ? null : (station ?? 'triage') })}
       disabled={state.handBack.done !== null}
     >
-      <span className={`block truncate text-[0.88rem] ${over ? 'font-semibold text-ember' : 'text-soft'}`}>
+      <span className={`block truncate text-[0.82rem] ${over ? 'font-semibold text-ember' : 'text-soft'}`}>
         {over ? `over its ${promised} min` : label}
       </span>
       <span className="num flex items-center gap-2 text-xl" data-clock>
@@ -63,9 +59,9 @@ export function BenchClock() {
 /** The clock follows the technician from station to station while it runs. */
 export function useClockFollows(station: Station | null): void {
   const running = useJob((j) => j.state.work.clock.running?.station ?? null)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   useEffect(() => {
-    if (running && station && running !== station) put('clock', { run: station })
+    if (running && station && running !== station) append('clock', { run: station })
     // Only a change of place moves the clock; a press of its own button must not be answered here.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [station])

@@ -10,14 +10,13 @@ import { useGoTo } from './StationLink'
 export function JobHeader() {
   const { tag, ticket } = { tag: useJob((j) => j.tag), ticket: useJob((j) => j.state.intake.ticket) }
   return (
-    <header className="no-print col-span-full flex items-center gap-5 border-b-2 border-ink px-5">
-      <Link
-        href="/"
-        className="num shrink-0 rounded-[3px_14px_14px_3px] border-[1.5px] border-ink py-0.5 pr-4 pl-2.5 text-xl"
-        aria-label={`${tag}, back to the bench`}
-      >
-        {tag}
+    <header className="no-print col-span-full flex items-center gap-4 border-b-2 border-ink px-4 max-lg:flex-wrap max-lg:py-1.5">
+      <Link href="/" className="text-[0.9rem] text-soft underline decoration-line underline-offset-4">
+        Bench
       </Link>
+      <span className="num shrink-0 rounded-[3px_14px_14px_3px] border-[1.5px] border-ink py-0.5 pr-4 pl-2.5 text-lg">
+        {tag}
+      </span>
       <div className="min-w-0 flex-1 leading-tight">
         <b className="block truncate font-semibold">
           {[ticket.board, ticket.revision && `rev ${ticket.revision}`, ticket.use]
@@ -42,7 +41,7 @@ function Gate() {
     <Popover className="relative shrink-0">
       <PopoverButton
         data-gate={gate.lamp}
-        className={`flex max-w-[21rem] items-center gap-3 rounded-sheet px-4 py-1.5 text-left leading-tight ${lampTone[gate.lamp]}`}
+        className={`flex max-w-[21rem] items-center gap-3 rounded-sheet px-3.5 py-1 text-left leading-tight ${lampTone[gate.lamp]}`}
       >
         <GateShape lamp={gate.lamp} />
         <span className="min-w-0" aria-live="polite">
@@ -59,7 +58,7 @@ function Gate() {
         {({ close }) => (
           <>
             <h2 className="mb-2">
-              {gate.reasons.length === 0 ? 'Nothing known speaks against power' : 'Why, gravest first'}
+              {gate.reasons.length === 0 ? 'Nothing known speaks against power' : 'Why, most serious first'}
             </h2>
             <ul className="max-h-[50vh] overflow-y-auto">
               {gate.reasons.map((reason) => (

@@ -1,49 +1,23 @@
 'use client'
+import { useState } from 'react'
+import type { KeyboardEvent } from 'react'
 import type { Station } from '@/core/board/station'
-
+import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
+import { keyFault, keyIds, keyScopes, keysOf, moveOf, outsideJobs, sayKey } from './key-table'
+import type { KeyId } from './key-table'
+import { keyGiven, useOwnKeys } from './use-keys'
 
-const everywhere: readonly (readonly [string, string])[] = [
-  ['t', 'type on the tape'],
-  ['g 1 … 7', 'go to a station'],
-  ['z', 'undo'],
-  ['shift z', 'redo'],
-  ['?', 'these keys'],
-  ['Esc', 'leave a field, put a sheet away'],
-]
+type Scope = (typeof keyScopes)[number]
 
-const onSurface: Partial<Record<Station, readonly (readonly [string, string])[]>> = {
-  socket: [
-    ['arrows', 'walk the contacts as you see them'],
-    ['. and ,', 'next and previous marked contact'],
-    ['1 … 9', 'intact, leaning, low, high, twisted, folded, touching, tip gone, snapped'],
-    ['h, l, p', 'housing scuffed, something lodged, paste'],
-    ['shift arrows', 'lean it 0.05 mm that way'],
-    ['+ and −', 'raise or lower it by 0.05 mm'],
-    ['u', 'not sure of it'],
-    ['s', 'begin or end a swath; marks and leans go to all of it'],
-    ['space', 'looked at; at a step of the order: there now'],
-    ['[ and ]', 'one stroke fewer, one more'],
-    ['x', 'it snapped'],
-    ['o, b, j', 'after the strokes still short, past it, touching a neighbour'],
-    ['y', 'map from photos, and back'],
-    ['w', 'sweep the whole field: space proves one look and goes on'],
-    ['n', 'look along the row: this contact and the next nine'],
-    ['r, m, k', 'turn the view, mirror it, exaggerate leans'],
-    ['i, d, f', 'nearer, farther, whole field'],
-    ['v', 'read the contact aloud'],
-  ],
-  triage: [
-    ['b', 'note a power-up'],
-    ['1 … 9', 'what the test in hand gave'],
-    ['c', 'carry it out on the simulated bench'],
-  ],
-  proof: [
-    ['p', 'the next test passed'],
-    ['n', 'the next test failed'],
-  ],
+/** What counts at each place, in the order in which one looks for it. */
+const scopesAt: Readonly<Partial<Record<Station, readonly Scope[]>>> = {
+  triage: ['triage'],
+  socket: ['socket', 'the strokes in hand', 'which neighbour', 'photos'],
+  proof: ['proof'],
 }
 
+/** The keys of a place and what each does; any of them can be given another, and all of them can rest. */
 export function KeysSheet({
   open,
   station,
@@ -53,30 +27,91 @@ export function KeysSheet({
   station: Station | null
   onClose: () => void
 }) {
-  const here = station ? onSurface[station] : undefined
+  const own = useOwnKeys()
+  const [changing, setChanging] = useState<KeyId | null>(null)
+  const [fault, setFault] = useState('')
+  const [all, setAll] = useState(false)
+  const here: readonly Scope[] = all
+    ? keyScopes
+    : station
+      ? [...(scopesAt[station] ?? []), 'everywhere in a job']
+      : outsideJobs
+  function take(event: KeyboardEvent, id: KeyId) {
+    if (['Shift', 'Control', 'Alt', 'Meta', 'AltGraph', 'CapsLock'].includes(event.key)) return
+    event.preventDefault()
+    event.stopPropagation()
+    if (event.key === 'Escape') return setChanging(null)
+    const key = keyGiven(event.nativeEvent)
+    const clash = keyFault(id, key, own.keys)
+    setFault(clash ?? '')
+    if (clash) return
+    const { [id]: _, ...others } = own.keys
+    useOwnKeys.setState({ keys: key === moveOf(id).key ? others : { ...others, [id]: key } })
+    setChanging(null)
+  }
   return (
-    <Sheet open={open} title="Keys" onClose={onClose} wide={here !== undefined}>
-      <div className={here ? 'grid gap-8 sm:grid-cols-2' : ''}>
-        {here && <KeyList title={`On ${station}`} keys={here} />}
-        <KeyList title="Everywhere" keys={everywhere} />
+    <Sheet
+      open={open}
+      title="Keys"
+      onClose={() => {
+        setChanging(null)
+        onClose()
+      }}
+      wide
+    >
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          checked={!own.off}
+          onChange={(event) => useOwnKeys.setState({ off: !event.target.checked })}
+        />
+        <span>Single keys count; while you type in a field they rest</span>
+      </label>
+      <p className="mt-1 text-[0.92rem] text-soft">
+        Choose a key below to give its move another one: a foot switch is a key too. They are kept on this
+        bench.
+      </p>
+      <p role="status" className="sticky top-0 min-h-[1.5em] bg-sheet font-semibold text-ember">
+        {fault}
+      </p>
+      {here.map((scope) => (
+        <section key={scope} className="mt-2">
+          <h3 className="font-semibold first-letter:uppercase">{scope}</h3>
+          <ul className="gap-x-6 sm:columns-2">
+            {keyIds
+              .filter((id) => moveOf(id).scope === scope)
+              .map((id) => (
+                <li
+                  key={id}
+                  className="grid break-inside-avoid grid-cols-[5.5rem_1fr] items-baseline border-t border-line py-0.5"
+                >
+                  <button
+                    type="button"
+                    aria-label={`${moveOf(id).does}: ${changing === id ? 'press its new key' : keysOf(id, own.keys).map(sayKey).join(', ')}`}
+                    onClick={() => {
+                      setFault('')
+                      setChanging(id)
+                    }}
+                    onKeyDown={(event) => {
+                      if (changing === id) take(event, id)
+                    }}
+                    onBlur={() => changing === id && setChanging(null)}
+                    className={`num rounded-sheet px-1 text-left hover:bg-ground ${own.keys[id] ? 'font-semibold text-brass' : ''}`}
+                  >
+                    {changing === id ? 'press…' : keysOf(id, own.keys).map(sayKey).join(', ')}
+                  </button>
+                  <span className="leading-snug">{moveOf(id).does}</span>
+                </li>
+              ))}
+          </ul>
+        </section>
+      ))}
+      <div className="mt-4 flex gap-2">
+        {!all && <Button onClick={() => setAll(true)}>Keys of every place</Button>}
+        {Object.keys(own.keys).length > 0 && (
+          <Button onClick={() => useOwnKeys.setState({ keys: {} })}>The usual keys again</Button>
+        )}
       </div>
-      <p className="mt-4 text-[0.92rem] text-soft">Single keys rest while you type in a field.</p>
     </Sheet>
-  )
-}
-
-function KeyList({ title, keys }: { title: string; keys: readonly (readonly [string, string])[] }) {
-  return (
-    <section>
-      <h3 className="mb-1 font-semibold">{title}</h3>
-      <dl>
-        {keys.map(([key, does]) => (
-          <div key={key} className="grid grid-cols-[7rem_1fr] border-t border-line py-1">
-            <dt className="num">{key}</dt>
-            <dd>{does}</dd>
-          </div>
-        ))}
-      </dl>
-    </section>
   )
 }

@@ -33,7 +33,9 @@ export function PhoneFrame() {
       </p>
       <Photos />
       <Tape />
-      <p className="text-soft">The stations need a screen of 1024 pixels or more.</p>
+      <p className="text-soft">
+        The stations need a wider screen: turn the telephone, or take a tablet or a laptop.
+      </p>
     </main>
   )
 }

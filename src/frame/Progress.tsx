@@ -1,7 +1,8 @@
 'use client'
 import { usePathname } from 'next/navigation'
-import { progress } from '@/core/job/progress'
-import { stationOfPath } from './BenchClock'
+import { markWords } from '@/core/work/slice'
+import { progress } from '@/core/job/stations-say'
+import { stationOfPath } from '@/job/station-path'
 import { useJob } from '@/job/JobProvider'
 import { StationLink } from './StationLink'
 
@@ -28,16 +29,16 @@ export function Progress() {
   const socket = useJob((j) => j.socket)
   const here = stationOfPath(usePathname())
   return (
-    <nav aria-label="Way of the job" className="no-print overflow-y-auto pt-5 pl-5">
-      <ol>
+    <nav aria-label="Stations" className="no-print overflow-y-auto pt-4 pl-4 max-lg:py-2">
+      <ol className="max-lg:flex max-lg:flex-wrap max-lg:gap-x-5">
         {progress(state, socket).map((stop, i) => (
           <li
             key={stop.station}
-            className="relative pb-5 pl-7 leading-tight before:absolute before:top-5 before:-bottom-0.5 before:left-[6px] before:border-l-2 before:border-line last:before:hidden"
+            className="relative pl-6 text-[0.95rem] leading-tight before:absolute before:top-5 before:-bottom-0.5 before:left-[5px] before:border-l-2 before:border-line last:before:hidden max-lg:before:hidden lg:pb-4"
           >
             <i
               aria-hidden="true"
-              className={`absolute top-[3px] left-0 size-3.5 rounded-full border-2 bg-ground ${stop.station === here ? 'border-brass! bg-brass! shadow-[0_0_0_5px_var(--brass-bg)]' : dots[stop.mark]}`}
+              className={`absolute top-[3px] left-0 size-3 rounded-full border-2 bg-ground ${stop.station === here ? 'border-brass! bg-brass! shadow-[0_0_0_4px_var(--brass-bg)]' : dots[stop.mark]}`}
             />
             <StationLink
               to={stop.station}
@@ -46,12 +47,12 @@ export function Progress() {
             >
               {names[stop.station]}
               <span className="sr-only">
-                , {stop.mark}, key g then {i + 1}
+                , {markWords[stop.mark]}, key g then {i + 1}
               </span>
             </StationLink>
             {(stop.note || stop.mark === 'settled' || stop.mark === 'passed over') && (
-              <span className="block pt-0.5 pr-1 text-[0.85rem] leading-tight text-soft">
-                {stop.mark === 'passed over' ? `passed over: ${stop.note}` : stop.note || stop.mark}
+              <span className="block pr-1 text-[0.8rem] leading-tight text-soft max-lg:hidden">
+                {stop.mark === 'passed over' ? `skipped: ${stop.note}` : stop.note || markWords[stop.mark]}
               </span>
             )}
           </li>

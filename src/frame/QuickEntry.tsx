@@ -5,12 +5,15 @@ import { contactsOf, sayEntry } from '@/core/job/job-state'
 import { useId, useRef, useState } from 'react'
 import { completions, readLine } from '@/core/job/quick-entry'
 import { unknownContact } from '@/core/socket/model/socket'
-import { useKeys } from '@/ui/keys'
+import { useKeys } from './use-keys'
 import { useJob } from '@/job/JobProvider'
 
+/** A command that wants the number of a line. */
+const wantsNumber = /^\s*strike\b/i
+
 /** The tape's last line: one word and a reading, completed by Tab, explained while it is typed. */
-export function QuickEntry() {
-  const put = useJob((j) => j.put)
+export function QuickEntry({ onNumbers }: { onNumbers: (shown: boolean) => void }) {
+  const append = useJob((j) => j.append)
   const socket = useJob((j) => j.socket)
   const lines = useJob((j) => j.lines)
   const cpu = useJob((j) => j.state.board.power.cpu)
@@ -19,31 +22,37 @@ export function QuickEntry() {
   const [kept, setKept] = useState('')
   const input = useRef<HTMLInputElement>(null)
   const id = useId()
-  useKeys({ t: () => input.current?.focus() })
+  useKeys({ type: () => input.current?.focus() })
   const offers = line.trim() === '' ? [] : completions(line)
   const offer = offers.find((o) => o.text !== '' && o.text !== line)
 
+  /** What is wrong, with the old text chosen: typing on replaces it, an arrow mends it. */
+  function refuse(wrong: { say: string; example: string }) {
+    setFault(wrong)
+    input.current?.select()
+  }
   function enter() {
     if (line.trim() === '')
       return setFault({ say: 'type a word and a reading first', example: 'ohm vcore 1.8 cpu out' })
     const read = readLine(line, { cpu })
-    if (!read.ok) return setFault({ say: read.say, example: read.example })
+    if (!read.ok) return refuse({ say: read.say, example: read.example })
     const { strikes } = read.entry
     if (strikes !== null && !lines.some((e) => e.seq === strikes))
-      return setFault({
+      return refuse({
         say: `there is no line ${strikes} on this tape; it has ${lines.length}`,
         example: `strike ${lines.length} ${read.entry.kind === 'strike' ? read.entry.body.why : ''}`,
       })
     const stranger = socket && unknownContact(socket, contactsOf(read.entry))
-    if (stranger) return setFault({ say: stranger, example: line })
-    put(read.entry.kind, read.entry.body, read.entry.strikes)
+    if (stranger) return refuse({ say: stranger, example: line })
+    append(read.entry.kind, read.entry.body, read.entry.strikes)
     setLine('')
+    onNumbers(false)
     setFault(null)
     setKept(sayEntry({ ...read.entry, seq: 0, at: '', by: '', id: '', v: 1 } as Entry))
   }
 
   return (
-    <div className="mr-4 border-t-2 border-ink pt-2 pb-3">
+    <div className="mr-3 border-t-2 border-ink pt-2 pb-3">
       <label htmlFor={id} className="sr-only">
         Quick entry on the tape
       </label>
@@ -61,6 +70,7 @@ export function QuickEntry() {
           className="num w-full border-0! bg-transparent! px-0! py-0.5! text-base outline-offset-4"
           onChange={(event) => {
             setLine(event.target.value)
+            onNumbers(wantsNumber.test(event.target.value))
             setFault(null)
             setKept('')
           }}

@@ -2,40 +2,72 @@
 import type { Station } from '@/core/board/station'
 
 import { useState } from 'react'
+import type { ReactNode } from 'react'
+import type { Step } from '@/core/board/step'
+import { markWords } from '@/core/work/slice'
+import { StationLink } from './StationLink'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
-import { useKeys } from '@/ui/keys'
+import { useKeyHint, useKeys } from './use-keys'
 import { Sheet } from '@/ui/Sheet'
 import { useJob } from '@/job/JobProvider'
 
-/** The foot of a station: settle it, pass it over with a reason, or open it again. */
-export function StationFoot({ station }: { station: Station }) {
+/** The line at the end of a station: how it stands, where the job waits; done with it, skipped with a reason, or opened again. */
+export function StationFoot({
+  station,
+  elsewhere,
+  children,
+}: {
+  station: Station
+  /** The next step of the job, when it is at another station. */
+  elsewhere: Step | null
+  children?: ReactNode
+}) {
   const mark = useJob((j) => j.state.work.marks[station].mark)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [passing, setPassing] = useState(false)
   const [why, setWhy] = useState('')
   const [missing, setMissing] = useState(false)
   const open = mark === 'untouched' || mark === 'open'
-  const settle = () => put('station', { station, mark: open ? 'settled' : 'open', why: '' })
-  useKeys({ e: settle })
+  const settle = () => append('station', { station, mark: open ? 'settled' : 'open', why: '' })
+  useKeys({ settle }, station !== 'hand-back')
+  const hint = useKeyHint()
   return (
-    <div className="no-print mt-6 flex items-center gap-3 border-t border-line pt-3">
-      <Button onClick={settle} keyHint="e">
-        {open ? 'This station is settled' : 'Open it again'}
-      </Button>
-      {open && (
-        <Button look="bare" onClick={() => setPassing(true)}>
-          Pass it over…
+    <div className="no-print flex min-w-0 items-center gap-4 border-t border-line py-1 text-[0.88rem] max-lg:flex-wrap">
+      <div className="flex min-w-0 flex-1 items-baseline gap-4 overflow-hidden whitespace-nowrap text-soft">
+        {children}
+        {elsewhere && (
+          <span className="min-w-0 truncate" title={elsewhere.say}>
+            the job waits at {elsewhere.station}:{' '}
+            <StationLink
+              to={elsewhere.station}
+              part={elsewhere.part}
+              className="text-ink underline decoration-line underline-offset-4"
+            >
+              {elsewhere.say}
+            </StationLink>
+          </span>
+        )}
+      </div>
+      {!open && <span className="text-soft">{markWords[mark]}</span>}
+      {open && station !== 'hand-back' && (
+        <Button look="bare" className="py-0.5!" onClick={() => setPassing(true)}>
+          Skip…
         </Button>
       )}
-      {!open && <span className="text-soft">{mark}</span>}
-      <Sheet open={passing} title={`Pass ${station} over`} onClose={() => setPassing(false)}>
+      {/* A hand-back is done by handing back. */}
+      {station !== 'hand-back' && (
+        <Button onClick={settle} keyHint={hint('settle')} className="py-0.5!">
+          {open ? 'Mark station done' : 'Open it again'}
+        </Button>
+      )}
+      <Sheet open={passing} title={`Skip ${station}`} onClose={() => setPassing(false)}>
         <form
           className="flex flex-col gap-3"
           onSubmit={(event) => {
             event.preventDefault()
             if (!why.trim()) return setMissing(true)
-            put('station', { station, mark: 'passed over', why: why.trim() })
+            append('station', { station, mark: 'passed over', why: why.trim() })
             setPassing(false)
           }}
         >
@@ -48,7 +80,7 @@ export function StationFoot({ station }: { station: Station }) {
             autoFocus
           />
           <Button type="submit" look="first" className="self-start">
-            Pass it over
+            Skip this station
           </Button>
         </form>
       </Sheet>

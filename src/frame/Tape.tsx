@@ -9,8 +9,10 @@ import { Button } from '@/ui/Button'
 import { Sheet } from '@/ui/Sheet'
 import { TextField } from '@/ui/Field'
 import { When } from '@/ui/When'
+import { useReader } from '@/ui/reader'
 import { useJob } from '@/job/JobProvider'
 import { QuickEntry } from './QuickEntry'
+import { shownLines, wordsOf } from './shown-lines'
 
 /** The job's paper tape, newest at the bottom; struck lines stay readable. */
 export function Tape({ onFold }: { onFold?: () => void }) {
@@ -19,12 +21,21 @@ export function Tape({ onFold }: { onFold?: () => void }) {
   const unsent = useJob((j) => j.unsent)
   const [striking, setStriking] = useState<Entry | null>(null)
   const list = useRef<HTMLOListElement>(null)
+  const [numbered, setNumbered] = useState(false)
   const struck = useMemo(() => struckBy(lines), [lines])
+  const shown = useMemo(() => shownLines(lines, struck), [lines, struck])
+  const reader = useReader()
+  const dayOf = (entry: Entry) => reader.moment(entry.at, 'date')
   useEffect(() => {
     list.current?.scrollTo(0, list.current.scrollHeight)
   }, [lines.length, unsent.length])
   return (
-    <section aria-label="Tape" className="no-print flex min-h-0 flex-col pl-4 text-[0.95rem]" id="tape">
+    <section
+      aria-label="Tape"
+      className="no-print flex min-h-0 flex-col pl-3 text-[0.88rem] max-lg:max-h-[60vh] max-lg:border-t-2 max-lg:border-ink"
+      id="tape"
+      tabIndex={-1}
+    >
       <div className="flex items-center justify-between border-b border-line pr-2 text-[0.88rem] text-soft">
         <span>
           tape, {lines.length} {lines.length === 1 ? 'line' : 'lines'}
@@ -37,7 +48,7 @@ export function Tape({ onFold }: { onFold?: () => void }) {
       </div>
       <ol
         ref={list}
-        className="flex min-h-0 flex-1 flex-col overflow-y-auto pr-4"
+        className="flex min-h-0 flex-1 flex-col overflow-y-auto pr-3"
         tabIndex={0}
         aria-label="Lines of the tape"
       >
@@ -46,13 +57,16 @@ export function Tape({ onFold }: { onFold?: () => void }) {
             The tape is empty. Type the first reading below, like vbat 2.9.
           </li>
         )}
-        {lines.map((entry, i) => (
+        {shown.map(({ entry, count, index }, i) => (
           <TapeLine
             key={entry.id}
             entry={entry}
+            count={count}
             first={i === 0}
+            day={i === 0 || dayOf(entry) !== dayOf(shown[i - 1]!.entry)}
+            numbered={numbered}
             struck={struck.has(entry.seq)}
-            saved={i < saved}
+            saved={index < saved}
             onOpen={setStriking}
           />
         ))}
@@ -63,7 +77,7 @@ export function Tape({ onFold }: { onFold?: () => void }) {
           ))}
       </ol>
       <LineState />
-      <QuickEntry />
+      <QuickEntry onNumbers={setNumbered} />
       {striking && (
         <StrikeSheet
           entry={striking}
@@ -77,41 +91,60 @@ export function Tape({ onFold }: { onFold?: () => void }) {
 
 interface LineProps {
   readonly entry: Entry
+  /** Contacts of an inspection that this line stands for. */
+  readonly count: number | 'all' | null
   readonly first: boolean
+  /** It is the first of its day. */
+  readonly day: boolean
+  /** A command being typed asks for a line’s number. */
+  readonly numbered: boolean
   readonly struck: boolean
   readonly saved: boolean
   readonly onOpen: (entry: Entry) => void
 }
 
-const TapeLine = memo(function TapeLine({ entry, first, struck, saved, onOpen }: LineProps) {
+const TapeLine = memo(function TapeLine({
+  entry,
+  count,
+  first,
+  day,
+  numbered,
+  struck,
+  saved,
+  onOpen,
+}: LineProps) {
   return (
-    <li
-      className={`grid grid-cols-[3.2rem_1fr] border-b border-dashed border-line py-1.5 leading-snug ${first ? 'mt-auto' : ''}`}
-    >
-      <span className="pt-[2px] text-[0.85rem] text-soft" title={entry.by}>
-        <When at={entry.at} as="time" />
-      </span>
-      <span>
+    <li className={`leading-snug ${first ? 'mt-auto' : ''}`}>
+      {day && (
+        <p className="py-1 text-center text-[0.8rem] text-soft">
+          <When at={entry.at} as="day" />
+        </p>
+      )}
+      <div className="border-b border-dashed border-line py-1">
         <button
           type="button"
           className="text-left"
           onClick={() => onOpen(entry)}
           disabled={!saved}
-          aria-label={`Line ${entry.seq}: ${sayEntry(entry)}. Open`}
+          title={entry.by}
+          aria-label={`Line ${entry.seq}: ${wordsOf(entry, count)}. Open`}
         >
-          <Words entry={entry} struck={struck} />
+          <span className="mr-1.5 text-[0.82rem] text-soft">
+            {numbered ? <b className="num text-brass">{entry.seq}</b> : <When at={entry.at} as="time" />}
+          </span>
+          <Words entry={entry} count={count} struck={struck} />
         </button>
         {!saved && <em className="block text-[0.85rem] text-brass not-italic">not saved yet, kept here</em>}
-      </span>
+      </div>
     </li>
   )
 })
 
-function Words({ entry, struck }: { entry: Entry; struck: boolean }) {
-  const said = sayEntry(entry)
+function Words({ entry, count, struck }: { entry: Entry; count: number | 'all' | null; struck: boolean }) {
+  const whole = wordsOf(entry, count)
   const soft =
     entry.kind === 'claim' || entry.kind === 'clock' || entry.kind === 'strike' || entry.kind === 'station'
-  const words = entry.kind === 'claim' ? `says: ${said}` : said
+  const words = entry.kind === 'claim' ? `says: ${whole}` : whole
   return struck ? (
     <s className="text-soft">{words}</s>
   ) : (
@@ -192,7 +225,7 @@ function StrikeSheet({
   struckAlready: boolean
   onClose: () => void
 }) {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [why, setWhy] = useState('')
   const [missing, setMissing] = useState(false)
   return (
@@ -209,7 +242,7 @@ function StrikeSheet({
           onSubmit={(event) => {
             event.preventDefault()
             if (!why.trim()) return setMissing(true)
-            put('strike', { why: why.trim() }, entry.seq)
+            append('strike', { why: why.trim() }, entry.seq)
             onClose()
           }}
         >

@@ -1,5 +1,6 @@
 'use client'
 import { wrap } from 'comlink'
+import { usePathname } from 'next/navigation'
 import type { Remote } from 'comlink'
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
@@ -7,6 +8,7 @@ import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import type { AdviseWorker } from '@/workers/advise.worker'
 import { useJob } from './JobProvider'
+import { stationOfPath } from './station-path'
 
 interface Advice extends Reckoned {
   /** It follows from the tape as it stands; otherwise a newer one is under way. */
@@ -27,13 +29,20 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
   const own = useJob((j) => j.own)
   const record = useJob((j) => j.record)
   const figures = useJob((j) => j.figures)
-  const [answer, setAnswer] = useState<{ to: string; reckoned: Reckoned } | null>(null)
   const worker = useRef<Remote<AdviseWorker> | null>(null)
   const latest = useRef<string | null>(null)
   const busy = useRef(false)
-  const key = useMemo(
-    () => JSON.stringify(toAdvise(state, socket, gate, { references, earlier, shelf, own, record, figures })),
-    [state, socket, gate, references, earlier, shelf, own, record, figures],
+  // The socket station computes the order itself, with the light and the magnification in hand.
+  const ordersItself = stationOfPath(usePathname()) === 'socket'
+  const key = useMemo(() => {
+    const asked = toAdvise(state, socket, gate, { references, earlier, shelf, own, record, figures })
+    return JSON.stringify(ordersItself ? { ...asked, order: null } : asked)
+  }, [state, socket, gate, references, earlier, shelf, own, record, figures, ordersItself])
+
+  const kept = useJob((j) => j.keptBelief)
+  // What was kept with the tape is shown at once; the worker answers the same a moment later.
+  const [answer, setAnswer] = useState<{ to: string; reckoned: Reckoned } | null>(
+    kept && { to: key, reckoned: { belief: kept, work: null } },
   )
 
   useEffect(() => {

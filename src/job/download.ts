@@ -1,5 +1,5 @@
 /** A file to keep: named, never sniffed, never run. */
-export function download(body: string | Uint8Array, type: string, name: string): Response {
+export function download(body: string | Uint8Array | ReadableStream, type: string, name: string): Response {
   return new Response(body as BodyInit, {
     headers: {
       'content-type': type,

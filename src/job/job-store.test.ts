@@ -24,6 +24,7 @@ const seed: JobSeed = {
   ...nothingRound,
   simulated: 'no',
   nextStep: null,
+  keptBelief: null,
   customer: null,
 }
 
@@ -92,7 +93,7 @@ const mark = (heightMm: number) => ({ contacts: ['M31'], mark: { kind: 'low' as 
 describe('the job as one browser sees it', () => {
   it('shows a line at once and has it saved soon after', async () => {
     const job = createJobStore(seed)
-    job.getState().put('cell', { volts: 3 })
+    job.getState().append('cell', { volts: 3 })
     expect(job.getState().state.board.cell?.volts).toBe(3)
     expect(job.getState().lines).toHaveLength(1)
     await settle()
@@ -105,8 +106,8 @@ describe('the job as one browser sees it', () => {
     async (mood) => {
       const job = createJobStore(seed)
       server.mood = mood
-      job.getState().put('cell', { volts: 3 })
-      job.getState().put('note', { text: 'later' })
+      job.getState().append('cell', { volts: 3 })
+      job.getState().append('note', { text: 'later' })
       await settle(3500)
       expect(job.getState()).toMatchObject({ line: 'lost', entries: [] })
       expect(job.getState().lines).toHaveLength(2)
@@ -120,7 +121,7 @@ describe('the job as one browser sees it', () => {
   it('waits with its lines while the sign-in has run out', async () => {
     const job = createJobStore(seed)
     server.mood = 'signed out'
-    job.getState().put('note', { text: 'x' })
+    job.getState().append('note', { text: 'x' })
     await settle(60_000)
     expect(job.getState()).toMatchObject({ line: 'signed out', entries: [] })
     expect(job.getState().unsent).toHaveLength(1)
@@ -132,7 +133,7 @@ describe('the job as one browser sees it', () => {
   it('keeps a refused line in sight with its reason, out of the state, until it is dropped or insisted on', async () => {
     const job = createJobStore(seed)
     server.mood = 'refuses'
-    const id = job.getState().put('cell', { volts: 3 })
+    const id = job.getState().append('cell', { volts: 3 })
     await settle()
     expect(job.getState().unsent[0]).toMatchObject({
       id,
@@ -144,7 +145,7 @@ describe('the job as one browser sees it', () => {
     await settle()
     expect(job.getState().state.board.cell?.volts).toBe(3)
     server.mood = 'refuses'
-    const other = job.getState().put('note', { text: 'x' })
+    const other = job.getState().append('note', { text: 'x' })
     await settle()
     job.getState().discard(other)
     expect(job.getState().unsent).toEqual([])
@@ -154,7 +155,7 @@ describe('the job as one browser sees it', () => {
     const job = createJobStore(seed)
     server.add({ kind: 'mark', body: mark(-0.2), by: 'Ines' })
     server.mood = 'conflict'
-    const id = job.getState().put('mark', mark(-0.1))
+    const id = job.getState().append('mark', mark(-0.1))
     await settle()
     expect(job.getState().unsent[0]?.trouble).toMatchObject({
       kind: 'conflict',
@@ -171,7 +172,7 @@ describe('the job as one browser sees it', () => {
     const job = createJobStore(seed)
     server.add({ kind: 'mark', body: mark(-0.2), by: 'Ines' })
     server.mood = 'conflict'
-    job.getState().put('mark', mark(-0.1))
+    job.getState().append('mark', mark(-0.1))
     await settle()
     expect(job.getState().undo()).toBe('mark')
     expect(job.getState().unsent).toEqual([])
@@ -183,10 +184,10 @@ describe('the job as one browser sees it', () => {
   it('a line that a fault of the server holds back is told, and never blocks those behind it', async () => {
     const job = createJobStore(seed)
     server.mood = 'broken'
-    const stuck = job.getState().put('note', { text: 'stuck' })
+    const stuck = job.getState().append('note', { text: 'stuck' })
     await settle()
     server.mood = 'well'
-    job.getState().put('cell', { volts: 3 })
+    job.getState().append('cell', { volts: 3 })
     await settle(60_000)
     expect(server.tape.map((e) => e.kind)).toEqual(['cell'])
     expect(job.getState().unsent).toMatchObject([{ id: stuck, trouble: { kind: 'refused' } }])
@@ -209,7 +210,7 @@ describe('the job as one browser sees it', () => {
   it('sends a amendable line before what comes after it', async () => {
     const job = createJobStore(seed)
     job.getState().appendAmendable('mark', mark(-0.05))
-    job.getState().put('note', { text: 'done' })
+    job.getState().append('note', { text: 'done' })
     await settle()
     expect(server.tape.map((e) => e.kind)).toEqual(['mark', 'note'])
   })
@@ -217,8 +218,8 @@ describe('the job as one browser sees it', () => {
   it('undoes and redoes mine, also before it is saved, never what another wrote or what is signed', async () => {
     const job = createJobStore(seed)
     server.mood = 'away'
-    job.getState().put('cell', { volts: 3 })
-    job.getState().put('cell', { volts: 2 })
+    job.getState().append('cell', { volts: 3 })
+    job.getState().append('cell', { volts: 2 })
     expect(job.getState().undo()).toBe('cell')
     expect(job.getState().state.board.cell?.volts).toBe(3)
     expect(job.getState().undo()).toBe('cell')
@@ -231,7 +232,7 @@ describe('the job as one browser sees it', () => {
     expect(server.tape).toHaveLength(5)
     expect(job.getState().state.board.cell?.volts).toBe(3)
     server.add({ kind: 'note', body: { text: 'by Ines' }, by: 'Ines' })
-    job.getState().put('consent', { risks: [], limitMinor: null, signature: null, how: '' })
+    job.getState().append('consent', { risks: [], limitMinor: null, signature: null, how: '' })
     await settle()
     expect(job.getState().undo()).toBe('cell')
   })
@@ -256,10 +257,10 @@ describe('the job as one browser sees it', () => {
   it('asks for the socket once a board is chosen, until the server gives it', async () => {
     const job = createJobStore(seed)
     server.round = { ...nothingRound, socket: smallField() }
-    job.getState().put('cell', { volts: 3 })
+    job.getState().append('cell', { volts: 3 })
     await settle()
     expect(job.getState().socket).toBeNull()
-    job.getState().put('ticket', { set: { socketId: 'small' } })
+    job.getState().append('ticket', { set: { socketId: 'small' } })
     server.mood = 'away'
     await settle()
     expect(job.getState().socket).toBeNull()

@@ -1,3 +1,4 @@
+import type { Belief } from '@/core/triage/reason/belief'
 import { foldOn, jobState } from '@/core/job/job-state'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
@@ -27,6 +28,8 @@ export interface JobSeed extends Surroundings {
   readonly customer: Customer | null
   /** What to do next as it was kept with the tape, until it is computed here. */
   readonly nextStep: KeptStep | null
+  /** The odds kept with it, as long as they follow from the tape as it was sent. */
+  readonly keptBelief: Belief | null
 }
 
 type Line = 'open' | 'lost' | 'signed out'
@@ -38,8 +41,8 @@ export interface JobStore extends JobSeed {
   readonly state: JobState
   readonly gate: PowerGate
   readonly line: Line
-  readonly put: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null, id?: string) => string
-  /** Like `put`, but the line may still be changed for a moment: for moves made of several presses. */
+  readonly append: <K extends Kind>(kind: K, body: Bodies[K], strikes?: number | null, id?: string) => string
+  /** Like `append`, but the line may still be changed for a moment: for moves made of several presses. */
   readonly appendAmendable: <K extends Kind>(kind: K, body: Bodies[K]) => string
   /** Changes a amendable line that has not gone out; false when it has. */
   readonly amend: (id: string, body: Bodies[Kind]) => boolean
@@ -234,14 +237,14 @@ export function createJobStore(seed: JobSeed) {
         later()
         return false
       }
-      const said = (await answer.json().catch(() => null)) as {
+      const reply = (await answer.json().catch(() => null)) as {
         entries?: Entry[]
         error?: { field: string; text: string }
       } | null
-      if (answer.ok && said?.entries) {
+      if (answer.ok && reply?.entries) {
         failures = 0
         set({ line: 'open' })
-        change(u.id, null, merged(said.entries))
+        change(u.id, null, merged(reply.entries))
         void get().refreshContext()
         return true
       }
@@ -249,17 +252,17 @@ export function createJobStore(seed: JobSeed) {
         set({ line: 'signed out' })
         return false
       }
-      if (answer.status === 409 && said?.entries) {
+      if (answer.status === 409 && reply?.entries) {
         change(
           u.id,
           {
             ...u,
             trouble: {
               kind: 'conflict',
-              say: said.error?.text ?? 'Somebody else wrote about the same thing.',
+              say: reply.error?.text ?? 'Somebody else wrote about the same thing.',
             },
           },
-          merged(said.entries),
+          merged(reply.entries),
         )
         return true
       }
@@ -272,7 +275,7 @@ export function createJobStore(seed: JobSeed) {
         ...u,
         trouble: {
           kind: 'refused',
-          say: said?.error ? `${said.error.text}` : `The server refused it (${answer.status}).`,
+          say: reply?.error ? `${reply.error.text}` : `The server refused it (${answer.status}).`,
         },
       })
       return true
@@ -283,7 +286,7 @@ export function createJobStore(seed: JobSeed) {
       unsent: [],
       ...derive(seed, [], fold),
       line: 'open',
-      put(kind, body, strikes = null, id) {
+      append(kind, body, strikes = null, id) {
         release()
         const made = add(kind, body, strikes, id)
         void get().send()
@@ -312,13 +315,13 @@ export function createJobStore(seed: JobSeed) {
           return stuck.kind
         }
         if (!entry) return null
-        get().put('strike', { why: 'undo' }, entry.seq)
+        get().append('strike', { why: 'undo' }, entry.seq)
         return entry.kind
       },
       redo() {
         const entry = redoable(get().lines, get().me)
         if (!entry) return null
-        get().put('strike', { why: 'redo' }, entry.seq)
+        get().append('strike', { why: 'redo' }, entry.seq)
         return entry.kind
       },
       async refreshContext(given) {

@@ -45,7 +45,7 @@ function upload(
 /** Pictures of the job that are on their way: kept in the browser until the server has them. */
 export function usePhotos() {
   const tag = useJob((j) => j.tag)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [waiting, setWaiting] = useState<readonly WaitingPhoto[]>([])
   const requests = useRef(new Map<string, XMLHttpRequest>())
   const timers = useRef(new Map<string, ReturnType<typeof setTimeout>>())
@@ -77,7 +77,7 @@ export function usePhotos() {
         if (status === 200 && answer.file) {
           const { sha256, type, bytes } = answer.file
           // The picture's own id makes the line: sent twice, it still stands once.
-          put(
+          append(
             'photo',
             { file: sha256, name: photo.name, type, bytes, caption: photo.caption },
             null,
@@ -95,7 +95,7 @@ export function usePhotos() {
       }
       void attempt()
     },
-    [tag, put, change, gone],
+    [tag, append, change, gone],
   )
 
   const show = useCallback(

@@ -9,7 +9,7 @@ import { useJob } from '@/job/JobProvider'
 /** Fragments and parts that came off: the gate stays shut until each is accounted for. */
 export function Ledger() {
   const ledger = ledgerOf(useJob((j) => j.state.board.loose))
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   return (
     <section id="ledger">
       <h3 className="font-semibold">Fragments and parts that came off</h3>
@@ -26,16 +26,16 @@ export function Ledger() {
       <OneLine
         label="What is missing"
         placeholder="tip of AK37, a driver bit…"
-        keep="Look for it"
+        keep="Add a missing part"
         wanted="What is missing? Like: tip of AK37."
-        onKeep={(what) => put('missing', { what, from: 'bench' })}
+        onKeep={(what) => append('missing', { what, from: 'bench' })}
       />
     </section>
   )
 }
 
 function LedgerLine({ item }: { item: LedgerItem }) {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   return (
     <li className="border-b border-dashed border-line py-1.5">
       {item.what}
@@ -48,9 +48,9 @@ function LedgerLine({ item }: { item: LedgerItem }) {
         <OneLine
           label={`Where ${item.what} is`}
           placeholder="in the dish; out with the tweezers"
-          keep="It is there"
+          keep="Found it"
           wanted="Where is it? Like: in the dish."
-          onKeep={(where) => put('accounted', { item: item.id, where })}
+          onKeep={(where) => append('accounted', { item: item.id, where })}
         />
       )}
     </li>

@@ -3,6 +3,7 @@ import { renderToBuffer } from '@react-pdf/renderer'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, it } from 'vitest'
 import { handBackSheet } from '@/core/job/sheet'
+import { usualReader } from '@/core/reader'
 import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/model/field.testing'
 import { SheetPdf } from './SheetPdf'
@@ -16,7 +17,9 @@ async function pagesOf(t: ReturnType<typeof tape>, owner = ''): Promise<string[]
   )
   const sheet = handBackSheet(state, socket, '2026-11-24T12:00:00.000Z')
   const data = new Uint8Array(
-    await renderToBuffer(SheetPdf({ sheet, tag: 'Q-0001', day: '24 November 2026', owner, socket })),
+    await renderToBuffer(
+      SheetPdf({ sheet, tag: 'Q-0001', at: '2026-11-24T12:00:00.000Z', reader: usualReader, owner, socket }),
+    ),
   )
   const pdf = await getDocument({ data, verbosity: 0 }).promise
   const pages: string[] = []

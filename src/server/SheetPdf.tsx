@@ -5,7 +5,8 @@ import { displayList } from '@/core/socket/map/display-list'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
 import { inkColours, inkStyle } from '@/core/socket/map/svg'
-import { crowns } from '@/core/maths/money'
+import { sayMoment, sayMoney } from '@/core/reader'
+import type { Reader } from '@/core/reader'
 
 const fonts = join(process.cwd(), 'node_modules/@fontsource')
 const next = (weight: number) =>
@@ -75,13 +76,14 @@ const style = StyleSheet.create({
 interface Props {
   readonly sheet: HandBackSheet
   readonly tag: string
-  readonly day: string
+  readonly at: string
+  readonly reader: Reader
   readonly owner: string
   readonly socket: Socket | null
 }
 
 /** The hand-back sheet as a PDF: the same content as on the screen. */
-export function SheetPdf({ sheet, tag, day, owner, socket }: Props) {
+export function SheetPdf({ sheet, tag, at, reader, owner, socket }: Props) {
   const part = (title: string, lines: readonly string[], none: string) => (
     <Part key={title} title={title} lines={lines} none={none} />
   )
@@ -96,7 +98,7 @@ export function SheetPdf({ sheet, tag, day, owner, socket }: Props) {
           </View>
           <View>
             <Text style={style.tag}>{tag}</Text>
-            <Text style={{ textAlign: 'right' }}>{day}</Text>
+            <Text style={{ textAlign: 'right' }}>{sayMoment(reader, at, 'longDate')}</Text>
             <Text style={{ textAlign: 'right', fontWeight: 600 }}>{sheet.outcome}</Text>
           </View>
         </View>
@@ -120,7 +122,9 @@ export function SheetPdf({ sheet, tag, day, owner, socket }: Props) {
         </View>
         <View style={style.close}>
           <Text>{sheet.minutes} minutes at the bench</Text>
-          <Text style={{ fontWeight: 600 }}>{sheet.priceMinor === null ? '' : crowns(sheet.priceMinor)}</Text>
+          <Text style={{ fontWeight: 600 }}>
+            {sheet.priceMinor === null ? '' : sayMoney(reader, sheet.priceMinor)}
+          </Text>
         </View>
         <Text
           style={style.foot}

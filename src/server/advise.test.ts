@@ -1,7 +1,11 @@
 import { expect, it } from 'vitest'
 import { reckonAdvice } from '@/core/job/advise'
 import { describeDatabase, lay, someJob, somebody } from '@/data/database.testing'
+import { keepFigures } from '@/data/bench-figures'
+import { keepFaultOdds } from '@/data/fault-odds'
 import { jobById, saveNextStep } from '@/data/jobs'
+import { dropReference } from '@/data/references'
+import { putOnShelf } from '@/data/shelf'
 import { adviseJob } from './advise'
 
 const reckon = ({ field, asked }: Parameters<Parameters<typeof adviseJob>[1]>[0]) =>
@@ -31,8 +35,32 @@ describeDatabase('what to do next, off the request', () => {
   it('is not overwritten by what was computed at an earlier line', async () => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)
-    await saveNextStep(job.id, 5, { station: 'triage', say: 'Later.', why: 'x' })
-    await saveNextStep(job.id, 4, { station: 'intake', say: 'Earlier.', why: 'x' })
+    await saveNextStep(job.id, { seq: 5, settings: 0, station: 'triage', say: 'Later.', why: 'x' })
+    await saveNextStep(job.id, { seq: 4, settings: 0, station: 'intake', say: 'Earlier.', why: 'x' })
     expect((await jobById(job.id))!.nextStep).toMatchObject({ seq: 5, say: 'Later.' })
+  })
+  it.each([
+    ['the shelf', () => putOnShelf('scope', true)],
+    ['the odds', () => keepFaultOdds({})],
+    ['the figures', () => keepFigures({})],
+    ['a reference', () => dropReference('no-such', 'codes')],
+  ])('is older once %s is changed, also where the change falls into its computing', async (_, change) => {
+    const job = await someJob(await somebody('Maren'))
+    const isOlder = async () => (await jobById(job.id))!.stepIsOlder
+    expect(await isOlder()).toBe(true)
+    await adviseJob(job.id, reckon)
+    expect(await isOlder()).toBe(false)
+    await change()
+    expect(await isOlder()).toBe(true)
+    // A first step, and one over a step that was older already: both were computed from what stood before.
+    for (const about of [job, await someJob(await somebody('Ines'))]) {
+      await adviseJob(about.id, async (asked) => {
+        await change()
+        return reckon(asked)
+      })
+      expect((await jobById(about.id))!.stepIsOlder).toBe(true)
+      await adviseJob(about.id, reckon)
+      expect((await jobById(about.id))!.stepIsOlder).toBe(false)
+    }
   })
 })

@@ -21,7 +21,8 @@ export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
   const gate = gateOf(state, field)
   const asked = toAdvise(state, field, gate, await surroundingsOf(job, state, field))
   const reckoned = await reckon({ field, asked })
-  await saveNextStep(jobId, state.seq, nextStep({ state, field, gate, ...reckoned }))
+  const step = nextStep({ state, field, gate, ...reckoned })
+  await saveNextStep(jobId, { ...step, seq: state.seq, settings: job.settings }, reckoned.belief)
 }
 
 interface Under {

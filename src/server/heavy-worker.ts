@@ -2,7 +2,6 @@
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { renderToBuffer } from '@react-pdf/renderer'
-import type { HandBackSheet } from '@/core/job/sheet'
 import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
 import type { Marks } from '@/core/socket/damage/mark'
@@ -11,8 +10,7 @@ import { readFaultTable } from '@/core/triage/model/fault-table'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/server/SheetPdf'
-import { packJob, unpackJob } from '@/server/job-zip'
-import type { JobFile } from '@/server/job-zip'
+import { unpackJob } from '@/server/job-zip'
 import { readCsv } from '@/tables/read-csv'
 import { readReference } from '@/tables/read-reference'
 import type { Kind as ReferenceKind } from '@/tables/read-reference'
@@ -34,11 +32,8 @@ const work = {
       .toBuffer()
   },
   advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
-  pack: ({ job, extras }: { job: JobFile; extras: Readonly<Record<string, Uint8Array>> }) =>
-    packJob(job, sha256, extras),
-  unpack: ({ zip }: { zip: Uint8Array }) => unpackJob(zip, sha256),
-  pdf: (sheet: { sheet: HandBackSheet; tag: string; day: string; owner: string; socket: Socket | null }) =>
-    renderToBuffer(SheetPdf(sheet)),
+  unpack: ({ zip, keepIn }: { zip: string; keepIn: string }) => unpackJob(zip, keepIn),
+  pdf: (page: Parameters<typeof SheetPdf>[0]) => renderToBuffer(SheetPdf(page)),
   png: ({ svg }: { svg: string }) => sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
   socket: (request: SocketRequest) => readSocket(request, sha256),
   reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>

@@ -1,6 +1,11 @@
 import { lineFault, jobState } from '@/core/job/job-state'
 import type { Entry } from '@/core/job/job-state'
 import { createHash } from 'node:crypto'
+import { mkdtemp, readdir, readFile, rm, writeFile } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { buffer } from 'node:stream/consumers'
 import fc from 'fast-check'
 import { strToU8, unzipSync, zipSync } from 'fflate'
 import { describe, expect, it } from 'vitest'
@@ -29,12 +34,14 @@ const job = (change: Partial<JobFile> = {}): JobFile => ({
     .put('mark', { contacts: ['A1'], mark: { kind: 'low', heightMm: -0.12 } }).entries,
   socket,
   owner: { name: 'Ferry Office', contact: '' },
-  files: [{ sha256: sha256(picture), type: 'image/png', purpose: 'photo', bytes: picture }],
+  files: [{ sha256: sha256(picture), type: 'image/png', purpose: 'photo', bytes: picture.length }],
   ...change,
 })
+const pack = (of: JobFile, extras?: Record<string, string>) =>
+  buffer(packJob(of, () => Readable.from([Buffer.from(picture)]), extras))
 /** The ZIP with some of its files exchanged; the manifest is made anew unless told otherwise. */
-function tampered(change: Record<string, Uint8Array | null>, honest = true): Uint8Array {
-  const parts: Record<string, Uint8Array> = unzipSync(packJob(job(), sha256))
+async function tampered(change: Record<string, Uint8Array | null>, honest = true): Promise<Buffer> {
+  const parts: Record<string, Uint8Array> = unzipSync(await pack(job()))
   for (const [path, bytes] of Object.entries(change)) {
     if (bytes) parts[path] = bytes
     else delete parts[path]
@@ -45,38 +52,41 @@ function tampered(change: Record<string, Uint8Array | null>, honest = true): Uin
       .map(([path, b]) => ({ path, bytes: b.length, sha256: sha256(b) }))
     parts['manifest.json'] = strToU8(JSON.stringify(manifest))
   }
-  return zipSync(parts)
+  return Buffer.from(zipSync(parts))
 }
-const faults = (zip: Uint8Array) => unpackJob(zip, sha256).findings.map((f) => `${f.path}: ${f.text}`)
+const faults = async (zip: Uint8Array) =>
+  (await unpackJob(Buffer.from(zip))).findings.map((f) => `${f.path}: ${f.text}`)
 const text = (value: unknown) => strToU8(JSON.stringify(value))
 
 describe('a job’s ZIP', () => {
-  it('is read back equal', () => {
-    expect(unpackJob(packJob(job(), sha256, { 'map.svg': strToU8('<svg/>') }), sha256)).toEqual({
+  it('is read back equal', async () => {
+    expect(await unpackJob(await pack(job(), { 'map.svg': '<svg/>' }))).toEqual({
       job: job(),
       findings: [],
     })
     const bare = job({ socket: null, owner: null, files: [], entries: [] })
-    expect(unpackJob(packJob(bare, sha256), sha256).job).toEqual(bare)
+    expect((await unpackJob(await pack(bare))).job).toEqual(bare)
   })
-  it('is read back equal whatever was marked and written', () => {
-    fc.assert(
-      fc.property(
+  it('is read back equal whatever was marked and written', async () => {
+    await fc.assert(
+      fc.asyncProperty(
         anyMarks(socket),
         fc.string({ minLength: 1 }).filter((s) => s.trim() === s && s.length > 0),
-        (marks, note) => {
+        async (marks, note) => {
           const t = tape().put('note', { text: note })
           for (const [name, mark] of Object.entries(marks)) t.put('mark', { contacts: [name], mark })
           const whole = job({ entries: t.entries, files: [] })
-          expect(unpackJob(packJob(whole, sha256), sha256).job).toEqual(whole)
+          expect((await unpackJob(await pack(whole))).job).toEqual(whole)
         },
       ),
       { numRuns: 40 },
     )
   })
-  it('that is none, or was cut short, says so', () => {
-    expect(faults(strToU8('hello'))).toEqual([': this is not a ZIP, or it was cut short: fetch it again'])
-    expect(faults(packJob(job(), sha256).subarray(0, 400))[0]).toMatch(/cut short/)
+  it('that is none, or was cut short, says so', async () => {
+    expect(await faults(strToU8('hello'))).toEqual([
+      ': this is not a ZIP, or it was cut short: fetch it again',
+    ])
+    expect((await faults((await pack(job())).subarray(0, 400)))[0]).toMatch(/cut short/)
   })
   it.each([
     [
@@ -113,23 +123,27 @@ describe('a job’s ZIP', () => {
       tampered({ 'socket.json': text({ ...socket, pitchMm: -1 }) }),
       /socket\.json: pitchMm/,
     ],
-  ])('with %s is refused with its place', (_, zip, fault) => {
-    expect(faults(zip).join('\n')).toMatch(fault)
-    expect(unpackJob(zip, sha256).job).toBeNull()
+  ])('with %s is refused with its place', async (_, zip, fault) => {
+    expect((await faults(await zip)).join('\n')).toMatch(fault)
+    expect((await unpackJob(await zip)).job).toBeNull()
   })
-  it('never unfolds more than a job may hold', () => {
+  it('never unfolds more than a job may hold', async () => {
     const bomb = zipSync({ 'tape.json': new Uint8Array(70 * 1024 * 1024) }, { level: 0 })
-    expect(faults(bomb)).toEqual(['tape.json: it unfolds to more than a job may hold'])
+    expect(await faults(bomb)).toEqual(['tape.json: it unfolds to more than a job may hold'])
     // Half a megabyte that unfolds to hundreds: counted as it unfolds, whatever its parts are said to be.
     const small = zipSync({ 'files/x.png': new Uint8Array(120 * 1024 * 1024) }, { level: 9 })
     expect(small.length).toBeLessThan(1024 * 1024)
-    expect(faults(small)).toEqual(['files/x.png: it unfolds to more than a job may hold'])
+    expect(await faults(small)).toEqual(['files/x.png: it unfolds to more than a job may hold'])
+    // One that says it is small is stopped where it goes on.
+    const lying = Buffer.from(small)
+    lying.writeUInt32LE(100, lying.lastIndexOf('PK\x01\x02', undefined, 'latin1') + 24)
+    expect(await faults(lying)).toEqual([': this is not a ZIP, or it was cut short: fetch it again'])
     const many = zipSync(
       Object.fromEntries(Array.from({ length: 700 }, (_, i) => [`${i}.txt`, new Uint8Array(1)])),
     )
-    expect(faults(many)).toEqual([expect.stringMatching(/more than 600 parts/)])
+    expect(await faults(many)).toEqual([expect.stringMatching(/more than 600 parts/)])
   })
-  it('of forty thousand lines is read and folded in a few seconds: a line costs the same on a long tape', () => {
+  it('of forty thousand lines is read and folded in a few seconds: a line costs the same on a long tape', async () => {
     const long = tape()
     for (let i = 0; i < 40_000; i++)
       switch (i % 10) {
@@ -172,13 +186,13 @@ describe('a job’s ZIP', () => {
     // Linear would be eight times; copying what stands at every line would be sixty-four.
     const [short, whole] = [Math.min(fold(5000), fold(5000)), Math.min(fold(40_000), fold(40_000))]
     expect(whole / short).toBeLessThan(40)
-    const back = unpackJob(packJob(job({ entries: long.entries, files: [] }), sha256), sha256)
+    const back = await unpackJob(await pack(job({ entries: long.entries, files: [] })))
     expect(back.findings).toEqual([])
     expect(back.job?.entries).toHaveLength(40_000)
   })
-  it('reads back for every tape that can be written', () => {
-    fc.assert(
-      fc.property(anyTape(20), (drawn) => {
+  it('reads back for every tape that can be written', async () => {
+    await fc.assert(
+      fc.asyncProperty(anyTape(20), async (drawn) => {
         // What the server would let in, line after line.
         const entries: Entry[] = []
         for (const entry of drawn) {
@@ -192,18 +206,46 @@ describe('a job’s ZIP', () => {
           )
             entries.push(next)
         }
-        const zip = packJob(job({ entries, files: [], socket: null }), sha256)
-        expect(unpackJob(zip, sha256)).toMatchObject({ findings: [], job: { entries } })
+        const zip = await pack(job({ entries, files: [], socket: null }))
+        expect(await unpackJob(zip)).toMatchObject({ findings: [], job: { entries } })
       }),
       { numRuns: 60 },
     )
   })
-  it('reads back where what was pulled out is accounted for, and not with a photo line without its picture', () => {
+  it('reads back where what was pulled out is accounted for, and not with a photo line without its picture', async () => {
     const out = { contact: 'A1', how: 'transplant', holds: true, pulledOut: ['A2', 'A3'] } as const
     const entries = tape()
       .put('replaced', out)
       .put('accounted', { item: '1/1', where: 'in the dish' }).entries
-    expect(unpackJob(packJob(job({ entries, files: [] }), sha256), sha256).findings).toEqual([])
-    expect(faults(packJob(job({ files: [] }), sha256)).join()).toMatch(/its picture is not with the job/)
+    expect((await unpackJob(await pack(job({ entries, files: [] })))).findings).toEqual([])
+    expect((await faults(await pack(job({ files: [] })))).join()).toMatch(/its picture is not with the job/)
+  })
+  it('lays its pictures in a folder, each named by its hash, and reads each when its turn comes', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'needle-zip-'))
+    try {
+      const zip = join(folder, 'job.zip')
+      const read: string[] = []
+      const whole = packJob(job(), ({ sha256: hash }) => {
+        read.push(hash)
+        return Readable.from([Buffer.from(picture)])
+      })
+      expect(read).toEqual([])
+      await writeFile(zip, whole)
+      expect(read).toEqual([sha256(picture)])
+      expect((await unpackJob(zip, folder)).findings).toEqual([])
+      expect((await readdir(folder)).sort()).toEqual([sha256(picture), 'job.zip'].sort())
+      expect(await readFile(join(folder, sha256(picture)))).toEqual(Buffer.from(picture))
+    } finally {
+      await rm(folder, { recursive: true })
+    }
+  })
+  it('breaks off when a picture cannot be read, so that half a job is never taken for one', async () => {
+    const damaged = () =>
+      Readable.from(
+        (function* (): Generator<Buffer> {
+          throw new Error('chunk 1 is damaged')
+        })(),
+      )
+    await expect(buffer(packJob(job(), damaged))).rejects.toThrow(/damaged/)
   })
 })

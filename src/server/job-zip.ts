@@ -1,7 +1,16 @@
 import { tapeFindings } from '@/core/job/job-state'
 import type { Entry } from '@/core/job/job-state'
 import Joi from 'joi'
-import { strFromU8, strToU8, Unzip, UnzipInflate, zipSync } from 'fflate'
+import { createHash } from 'node:crypto'
+import { createWriteStream } from 'node:fs'
+import { rename } from 'node:fs/promises'
+import { join } from 'node:path'
+import { PassThrough, Readable } from 'node:stream'
+import { buffer } from 'node:stream/consumers'
+import { pipeline } from 'node:stream/promises'
+import { fromBufferPromise, openPromise } from 'yauzl'
+import type { Entry as ZipEntry, ZipFile as OpenZip } from 'yauzl'
+import { ZipFile } from 'yazl'
 import { MAX_CONTACTS, trusts } from '@/core/socket/model/socket'
 import { functionGroups } from '@/core/board/function-group'
 import type { Socket } from '@/core/socket/model/socket'
@@ -22,15 +31,14 @@ export interface JobPicture {
   readonly sha256: string
   readonly type: string
   readonly purpose: string
-  readonly bytes: Uint8Array
+  /** How many. */
+  readonly bytes: number
 }
 
 export interface JobFileFinding {
   readonly path: string
   readonly text: string
 }
-
-type Sha256 = (bytes: Uint8Array) => string
 
 const FORMAT = 'arch-needle job'
 const MB = 1024 * 1024
@@ -45,30 +53,67 @@ const endings: Readonly<Record<string, string>> = {
 }
 const pictureTypes = Object.keys(endings)
 
-const json = (value: unknown) => strToU8(`${JSON.stringify(value, null, 1)}\n`)
+const json = (value: unknown) => `${JSON.stringify(value, null, 1)}\n`
 
-/** @param extras files for the reader only, such as the map as SVG; they are not read back */
+/**
+ * The ZIP as it is written: tape and pictures are read when their turn comes, so none of them is held whole.
+ * @param open a picture to read
+ * @param extras files for the reader only, such as the map as SVG; they are not read back
+ */
 export function packJob(
   job: JobFile,
-  sha256: Sha256,
-  extras: Readonly<Record<string, Uint8Array>> = {},
-): Uint8Array {
+  open: (picture: JobPicture) => Readable,
+  extras: Readonly<Record<string, string>> = {},
+): Readable {
   const pictures = job.files.map(({ bytes: _, ...about }) => about)
-  const parts: Record<string, Uint8Array> = {
-    'job.json': json({ format: FORMAT, v: 1, tag: job.tag, exportedAt: job.exportedAt, pictures }),
-    'tape.json': json(job.entries),
-    ...extras,
+  const zip = new ZipFile()
+  const out = zip.outputStream.pipe(new PassThrough())
+  zip.on('error', (error: Error) => out.destroy(error))
+  const manifest: { path: string; bytes: number; sha256: string }[] = []
+  const add = (path: string, text: string) => {
+    const bytes = Buffer.from(text)
+    manifest.push({ path, bytes: bytes.length, sha256: createHash('sha256').update(bytes).digest('hex') })
+    zip.addBuffer(bytes, path)
   }
-  if (job.socket) parts['socket.json'] = json(job.socket)
-  if (job.owner) parts['owner.json'] = json(job.owner)
-  for (const file of job.files) parts[picturePath(file)] = file.bytes
-  const manifest = Object.entries(parts).map(([path, bytes]) => ({
-    path,
-    bytes: bytes.length,
-    sha256: sha256(bytes),
-  }))
-  parts['manifest.json'] = json(manifest)
-  return zipSync(parts, { level: 6 })
+  add('job.json', json({ format: FORMAT, v: 1, tag: job.tag, exportedAt: job.exportedAt, pictures }))
+  for (const [path, text] of Object.entries(extras)) add(path, text)
+  if (job.socket) add('socket.json', json(job.socket))
+  if (job.owner) add('owner.json', json(job.owner))
+  zip.addReadStreamLazy('tape.json', (done) => {
+    const hash = createHash('sha256')
+    let bytes = 0
+    const source = Readable.from(tapeText(job.entries))
+    source.on('data', (piece: Buffer) => {
+      hash.update(piece)
+      bytes += piece.length
+    })
+    source.once('end', () => manifest.push({ path: 'tape.json', bytes, sha256: hash.digest('hex') }))
+    done(null, source)
+  })
+  for (const file of job.files) {
+    manifest.push({ path: picturePath(file), bytes: file.bytes, sha256: file.sha256 })
+    // A picture is packed as it is: it would not become smaller.
+    zip.addReadStreamLazy(picturePath(file), { size: file.bytes, compress: false }, (done) => {
+      const source = open(file)
+      source.once('error', (error) => out.destroy(error))
+      done(null, source)
+    })
+  }
+  // Its turn comes last, when everything else has gone through.
+  zip.addReadStreamLazy('manifest.json', (done) => done(null, Readable.from([Buffer.from(json(manifest))])))
+  zip.end()
+  return out
+}
+
+const AT_ONCE = 200
+
+/** A tape as JSON, a line of text for each of its lines, some at a time: a long one keeps nobody waiting. */
+function* tapeText(entries: readonly Entry[]): Generator<Buffer> {
+  for (let from = 0; from < entries.length; from += AT_ONCE) {
+    const some = entries.slice(from, from + AT_ONCE).map((entry) => JSON.stringify(entry))
+    yield Buffer.from(`${from === 0 ? '[' : ','}\n${some.join(',\n')}`)
+  }
+  yield Buffer.from(entries.length === 0 ? '[]\n' : '\n]\n')
 }
 
 const picturePath = (file: Pick<JobPicture, 'sha256' | 'type'>) =>
@@ -125,22 +170,26 @@ const socketSchema = Joi.object({
     .required(),
 })
 
-/** Reads a job's ZIP; every fault is a finding with the file it is in. The job is null when any was found. */
-export function unpackJob(
-  zip: Uint8Array,
-  sha256: Sha256,
-): { readonly job: JobFile | null; readonly findings: readonly JobFileFinding[] } {
+/**
+ * Reads a job's ZIP; every fault is a finding with the file it is in. The job is null when any was found.
+ * @param zip the path of a file, or its bytes
+ * @param keepIn folder in which its pictures are laid, each named by its hash; without one they are only checked
+ */
+export async function unpackJob(
+  zip: string | Buffer,
+  keepIn?: string,
+): Promise<{ readonly job: JobFile | null; readonly findings: readonly JobFileFinding[] }> {
   const findings: JobFileFinding[] = []
   const say = (path: string, text: string) => findings.push({ path, text })
   const failed = () => ({ job: null, findings: findings.slice(0, 40) })
-  const parts = openZip(zip, say)
+  const parts = await partsOf(zip, say, keepIn)
   if (!parts) return failed()
 
   const read = (path: string, schema: Joi.Schema): unknown => {
-    const bytes = parts[path]
-    if (!bytes) return (say(path, 'it is missing from the ZIP'), undefined)
+    const text = parts.get(path)?.text
+    if (text === undefined) return (say(path, 'it is missing from the ZIP'), undefined)
     try {
-      const raw = JSON.parse(strFromU8(bytes)) as unknown
+      const raw = JSON.parse(text) as unknown
       const { error, value } = schema.validate(raw, { convert: false })
       const odd = !error && path !== 'tape.json' ? oddText(raw) : null
       if (odd !== null) return (say(path, `${odd}: it holds a character that can not be kept`), undefined)
@@ -157,26 +206,26 @@ export function unpackJob(
     { path: string; bytes: number; sha256: string }[] | undefined
   const listed = new Set(manifest?.map((m) => m.path))
   for (const m of manifest ?? []) {
-    const bytes = parts[m.path]
-    if (!bytes) say(m.path, 'the manifest names it but it is missing')
-    else if (sha256(bytes) !== m.sha256)
+    const part = parts.get(m.path)
+    if (!part) say(m.path, 'the manifest names it but it is missing')
+    else if (part.sha256 !== m.sha256)
       say(m.path, 'its content is not what the manifest says; it was changed or damaged')
   }
-  for (const path of Object.keys(parts))
+  for (const path of parts.keys())
     if (manifest && path !== 'manifest.json' && !listed.has(path)) say(path, 'the manifest does not name it')
 
   const head = read('job.json', headSchema) as
     (Omit<JobFile, 'files'> & { pictures: Omit<JobPicture, 'bytes'>[] }) | undefined
   const raw = read('tape.json', Joi.array().max(MAX_LINES)) as unknown[] | undefined
-  const socket = parts['socket.json'] ? (read('socket.json', socketSchema) as Socket | undefined) : null
-  const owner = parts['owner.json'] ? (read('owner.json', ownerSchema) as JobFile['owner']) : null
+  const socket = parts.has('socket.json') ? (read('socket.json', socketSchema) as Socket | undefined) : null
+  const owner = parts.has('owner.json') ? (read('owner.json', ownerSchema) as JobFile['owner']) : null
   const entries = raw ? readEntries(raw, say) : []
   const files = (head?.pictures ?? []).flatMap((picture): JobPicture[] => {
     const path = picturePath(picture)
-    const bytes = parts[path]
-    if (!bytes) return (say(path, 'job.json names it but it is missing'), [])
-    if (sha256(bytes) !== picture.sha256) say(path, 'its content does not have the hash it is named by')
-    return [{ ...picture, bytes }]
+    const part = parts.get(path)
+    if (!part) return (say(path, 'job.json names it but it is missing'), [])
+    if (part.sha256 !== picture.sha256) say(path, 'its content does not have the hash it is named by')
+    return [{ ...picture, bytes: part.bytes }]
   })
   const has = new Set(files.map((f) => f.sha256))
   // A signature may stay with the shop it was given to, or have been erased with its owner.
@@ -197,62 +246,66 @@ const mostOf: readonly (readonly [path: RegExp, bytes: number])[] = [
   [/^(map\.svg|marked-contacts\.csv)$/, 16 * MB],
   [/./, MB],
 ]
-const SLICE = 64 * 1024
+const readAsText = /^[a-z]+\.json$/
 
-/** Stops the unfolding; the finding was said. */
-class TooLarge extends Error {}
+/** A part of the ZIP that was read through. */
+interface Part {
+  readonly sha256: string
+  readonly bytes: number
+  /** Where it is one that is looked into. */
+  readonly text?: string
+}
 
-/**
- * Opens a ZIP slice by slice, counting what it unfolds to as it unfolds: what its parts are said to be does not count.
- */
-function openZip(
-  zip: Uint8Array,
+/** Reads a ZIP part by part; what a part is said to unfold to is the most it may. Null when it is none; that is said. */
+async function partsOf(
+  zip: string | Buffer,
   say: (path: string, text: string) => void,
-): Record<string, Uint8Array> | null {
-  const parts: Record<string, Uint8Array> = {}
-  let total = 0
-  let open = 0
-  let seen = 0
-  const stop = (path: string, text: string): never => {
-    say(path, text)
-    throw new TooLarge(text)
-  }
-  const unzip = new Unzip((file) => {
-    if (file.name.endsWith('/')) return
-    if (++seen > MAX_PARTS) stop(file.name, `it has more than ${MAX_PARTS} parts`)
-    const most = mostOf.find(([path]) => path.test(file.name))![1]
-    const pieces: Uint8Array[] = []
-    let bytes = 0
-    open++
-    file.ondata = (error, piece, last) => {
-      if (error) throw error
-      bytes += piece.length
-      total += piece.length
-      if (bytes > most || total > MAX_TOTAL_BYTES) stop(file.name, 'it unfolds to more than a job may hold')
-      pieces.push(piece.slice())
-      if (!last) return
-      open--
-      const whole = new Uint8Array(bytes)
-      let at = 0
-      for (const p of pieces) {
-        whole.set(p, at)
-        at += p.length
-      }
-      parts[file.name] = whole
-    }
-    file.start()
-  })
-  unzip.register(UnzipInflate)
+  keepIn?: string,
+): Promise<ReadonlyMap<string, Part> | null> {
+  const parts = new Map<string, Part>()
+  const stop = (path: string, text: string) => (say(path, text), null)
   try {
-    for (let from = 0; from < zip.length; from += SLICE)
-      unzip.push(zip.subarray(from, from + SLICE), from + SLICE >= zip.length)
+    const opened = await (typeof zip === 'string' ? openPromise(zip) : fromBufferPromise(zip))
+    let total = 0
+    if (opened.entryCount > MAX_PARTS) {
+      opened.close()
+      return stop('', `it has more than ${MAX_PARTS} parts`)
+    }
+    for await (const entry of opened.eachEntry()) {
+      const { fileName: path, uncompressedSize: bytes } = entry
+      if (path.endsWith('/')) continue
+      if (parts.has(path)) return stop(path, 'it is in the ZIP twice')
+      const most = mostOf.find(([of]) => of.test(path))![1]
+      total += bytes
+      if (bytes > most || total > MAX_TOTAL_BYTES) return stop(path, 'it unfolds to more than a job may hold')
+      parts.set(path, await readPart(opened, entry, keepIn))
+    }
+    if (parts.size > 0) return parts
   } catch (error) {
-    if (!(error instanceof TooLarge)) say('', 'this is not a ZIP, or it was cut short: fetch it again')
-    return null
+    // A disk that is full is no fault of the ZIP.
+    if (error instanceof Error && 'syscall' in error && error.syscall !== 'read') throw error
   }
-  if (seen > 0 && open === 0) return parts
-  say('', 'this is not a ZIP, or it was cut short: fetch it again')
-  return null
+  return stop('', 'this is not a ZIP, or it was cut short: fetch it again')
+}
+
+async function readPart(zip: OpenZip, entry: ZipEntry, keepIn?: string): Promise<Part> {
+  const { fileName: path, uncompressedSize: bytes } = entry
+  const source = await zip.openReadStreamPromise(entry)
+  const hash = createHash('sha256')
+  source.on('data', (piece: Buffer) => hash.update(piece))
+  if (readAsText.test(path)) {
+    const text = (await buffer(source)).toString('utf8')
+    return { sha256: hash.digest('hex'), bytes, text }
+  }
+  if (keepIn === undefined || !path.startsWith('files/')) {
+    for await (const _ of source);
+    return { sha256: hash.digest('hex'), bytes }
+  }
+  const begun = join(keepIn, 'part')
+  await pipeline(source, createWriteStream(begun))
+  const sha256 = hash.digest('hex')
+  await rename(begun, join(keepIn, sha256))
+  return { sha256, bytes }
 }
 
 function readEntries(raw: readonly unknown[], say: (path: string, text: string) => void): Entry[] {
@@ -262,13 +315,13 @@ function readEntries(raw: readonly unknown[], say: (path: string, text: string) 
     by: Joi.string().max(60).required(),
     v: Joi.valid(1).required(),
   })
-  let said = 0
+  let faults = 0
   raw.forEach((line, i) => {
-    if (said > 60) return
+    if (faults > 60) return
     const { seq, by, v, ...rest } = (line ?? {}) as Record<string, unknown>
     const outer = schema.validate({ seq, by, v }, { convert: false })
     const inner = checkEntry(rest)
-    if (outer.error || oddText(by) !== null || !inner.ok) said++
+    if (outer.error || oddText(by) !== null || !inner.ok) faults++
     if (outer.error) say('tape.json', `line ${i + 1}: ${firstFault(outer.error).text}`)
     else if (oddText(by) !== null)
       say('tape.json', `line ${i + 1}, by: it holds a character that can not be kept`)

@@ -1,8 +1,11 @@
 import 'server-only'
 import type { Entry } from '@/core/job/job-state'
-import { mkdtemp, rm, writeFile } from 'node:fs/promises'
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, open as openFile, rm } from 'node:fs/promises'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
+import { Readable } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import sharp from 'sharp'
 import { canonical } from '@/core/tape/canonical'
 import { displayList } from '@/core/socket/map/display-list'
@@ -10,7 +13,7 @@ import { toSvg } from '@/core/socket/map/svg'
 import type { Account } from '@/data/accounts'
 import {
   attachToJob,
-  fileBytes,
+  fileChunks,
   FileRefused,
   filesOfJob,
   findFile,
@@ -30,31 +33,28 @@ import type { Socket } from '@/core/socket/model/socket'
 import { marksCsv } from '@/tables/contact-csv'
 import { heavy } from '@/server/heavy'
 import { rewritten } from '@/server/uploads'
+import { packJob } from './job-zip'
 import type { JobFile, JobFileFinding, JobPicture } from './job-zip'
 
 /** The job as one ZIP that can be read back; without the owner their name, contact and signature stay here. */
-export async function exportJob(
-  job: Job,
-  withOwner: boolean,
-  account: string,
-  signal?: AbortSignal,
-): Promise<Uint8Array> {
+export async function exportJob(job: Job, withOwner: boolean): Promise<Readable> {
   const entries = await readTape(job.id)
   const { state, socket } = await foldTape(entries)
   const customer = withOwner ? await customerOf(job.customerId) : null
   const files: JobPicture[] = []
+  const ids = new Map<string, string>()
   for (const { sha256: hash, type, purpose } of await filesOfJob(job.id)) {
     if (purpose === 'signature' && !withOwner) continue
     const head = await findFile({ jobId: job.id }, hash)
-    if (head) files.push({ sha256: hash, type, purpose, bytes: await fileBytes(head.id) })
+    if (!head) continue
+    files.push({ sha256: hash, type, purpose, bytes: head.bytes })
+    ids.set(hash, head.id)
   }
   const pass = state.socket.passes.at(-1) ?? null
-  const text = new TextEncoder()
-  const extras: Record<string, Uint8Array> = {}
+  const extras: Record<string, string> = {}
   if (socket) {
-    const svg = toSvg(displayList(socket, pass), socket.pitchMm, 'paper', `${job.tag} ${socket.name}`)
-    extras['map.svg'] = text.encode(svg)
-    extras['marked-contacts.csv'] = text.encode(marksCsv(socket, pass))
+    extras['map.svg'] = toSvg(displayList(socket, pass), socket.pitchMm, 'paper', `${job.tag} ${socket.name}`)
+    extras['marked-contacts.csv'] = marksCsv(socket, pass)
   }
   const owner = customer && !customer.erased ? { name: customer.name, contact: customer.contact } : null
   const whole: JobFile = {
@@ -65,7 +65,7 @@ export async function exportJob(
     owner,
     files,
   }
-  return heavy(account, 'pack', { job: whole, extras }, signal)
+  return packJob(whole, ({ sha256 }) => Readable.from(fileChunks(ids.get(sha256)!)), extras)
 }
 
 export type Imported =
@@ -81,19 +81,21 @@ class NotRead extends Error {
 const notRead = (path: string, text: string) => new NotRead([{ path, text }])
 
 /**
- * Reads a job's ZIP as a job of its own, all or nothing. The client's id makes a retry harmless; a job that is here
- * already is known by its lines and is not laid a second time.
+ * Reads a job's ZIP, as it comes, as a job of its own, all or nothing. The client's id makes a retry harmless; a job
+ * that is here already is known by its lines and is not laid a second time.
  */
 export async function importJob(
-  zip: Uint8Array,
+  zip: AsyncIterable<Uint8Array>,
   id: string,
   account: Account,
   signal?: AbortSignal,
 ): Promise<Imported> {
-  const { job, findings } = await heavy(account.id, 'unpack', { zip }, signal)
-  if (!job) return { ok: false, findings }
   const folder = await mkdtemp(join(tmpdir(), 'needle-import-'))
   try {
+    const received = join(folder, 'received')
+    await pipeline(zip, createWriteStream(received))
+    const { job, findings } = await heavy(account.id, 'unpack', { zip: received, keepIn: folder }, signal)
+    if (!job) return { ok: false, findings }
     const pictures = await cleanPictures(job, folder)
     return await transaction(async (db): Promise<Imported> => {
       const here = await alreadyHere(job, id, db)
@@ -152,15 +154,15 @@ async function alreadyHere(job: JobFile, id: string, db: Queryable): Promise<str
 /** Every picture decoded as an upload is, and written anew where anything stands beside it. */
 async function cleanPictures(job: JobFile, folder: string) {
   const kept = []
-  for (const [i, file] of job.files.entries()) {
+  for (const file of job.files) {
     const path = `files/${file.sha256}`
-    const type = pictureType(file.bytes)
+    const from = join(folder, file.sha256)
+    const type = pictureType(await headOf(from))
     if (type !== file.type) throw notRead(path, `it is not the ${file.type} it is said to be`)
     try {
-      const to = join(folder, String(i))
-      const again = await rewritten(file.bytes, type, to)
-      if (await isBare(file.bytes)) await writeFile(to, file.bytes)
-      kept.push({ picture: again, sha256: file.sha256, purpose: file.purpose })
+      const again = await rewritten(from, type, `${from}-again`)
+      const picture = (await isBare(from)) ? { ...again, path: from } : again
+      kept.push({ picture, sha256: file.sha256, purpose: file.purpose })
     } catch (error) {
       if (error instanceof FileRefused) throw notRead(path, error.message)
       throw error
@@ -169,9 +171,19 @@ async function cleanPictures(job: JobFile, folder: string) {
   return kept
 }
 
+async function headOf(path: string): Promise<Uint8Array> {
+  const file = await openFile(path)
+  try {
+    const { buffer, bytesRead } = await file.read(new Uint8Array(16), 0, 16, 0)
+    return buffer.subarray(0, bytesRead)
+  } finally {
+    await file.close()
+  }
+}
+
 /** Nothing stands beside the picture itself: no place, no maker, no turn. */
-async function isBare(bytes: Uint8Array): Promise<boolean> {
-  const { exif, xmp, iptc, comments, orientation } = await sharp(bytes).metadata()
+async function isBare(path: string): Promise<boolean> {
+  const { exif, xmp, iptc, comments, orientation } = await sharp(path).metadata()
   return !exif && !xmp && !iptc && !comments?.length && (orientation ?? 1) === 1
 }
 

@@ -1,3 +1,5 @@
+import { lowerFirst } from '@/core/sentence'
+import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import { workingOrder } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
@@ -6,6 +8,10 @@ import { When } from '@/ui/When'
 import { LookAgain } from './LookAgain'
 import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
+import { BenchKeys } from './BenchKeys'
+import { FirstMoves } from './FirstMoves'
+import { sayMoment } from '@/core/reader'
+import type { Reader } from '@/core/reader'
 
 const tones = {
   late: 'text-ember font-semibold',
@@ -25,6 +31,8 @@ export function Bench({
   more,
   later,
   nowIso,
+  reader,
+  firstMoves,
 }: {
   jobs: readonly Job[]
   /** How many are on the bench in all. */
@@ -32,6 +40,9 @@ export function Bench({
   more: boolean
   later: boolean
   nowIso: string
+  reader: Reader
+  /** Somebody here for the first time is told what is worth trying. */
+  firstMoves: 'demo' | 'own shop' | null
 }) {
   const order = workingOrder(
     jobs.map((job) => ({
@@ -41,20 +52,29 @@ export function Bench({
       waiting: job.bench.waiting,
     })),
     nowIso,
+    (at) => sayMoment(reader, at, 'date'),
   )
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
   return (
     <>
-      <div className="mb-5 flex items-start justify-between gap-6">
+      <div className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3">
         <div>
           <h1>
-            {first ? `Take ${first.tag} next: ${lower(sayNext(first))}` : 'Nothing waits. Take in a board.'}
+            {first
+              ? `Take ${first.tag} next: ${lowerFirst(sayNext(first))}`
+              : 'Nothing waits. Start a new job.'}
           </h1>
           <p className="mt-0.5 text-soft">
-            {first
-              ? `${all.toLocaleString()} ${all === 1 ? 'job' : 'jobs'} on the bench, least time to spare first.${all > jobs.length ? ` ${jobs.length} of them here.` : ''}`
-              : 'It gets a tag, a tape and a way from intake to hand-back.'}
+            {first ? (
+              <>
+                <Count n={all} /> {all === 1 ? 'job' : 'jobs'} on the bench, late ones first, then least time
+                to spare.
+                {all > jobs.length && ` ${jobs.length} of them here.`}
+              </>
+            ) : (
+              'It gets a tag, a tape and a way from intake to hand-back.'
+            )}
           </p>
         </div>
         <div className="flex shrink-0 gap-2">
@@ -62,7 +82,9 @@ export function Bench({
           <TakeIn />
         </div>
       </div>
-      {jobs.some(isOlder) && <LookAgain />}
+      {firstMoves && <FirstMoves demo={firstMoves === 'demo'} />}
+      {jobs.some((job) => job.stepIsOlder) && <LookAgain />}
+      <BenchKeys />
       {jobs.length > 0 && (
         <ol>
           {order.map((standing, i) => {
@@ -70,11 +92,12 @@ export function Bench({
             return (
               <li
                 key={job.id}
-                className={`grid grid-cols-[6.6rem_minmax(0,1fr)_11.5rem_10rem] items-baseline gap-x-6 py-3 ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
+                className={`relative grid items-baseline gap-x-6 gap-y-1 py-3 hover:bg-sheet sm:grid-cols-[6.6rem_minmax(0,1fr)] lg:grid-cols-[6.6rem_minmax(0,1fr)_11.5rem_10rem] ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
               >
                 <Link
                   href={`/jobs/${job.tag}/${job.nextStep?.station ?? 'intake'}`}
-                  className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem]"
+                  data-job
+                  className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem] after:absolute after:inset-0"
                 >
                   {job.tag}
                 </Link>
@@ -85,8 +108,8 @@ export function Bench({
                   </p>
                   <p className="text-[0.96rem]">
                     {sayNext(job)}
-                    {job.nextStep && isOlder(job) && (
-                      <span className="text-soft"> (being computed anew)</span>
+                    {job.nextStep && job.stepIsOlder && (
+                      <span className="text-soft"> (being calculated again)</span>
                     )}
                   </p>
                 </div>
@@ -96,7 +119,7 @@ export function Bench({
                   </span>
                   <span className="font-semibold">{lampWords[job.bench.lamp]}</span>
                 </div>
-                <div className="text-right">
+                <div className="lg:text-right">
                   <p className={tones[standing.say]}>{standing.say}</p>
                   {job.promisedAt && (
                     <p className="text-[0.9rem] text-soft">
@@ -127,12 +150,7 @@ export function Bench({
   )
 }
 
-/** What was computed at an earlier line of the tape. */
-const isOlder = (job: Job) => job.nextStep?.seq !== job.seq
-
-const sayNext = (job: Job) => job.nextStep?.say ?? 'Weighing what comes next.'
+const sayNext = (job: Job) => job.nextStep?.say ?? 'Calculating what comes next.'
 
 const pageAfter = ({ id, promisedAt }: Job) =>
   `/?${new URLSearchParams({ after: id, ...(promisedAt ? { promised: promisedAt } : {}) })}`
-
-const lower = (s: string) => (s ? s[0]!.toLowerCase() + s.slice(1) : s)

@@ -1,4 +1,5 @@
 'use client'
+import { Count } from '@/ui/reader'
 import { useActionState } from 'react'
 import type { Donor } from '@/data/donors'
 import { Button } from '@/ui/Button'
@@ -25,7 +26,9 @@ export function Donors({
           <li key={d.name} className="flex items-baseline gap-4 border-b border-line py-1.5">
             <b className="w-56 font-semibold">{d.name}</b>
             <span className="flex-1 text-soft">{d.socketName}</span>
-            <span className="num">{d.left.toLocaleString()} left</span>
+            <span className="num">
+              <Count n={d.left} /> left
+            </span>
             <form action={act}>
               <input type="hidden" name="name" value={d.name} />
               <input type="hidden" name="off" value="yes" />
@@ -36,7 +39,7 @@ export function Donors({
           </li>
         ))}
       </ul>
-      <form action={act} className="mt-3 grid grid-cols-[1fr_12rem_9rem_auto] items-end gap-3">
+      <form action={act} className="mt-3 grid items-end md:grid-cols-[1fr_12rem_9rem_auto] gap-3">
         <TextField label="Donor" name="name" placeholder="burnt TW-K61, drawer 3" />
         <SelectField label="Socket" name="socket">
           {sockets.map((s) => (

@@ -39,7 +39,7 @@ export function ImportJob() {
         type="file"
         accept=".zip,application/zip"
         className="sr-only"
-        aria-label="Job ZIP to read in"
+        aria-label="Job ZIP to import"
         tabIndex={-1}
         onChange={(event) => {
           const file = event.target.files?.[0]
@@ -48,7 +48,7 @@ export function ImportJob() {
         }}
       />
       <Button onClick={() => input.current?.click()} disabled={busy}>
-        {busy ? 'Reading…' : 'Read in a job ZIP'}
+        {busy ? 'Reading…' : 'Import a job ZIP'}
       </Button>
       {here && (
         <p role="status" className="mt-1 max-w-72">

@@ -36,7 +36,7 @@ export function ResetPassword({ id, name }: { id: string; name: string }) {
   const [state, act, busy] = useActionState(resetPasswordAction, nothing)
   return (
     <details className="mt-1">
-      <summary className="text-[0.94rem] text-soft">Set {name}’s password anew</summary>
+      <summary className="text-[0.94rem] text-soft">Reset {name}’s password</summary>
       <form action={act} className="mt-2 flex flex-col gap-2">
         <input type="hidden" name="id" value={id} />
         <NewPassword

@@ -1,3 +1,4 @@
+import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import type { Job } from '@/data/jobs'
 import { Button } from '@/ui/Button'
@@ -23,16 +24,24 @@ export function RecordList({
     `/record?${new URLSearchParams({ ...(words && { words }), closedAt: last.closedAt!, id: last.id })}`
   return (
     <>
-      <h1>{all === 0 ? 'No job is finished yet.' : `${all.toLocaleString()} finished jobs.`}</h1>
+      <h1>
+        {all === 0 ? (
+          'No job is finished yet.'
+        ) : (
+          <>
+            <Count n={all} /> finished jobs.
+          </>
+        )}
+      </h1>
       <form className="mt-3 flex gap-2" role="search">
         <input
           name="words"
           defaultValue={words}
-          aria-label="Look for"
+          aria-label="Search"
           placeholder="a tag, a board, what it was used as, what was wrong"
-          className="w-96"
+          className="w-96 min-w-0"
         />
-        <Button type="submit">Look</Button>
+        <Button type="submit">Search</Button>
         {words && (
           <Link href="/record" className="self-center underline">
             all of them
@@ -48,7 +57,7 @@ export function RecordList({
         {jobs.map((job) => (
           <li
             key={job.id}
-            className="grid grid-cols-[6.4rem_minmax(0,1fr)_12rem_9rem] items-baseline gap-x-5 border-t border-line py-2"
+            className="grid items-baseline md:grid-cols-[6.4rem_minmax(0,1fr)_12rem_9rem] gap-x-5 border-t border-line py-2"
           >
             <Link
               href={`/jobs/${job.tag}/hand-back`}

@@ -11,9 +11,11 @@ export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
       <h1>
         {atHand.length === shelfItems.length
           ? 'Everything the tests need is at hand'
-          : `${shelfItems.length - atHand.length} of ${shelfItems.length} things are away`}
+          : `${shelfItems.length - atHand.length} of ${shelfItems.length} things are not available`}
       </h1>
-      <p className="mt-0.5 text-soft">A test that needs what is away is not suggested, on any job.</p>
+      <p className="mt-0.5 text-soft">
+        A test that needs what is not available is not suggested, on any job.
+      </p>
       <ul className="mt-5 max-w-[52rem]">
         {shelfItems.map((item) => {
           const there = atHand.includes(item)
@@ -21,7 +23,7 @@ export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
           return (
             <li
               key={item}
-              className="grid grid-cols-[13rem_1fr_6rem_auto] items-baseline gap-4 border-b border-line py-2"
+              className="grid items-baseline gap-x-4 gap-y-1 sm:grid-cols-[13rem_1fr_8.5rem_auto] border-b border-line py-2"
             >
               <b className={`font-semibold ${there ? '' : 'text-soft'}`}>{item}</b>
               <span className="text-[0.94rem] text-soft">
@@ -29,13 +31,17 @@ export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
                 {tests.length > 1 && '…'}
               </span>
               <span className={there ? 'text-verd' : 'font-semibold text-brass'}>
-                {there ? '● at hand' : '○ away'}
+                {there ? '● at hand' : '○ not available'}
               </span>
               <form action={shelfAction}>
                 <input type="hidden" name="item" value={item} />
                 <input type="hidden" name="there" value={there ? 'no' : 'yes'} />
-                <Button type="submit" look="bare" aria-label={there ? `${item} is away` : `${item} is back`}>
-                  {there ? 'It is away' : 'It is back'}
+                <Button
+                  type="submit"
+                  look="bare"
+                  aria-label={there ? `${item}: not available` : `${item}: available again`}
+                >
+                  {there ? 'Not available' : 'Available again'}
                 </Button>
               </form>
             </li>

@@ -3,48 +3,29 @@ import type { ReactNode } from 'react'
 import type { Account } from '@/data/accounts'
 import { Button } from '@/ui/Button'
 import { ThemeSwitch } from '@/ui/ThemeSwitch'
+import { ShopKeys } from './ShopKeys'
+import { ShopNav } from './ShopNav'
 import { signOutAction } from './sign-in-actions'
 
-const places = [
-  ['/', 'Bench'],
-  ['/shelf', 'Shelf'],
-  ['/library', 'Library'],
-  ['/practice', 'Practice'],
-  ['/record', 'Record'],
-  ['/people', 'People'],
-] as const
-
 /** The frame outside a job. */
-export function ShopFrame({
-  account,
-  here,
-  children,
-}: {
-  account: Account
-  here: (typeof places)[number][0]
-  children: ReactNode
-}) {
+export function ShopFrame({ account, children }: { account: Account; children: ReactNode }) {
   return (
     <div className="min-h-screen">
-      <header className="flex h-16 items-center gap-7 border-b-2 border-ink px-6">
+      <a
+        href="#page"
+        className="absolute -top-20 left-2 z-50 rounded-sheet border-2 border-ink bg-sheet px-3 py-1 focus:top-2"
+      >
+        To the page
+      </a>
+      <header className="flex min-h-14 flex-wrap items-center gap-x-6 gap-y-1 border-b-2 border-ink px-6 py-1.5 max-sm:px-3">
         <Link href="/" className="text-lg font-semibold">
           Arch Needle
         </Link>
-        <nav aria-label="Shop" className="flex flex-1 gap-6">
-          {places.map(([href, name]) => (
-            <Link
-              key={href}
-              href={href}
-              aria-current={href === here ? 'page' : undefined}
-              className={href === here ? 'border-b-[3px] border-brass pb-0.5 font-bold' : 'pb-0.5'}
-            >
-              {name}
-            </Link>
-          ))}
-        </nav>
+        <ShopNav />
         <span className="text-soft">
           {account.name}, {account.role}
         </span>
+        <ShopKeys />
         <span className="text-[0.9rem] text-soft">
           <ThemeSwitch />
         </span>
@@ -54,7 +35,9 @@ export function ShopFrame({
           </Button>
         </form>
       </header>
-      <main className="mx-auto max-w-[1180px] px-6 py-6">{children}</main>
+      <main id="page" tabIndex={-1} className="mx-auto max-w-[1180px] px-6 py-5 outline-none max-sm:px-3">
+        {children}
+      </main>
     </div>
   )
 }

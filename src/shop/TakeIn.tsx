@@ -2,7 +2,7 @@
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import { Button } from '@/ui/Button'
-import { useKeys } from '@/ui/keys'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
 
 /** Takes in a board: a new job with the next tag. The id is made here, so that a double press makes one job. */
 export function TakeIn() {
@@ -27,11 +27,12 @@ export function TakeIn() {
     }
     setBusy(false)
   }
-  useKeys({ n: () => void take() })
+  const hint = useKeyHint()
+  useKeys({ takeIn: () => void take() })
   return (
     <div className="text-right">
-      <Button look="first" keyHint="n" onClick={() => void take()} disabled={busy}>
-        Take in a board
+      <Button look="first" keyHint={hint('takeIn')} onClick={() => void take()} disabled={busy}>
+        New job
       </Button>
       {say && (
         <p role="alert" className="mt-1 max-w-60 text-ember">

@@ -180,12 +180,12 @@ export async function changePasswordAction(_: FormState, form: FormData): Promis
 /** A lead sets somebody's password anew. */
 export async function resetPasswordAction(_: FormState, form: FormData): Promise<FormState> {
   const me = await signedIn('/people')
-  if (me.role !== 'lead') return { typed: {}, faults: { password: 'Only the lead sets passwords anew.' } }
+  if (me.role !== 'lead') return { typed: {}, faults: { password: 'Only the lead resets passwords.' } }
   const { faults, value, ok } = read(form, Joi.object({ id, password }))
   if (!ok) return { typed: {}, faults }
   return orFaults({}, 'password', async (): Promise<FormState> => {
     await resetPassword(value.id!, value.password!)
-    return { typed: {}, faults: {}, done: 'Set anew; every session of that account is ended.' }
+    return { typed: {}, faults: {}, done: 'Reset; every session of that account is ended.' }
   })
 }
 

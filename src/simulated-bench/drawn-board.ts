@@ -1,6 +1,6 @@
 import type { Uniform } from '@/core/maths/seeded'
 import type { BenchTest } from '@/core/triage/model/bench-test'
-import type { FaultId } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/faults'
 import { hypotheses, SOMETHING_ELSE } from '@/core/triage/reason/odds'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {

@@ -5,7 +5,7 @@ import { benchTests } from '@/core/triage/model/bench-tests'
 import { readCodes } from '@/core/triage/instruments/code-tape'
 import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import { readCurrent } from '@/core/triage/instruments/current-trace'
-import { faultIds } from '@/core/triage/model/fault'
+import { faultIds } from '@/core/triage/model/faults'
 import { judgeRails } from '@/core/triage/instruments/rail-table'
 import { SimulatedBoard } from './simulated-board'
 

@@ -3,45 +3,43 @@ import { Tab, TabGroup, TabList, TabPanel, TabPanels } from '@headlessui/react'
 import { useState } from 'react'
 import type { ReactNode } from 'react'
 
-export interface TabOf {
-  readonly name: string
+export interface TabOf<Name extends string> {
+  readonly name: Name
   readonly label?: ReactNode
   readonly panel: ReactNode
 }
 
 /**
- * Panels of which one is open. A tab opens at the press, not at the release: while odds and order are reckoned anew the
- * page above may grow between the two, and the tab would have moved away from under the pointer.
+ * Panels of which one is open, in a row of names; the panel scrolls by itself. A tab opens at the press, not at the
+ * release. One that was open stays as it was left: what is typed or runs in it is not lost when another opens itself.
  */
-export function Tabs({
+export function Tabs<Name extends string>({
   tabs,
-  list,
-  tab,
-  panels,
+  open,
+  onOpen,
 }: {
-  tabs: readonly TabOf[]
-  /** Classes of the list, of each tab, and of what holds the panels. */
-  list: string
-  tab: string
-  panels: string
+  tabs: readonly TabOf<Name>[]
+  open: Name
+  onOpen: (name: Name) => void
 }) {
-  const [open, setOpen] = useState(0)
+  const [visited, setVisited] = useState<ReadonlySet<Name>>(new Set([open]))
+  if (!visited.has(open)) setVisited(new Set([...visited, open]))
   return (
-    <TabGroup selectedIndex={open} onChange={setOpen}>
-      <TabList className={list}>
-        {tabs.map(({ name, label }, i) => (
-          <Tab
-            key={name}
-            onPointerDown={(event) => event.button === 0 && setOpen(i)}
-            className={`${tab} outline-none data-focus:outline-2 data-focus:outline-brass`}
-          >
+    <TabGroup
+      selectedIndex={tabs.findIndex((t) => t.name === open)}
+      onChange={(i) => onOpen(tabs[i]!.name)}
+      className="flex min-h-0 flex-col lg:h-full"
+    >
+      <TabList className={tabList}>
+        {tabs.map(({ name, label }) => (
+          <Tab key={name} onPointerDown={(event) => event.button === 0 && onOpen(name)} className={tabName}>
             {label ?? name}
           </Tab>
         ))}
       </TabList>
-      <TabPanels className={panels}>
+      <TabPanels className="@container relative min-h-0 flex-1 lg:overflow-y-auto lg:pr-1.5">
         {tabs.map(({ name, panel }) => (
-          <TabPanel key={name} className="outline-none">
+          <TabPanel key={name} unmount={!visited.has(name)} className="pt-2 outline-none">
             {panel}
           </TabPanel>
         ))}
@@ -49,3 +47,8 @@ export function Tabs({
     </TabGroup>
   )
 }
+
+export const tabList =
+  'flex shrink-0 gap-x-2 overflow-x-auto overflow-y-hidden border-b border-line text-[0.82rem] whitespace-nowrap max-lg:flex-wrap'
+export const tabName =
+  'border-b-[3px] border-transparent pt-1.5 pb-0.5 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink aria-pressed:border-brass aria-pressed:text-ink'

@@ -10,7 +10,7 @@ export function ThemeSwitch() {
   }
   return (
     <button type="button" className="underline decoration-line underline-offset-4" onClick={change}>
-      paper / scope
+      light / dark
     </button>
   )
 }

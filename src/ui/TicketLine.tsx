@@ -23,7 +23,7 @@ export function TicketLine({
   children: ReactElement<FieldProps>
 }) {
   const id = useId()
-  const said = error ?? hint
+  const message = error ?? hint
   return (
     <div
       className={`ticket-line grid items-baseline gap-x-3 ${narrow ? 'grid-cols-[4.3rem_minmax(0,1fr)]' : 'grid-cols-[6.6rem_minmax(0,1fr)]'}`}
@@ -34,15 +34,15 @@ export function TicketLine({
       {cloneElement(children, {
         id,
         'aria-invalid': error ? true : undefined,
-        'aria-describedby': said ? `${id}-say` : undefined,
+        'aria-describedby': message ? `${id}-say` : undefined,
       })}
-      {said && (
+      {message && (
         <p
           id={`${id}-say`}
           role={error ? 'alert' : undefined}
           className={`col-start-2 pb-1 text-[0.88rem] ${error ? 'font-semibold text-ember' : 'text-soft'}`}
         >
-          {said}
+          {message}
         </p>
       )}
     </div>

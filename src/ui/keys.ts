@@ -1,13 +1,8 @@
 'use client'
-import { useEffect, useRef } from 'react'
-
-export type KeyMap = Readonly<Record<string, (event: KeyboardEvent) => void>>
-
-/** Moves that write nothing may repeat while their key is held; every other key counts once a press. */
-const mayRepeat = /^(arrow(left|right|up|down)|[.,])$/
+import { useEffect } from 'react'
 
 /** True while letters belong to a field or a sheet, so that single-key moves keep out of the way. */
-function typing(target: EventTarget | null): boolean {
+export function isTyping(target: EventTarget | null): boolean {
   if (!(target instanceof HTMLElement)) return false
   if (
     target.isContentEditable ||
@@ -19,51 +14,13 @@ function typing(target: EventTarget | null): boolean {
   return target instanceof HTMLTextAreaElement || target instanceof HTMLSelectElement
 }
 
-const named = (event: KeyboardEvent) =>
-  event.shiftKey && (event.key.length > 1 || /[a-z]/i.test(event.key))
-    ? `shift+${event.key.toLowerCase()}`
-    : event.key.toLowerCase()
-
-/**
- * Single-key moves of a surface: `{ 'z': undo, 'shift+arrowleft': …, 'g 3': … }`.
- * After `g` only pairs count, so that `g 2` goes to a station and does not also mark a contact.
- * A held key counts once, so that a held foot switch writes one line; only walking goes on.
- * Off while typing, and with ctrl, alt or the system key held; a button keeps its space and enter.
- */
-export function useKeys(keys: KeyMap, active = true): void {
-  const held = useRef(keys)
-  useEffect(() => {
-    held.current = keys
-  })
-  useEffect(() => {
-    if (!active) return
-    let first = ''
-    const onKey = (event: KeyboardEvent) => {
-      if (event.defaultPrevented || event.ctrlKey || event.metaKey || event.altKey || typing(event.target))
-        return
-      const onControl =
-        event.target instanceof HTMLElement && event.target.closest('button, a, summary, input') !== null
-      if (onControl && (event.key === ' ' || event.key === 'Enter')) return
-      const key = named(event)
-      if (event.repeat && !(first === '' && mayRepeat.test(key))) return event.preventDefault()
-      const action = held.current[first ? `${first} ${key}` : key]
-      first = first === '' && key === 'g' ? 'g' : ''
-      if (!action) return
-      event.preventDefault()
-      action(event)
-    }
-    window.addEventListener('keydown', onKey)
-    return () => window.removeEventListener('keydown', onKey)
-  }, [active])
-}
-
 /** A held Enter or space presses a button once, and sends a form once. */
 export function useHeldOnce(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (!event.repeat || (event.key !== 'Enter' && event.key !== ' ')) return
       const { target } = event
-      if (target instanceof HTMLTextAreaElement || (event.key === ' ' && typing(target))) return
+      if (target instanceof HTMLTextAreaElement || (event.key === ' ' && isTyping(target))) return
       event.preventDefault()
     }
     window.addEventListener('keydown', onKey, true)
@@ -78,7 +35,7 @@ export function useEscapeLeaves(): void {
       const { target } = event
       if (event.key !== 'Escape' || !(target instanceof HTMLElement) || target.closest('[role="dialog"]'))
         return
-      if (typing(target)) target.blur()
+      if (isTyping(target)) target.blur()
     }
     window.addEventListener('keydown', onKey)
     return () => window.removeEventListener('keydown', onKey)

@@ -17,7 +17,10 @@ export default async function SignIn({ searchParams }: { searchParams: Promise<{
       </div>
       <div className="flex flex-col justify-center bg-sheet p-10">
         <h1 className="text-3xl">Arch Needle</h1>
-        <p className="mt-1 mb-8 text-soft">For the board that will not POST.</p>
+        <p className="mt-1 mb-8 max-w-md text-soft">
+          For the technician who restores motherboards that will not POST: what to test next, whether it may
+          be powered, which bent contact to straighten first, and what proves the repair.
+        </p>
         <SignInForm back={localPath(back)} demo={process.env.DEMO_SIGN_IN === '1'} />
       </div>
     </main>

@@ -3,7 +3,7 @@ import type { Command } from '../tape/command'
 import { notRead, readNumber } from '../tables/read-number'
 import { rails } from './rail'
 import type { Rail } from './rail'
-import type { BoardBodies } from './slice'
+import type { BoardBodies } from './bodies'
 
 const entry = lineOf<BoardBodies>()
 
@@ -15,15 +15,47 @@ const railAlias: Readonly<Record<string, Rail>> = {
   '3.3v': '3v3',
   '5vsb': 'standby',
   sb: 'standby',
+  vsb: 'standby',
+  '5vstby': 'standby',
   core: 'vcore',
+  vccore: 'vcore',
+  vcpu: 'vcore',
   mem: 'vmem',
   memory: 'vmem',
+  vdimm: 'vmem',
+  vddq: 'vmem',
+  vram: 'vmem',
   sa: 'vsys',
+  vsa: 'vsys',
+  vccsa: 'vsys',
 }
 
 const railOf = (text: string | undefined): Rail | null => {
   const word = (text ?? '').toLowerCase()
   return rails.find((r) => r === word) ?? railAlias[word] ?? null
+}
+
+/** Between which a bare figure of a rail may be its volts; the small rails carry less than two. */
+const mayBeVolts: Readonly<Partial<Record<Rail, readonly [number, number]>>> = {
+  '12v': [4, 20],
+  '5v': [1.5, 8],
+  '3v3': [1, 5.5],
+  standby: [1.5, 8],
+}
+
+const ohmsOrVolts = /^(m?v|[Ωω\u2126]|ohms?)$/i
+
+/** A line that begins with a rail: its reading in ohms or in volts, by its unit; without one, ohms unless it may be volts. */
+function railFirst([first, ...rest]: readonly string[]): string | { readonly say: string } | null {
+  const rail = railOf(first)
+  const figure = rest.slice(0, ohmsOrVolts.test(rest[1] ?? '') ? 2 : 1).join(' ')
+  if (!rail || !/^[\d.,]/.test(figure)) return null
+  if (/v$/i.test(figure)) return `volt ${rail} ${rest.join(' ')}`
+  const bare = /^[\d.,]+$/.test(figure) ? readNumber(figure) : null
+  const [low, high] = mayBeVolts[rail] ?? [0.2, 2]
+  return bare !== null && bare > low && bare < high
+    ? { say: `${figure} of what? end with Ω or V` }
+    : `ohm ${rail} ${rest.join(' ')}`
 }
 
 export const boardCommands: readonly Command[] = [
@@ -33,6 +65,7 @@ export const boardCommands: readonly Command[] = [
     example: 'ohm vcore 1.8 cpu out',
     say: 'ohms to ground; CPU in or out as it is fitted, unless said',
     choices: { 1: rails },
+    understands: railFirst,
     read: (rest, _, bench) => {
       const rail = railOf(rest[0])
       if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`

@@ -7,6 +7,12 @@ export interface Step {
   readonly part?: string
   readonly say: string
   readonly why: string
+  /** What it takes: minutes, and what is needed from the shelf. */
+  readonly takes?: string
+  /** What it risks. */
+  readonly risks?: string
+  /** The fault it says to repair. */
+  readonly repairs?: string
   /** The bench test it amounts to. */
   readonly test?: string
   /** What it follows from is still being computed. */

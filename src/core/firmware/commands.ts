@@ -1,7 +1,7 @@
 import { lineOf } from '../tape/command'
 import type { Command } from '../tape/command'
 import { readNumber } from '../tables/read-number'
-import type { FirmwareBodies } from './slice'
+import type { FirmwareBodies } from './bodies'
 
 const entry = lineOf<FirmwareBodies>()
 

@@ -1,18 +1,8 @@
+import type { FirmwareBodies } from './bodies'
 import { firmwareCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-export interface FirmwareBodies {
-  firmware: {
-    readonly version?: string
-    readonly chip?: string
-    readonly chipVolts?: number
-    readonly programmerVolts?: number
-    readonly clipOn?: boolean
-    readonly did?: string
-  }
-}
 
 export interface FirmwareState {
   readonly steps: readonly (Noted & FirmwareBodies['firmware'])[]

@@ -1,31 +1,8 @@
+import type { HandBackBodies } from './bodies'
 import { castDraft } from 'immer'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-export const outcomes = [
-  'fixed',
-  'exchanged',
-  'parked',
-  'sent out',
-  'returned unrepaired',
-  'returned untested',
-  /** Begun by mistake: it leaves the bench and is in no record. */
-  'withdrawn',
-] as const
-export type Outcome = (typeof outcomes)[number]
-
-export interface HandBackBodies {
-  advice: { readonly text: string }
-  'hand-back': {
-    readonly outcome: Outcome
-    readonly priceMinor: number | null
-    readonly text: string
-    /** What spoke against it and was asked about first. */
-    readonly despite?: readonly string[]
-  }
-  'late outcome': { readonly text: string; readonly holds: boolean }
-}
 
 export interface HandBackState {
   readonly advice: readonly string[]

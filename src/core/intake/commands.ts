@@ -1,6 +1,6 @@
 import { lineOf } from '../tape/command'
 import type { Command } from '../tape/command'
-import type { IntakeBodies } from './slice'
+import type { IntakeBodies } from './bodies'
 
 const entry = lineOf<IntakeBodies>()
 

@@ -1,29 +1,9 @@
+import type { Ticket, IntakeBodies } from './bodies'
 import { intakeCommands } from './commands'
-import type { HistoryItem } from '../board/history-item'
+import { percent } from '../maths/percent'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-/** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
-export interface Ticket {
-  readonly boardModelId: string | null
-  readonly board: string
-  readonly revision: string
-  readonly serial: string
-  readonly socketId: string | null
-  readonly use: string
-  readonly complaint: string
-  readonly cpu: string
-  readonly memory: string
-  readonly history: readonly HistoryItem[]
-  readonly valueMinor: number | null
-  readonly limitMinor: number | null
-  readonly minutesPromised: number | null
-  readonly promisedAt: string | null
-  readonly warranty: 'unknown' | 'none' | 'in warranty' | 'paid repair offered'
-  readonly warrantyDecision: string
-  readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
-}
 
 export const emptyTicket: Ticket = {
   boardModelId: null,
@@ -43,32 +23,6 @@ export const emptyTicket: Ticket = {
   warranty: 'unknown',
   warrantyDecision: '',
   diskLock: 'unknown',
-}
-
-export interface IntakeBodies {
-  ticket: { readonly set: Partial<Ticket> }
-  claim: { readonly text: string }
-  /** What a claim says in the words of a test, and how far it is believed. */
-  'claim weighed': {
-    readonly claim: number
-    readonly test: string
-    readonly outcome: string
-    readonly reliability: number
-  }
-  'claim checked': {
-    readonly claim: number
-    readonly verdict: 'holds' | 'wrong' | 'cannot tell'
-    readonly how: string
-  }
-  consent: {
-    readonly risks: readonly string[]
-    readonly limitMinor: number | null
-    readonly signature: string | null
-    /** How they agreed: signed here, on paper, by telephone. */
-    readonly how: string
-  }
-  offer: { readonly text: string; readonly limitMinor: number | null; readonly minutes: number | null }
-  'offer answered': { readonly offer: number; readonly approved: boolean; readonly how: string }
 }
 
 export interface Claim extends Noted {
@@ -139,7 +93,7 @@ export const intake = slice<IntakeBodies>().of({
     claim: { opens: 'intake', words: ({ body: b }) => b.text },
     'claim weighed': {
       words: ({ body: b }) =>
-        `line ${b.claim} means ${b.test}: ${b.outcome}, believed ${Math.round(b.reliability * 100)} in a hundred`,
+        `line ${b.claim} means ${b.test}: ${b.outcome}, believed ${percent(b.reliability)}`,
       subjects: (b) => [`claim ${b.claim}`],
       refers: (b) => [{ field: 'claim', seq: b.claim, to: ['claim'] }],
     },

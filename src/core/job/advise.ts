@@ -1,6 +1,6 @@
 import type { PowerGate } from '../board/gate-reason'
 import type { BenchFigures } from '../socket/straighten/bench-figures'
-import { lostMinor, minutesMinor } from '../socket/straighten/bench-figures'
+import { lostMinor, minutesMinor, usualFigures } from '../socket/straighten/bench-figures'
 import { clusters } from '../socket/damage/cluster'
 import { isDamage } from '../socket/damage/mark'
 import type { Marks } from '../socket/damage/mark'
@@ -16,7 +16,7 @@ import type { SnapFactors } from '../socket/straighten/technique'
 import type { ShelfItem } from '../triage/model/bench-test'
 import { believe } from '../triage/reason/belief'
 import type { Belief, ToBelieve } from '../triage/reason/belief'
-import { faultIds } from '../triage/model/fault'
+import { faultIds } from '../triage/model/faults'
 import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
 import { evidenceOf } from './evidence'
@@ -32,6 +32,15 @@ export interface AdviceSetting {
   readonly own: FaultOdds
   readonly record: readonly SnapTally[]
   readonly figures: BenchFigures
+}
+
+/** A job with nothing known beside its tape. */
+export const nothingRound: AdviceSetting = {
+  references: { codes: null, rails: null },
+  earlier: [],
+  own: {},
+  record: [],
+  figures: usualFigures,
 }
 
 /** What is slow to compute, asked for; null where it is not needed. */

@@ -1,7 +1,7 @@
 import { isUnpowered } from '../proof/plan'
 import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
-import { proofStanding } from './proof-owed'
+import { proofStanding } from './stations-say'
 import type { Socket } from '../socket/model/socket'
 import { gateOf } from './gate'
 /** What closes the gate, in words. */

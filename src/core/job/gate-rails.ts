@@ -13,7 +13,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'closed',
         'rail short',
-        `${railWords[reading.rail]} is at ground: ${reading.ohms} Ω, CPU ${reading.cpu}`,
+        `${railWords[reading.rail]} is shorted to ground: ${reading.ohms} Ω, CPU ${reading.cpu}`,
         'triage',
         'rails',
         `Find the short, then measure it again with the CPU ${reading.cpu}`,

@@ -1,4 +1,4 @@
-import { inHundred } from '../maths/in-hundred'
+import { percent } from '../maths/percent'
 import { harms, weighShorts } from '../socket/damage/closing-shorts'
 import type { PossibleShort } from '../socket/damage/closing-shorts'
 import type { Say } from './gate-say'
@@ -23,7 +23,7 @@ export function shortReasons(possible: readonly NamedShort[], say: Say): void {
       `${s.a} ${s.odds >= 0.999 ? 'touches' : 'may touch'} ${s.b}: ${s.nets}`,
       'socket',
       s.a,
-      `Part ${s.a} from ${s.b}`,
+      `Separate ${s.a} from ${s.b}`,
     )
   }
   for (const harm of harms) {
@@ -35,8 +35,8 @@ export function shortReasons(possible: readonly NamedShort[], say: Say): void {
       level,
       'any short',
       pairs.length === 1
-        ? `${first.a} may touch ${first.b} (${inHundred(first.odds)} in 100): ${first.nets}`
-        : `${inHundred(any)} in 100 that any of ${pairs.length} close pairs touches; closest ${first.a} to ${first.b}: ${first.nets}`,
+        ? `${first.a} may touch ${first.b} (${percent(first.odds)}): ${first.nets}`
+        : `${percent(any)} that any of ${pairs.length} close pairs touches; closest ${first.a} to ${first.b}: ${first.nets}`,
       'socket',
       first.a,
       `Look closer, ${first.a} first, and part what is close`,

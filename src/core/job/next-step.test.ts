@@ -2,26 +2,21 @@ import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { rails } from '../board/rail'
 import { stations } from '../board/station'
-import { usualFigures } from '../socket/straighten/bench-figures'
+import type { PowerGate } from '../board/gate-reason'
+import { faults } from '../triage/model/faults'
+import { benchTests } from '../triage/model/bench-tests'
+import { chosenStep, triageStep } from '../triage/next-step'
 import { smallField } from '../socket/model/field.testing'
-import { reckonAdvice, toAdvise } from './advise'
+import { nothingRound, reckonAdvice, toAdvise } from './advise'
 import { gateOf } from './gate'
 import { jobState } from './job-state'
 import { nextStep, stepAt } from './next-step'
-import { progress } from './progress'
+import { progress } from './stations-say'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
-const setting = {
-  references: { codes: null, rails: null },
-  earlier: [],
-  own: {},
-  record: [],
-  figures: usualFigures,
-}
-
 function standing(t: TestTape) {
   const state = jobState(t.entries, names)
   const gate = gateOf(state, socket)
@@ -29,7 +24,7 @@ function standing(t: TestTape) {
     state,
     field: socket,
     gate,
-    ...reckonAdvice(socket, toAdvise(state, socket, gate, setting)),
+    ...reckonAdvice(socket, toAdvise(state, socket, gate, nothingRound)),
   }
   return {
     state,
@@ -106,6 +101,28 @@ describe('nextStep', () => {
       })
     expect(standing(t).advised.belief!.next.map((n) => n.test.id)).not.toContain('good in A')
   })
+  it('never names a chosen test that powers the board as the thing to do while the gate is closed', () => {
+    const closed: PowerGate = {
+      lamp: 'do not power',
+      reasons: [
+        {
+          level: 'closed',
+          code: 'rail short',
+          text: '12 V rail is shorted to ground: 2 Ω, CPU out',
+          at: { station: 'triage', part: 'rails', say: 'Find the short' },
+        },
+      ],
+    }
+    for (const test of benchTests) {
+      const step = chosenStep(test, undefined, closed)
+      if (test.powers) {
+        expect(step.say).toMatch(/^Do not power yet: 12 V rail is shorted/)
+        expect(step.why).toContain('note only what has already happened')
+      } else expect(step.say).toBe(`${test.say}.`)
+      expect(step.test).toBe(test.id)
+      expect(chosenStep(test, undefined, { lamp: 'clear', reasons: [] }).say).toBe(`${test.say}.`)
+    }
+  })
   it('mends what is settled before anything else is tried', () => {
     const { advised, state, gate } = standing(measured().put('looked', { contacts: 'all' }))
     const belief = {
@@ -126,8 +143,14 @@ describe('nextStep', () => {
     const later = { ...standing(t).advised, belief }
     expect(nextStep(later)).toMatchObject({
       station: 'triage',
-      say: 'Mend it: memory slot B damaged or dirty.',
+      say: 'Repair it: memory slot B damaged or dirty.',
     })
+    // With no test worth its minutes, what may be repaired is named before it can be noted as repaired.
+    const open = { ...belief, verdict: null, notWorthMore: true }
+    const step = triageStep(jobState(t.entries, names).board, later.gate, open)
+    const [likeliest] = open.causes[0]!.faults
+    expect(step.repairs).toBe(likeliest)
+    expect(step.say).toContain(faults[likeliest!].say)
     expect(state.handBack.done).toBeNull()
     expect(gate.lamp).toBe('limit the current')
   })
@@ -156,7 +179,7 @@ describe('nextStep', () => {
       .put('rail', { rail: '12v', ohms: 0.2, cpu: 'out' })
     const { next, step, advised } = standing(ground)
     expect(next.station).toBe('triage')
-    expect(next.why).toMatch(/^Do not power: 12 V rail is at ground/)
+    expect(next.why).toMatch(/^Do not power: 12 V rail is shorted to ground/)
     expect(next.test).toBe(advised.belief!.next[0]!.test.id)
     expect(advised.belief!.next.every((n) => !n.test.powers)).toBe(true)
     expect(step('proof').say).toMatch(/^Do not power yet: 12 V rail/)
@@ -166,7 +189,7 @@ describe('nextStep', () => {
     const whole = measured().put('looked', { contacts: 'all' })
     expect(standing(whole).step('socket').say).toMatch(/Seat the CPU and try/)
     expect(standing(whole.put('rail', ground)).step('socket').say).toMatch(
-      /^The field looks right\. Do not power yet: 12 V rail is at ground/,
+      /^The field looks right\. Do not power yet: 12 V rail is shorted to ground/,
     )
     const marked = measured()
       .put('looked', { contacts: 'all' })
@@ -196,7 +219,7 @@ describe('nextStep', () => {
       .put('looked', { contacts: 'all' })
       .put('mark', { contacts: ['C4'], mark: { kind: 'touching', touches: 'C5' } })
     expect(standing(t).step('socket').say).toBe(
-      'Begin with C4: part from C5, from the south-east; part C4 from C5 before any power.',
+      'Begin with C4: separate from C5, from the south-east; separate C4 from C5 before any power.',
     )
   })
   it('names a crater and the way to work it', () => {
@@ -205,6 +228,21 @@ describe('nextStep', () => {
       .put('mark', { contacts: ['A1', 'A2', 'B1', 'B2', 'C2'], mark: { kind: 'low', heightMm: -0.1 } })
     expect(standing(t).step('socket').say).toMatch(
       /^Level the crater of 5 at \w\d from its rim inward, begin with/,
+    )
+  })
+  it('does not say from the rim inward where it begins in the middle, and says that others wait for it', () => {
+    const t = measured()
+      .put('looked', { contacts: 'all' })
+      .put('mark', { contacts: ['A1', 'A2', 'B1', 'B2', 'C2'], mark: { kind: 'low', heightMm: -0.1 } })
+    const { advised } = standing(t)
+    const { planned, clusters } = advised.work!
+    const { middle } = clusters[0]!
+    const steps = planned.steps
+      .toSorted((a, b) => Number(b.contact === middle) - Number(a.contact === middle))
+      .map((s, i) => ({ ...s, after: i === 0 ? [] : [middle] }))
+    const work = { planned: { ...planned, steps }, clusters }
+    expect(stepAt('socket', { ...advised, work }).say).toMatch(
+      new RegExp(`^Level the crater of 5 at ${middle}, begin with ${middle}, for which \\d+ others wait`),
     )
   })
   it('never says a marked field looks right', () => {
@@ -262,7 +300,7 @@ describe('the station where a job waits', () => {
       'untouched',
       'untouched',
     ])
-    expect(stops[2]!.note).toBe('pass 1, 1 marked')
+    expect(stops[2]!.note).toBe('inspection 1, 1 marked')
     expect(stops[3]!.note).toBe('nothing points here')
   })
 })

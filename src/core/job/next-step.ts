@@ -14,9 +14,8 @@ import type { SocketWork } from '../socket/next-step'
 import type { Socket } from '../socket/model/socket'
 import type { Belief } from '../triage/reason/belief'
 import { triageStep } from '../triage/next-step'
-import { handBackBlockers } from './hand-back-blockers'
+import { handBackBlockers, proofStanding } from './stations-say'
 import type { JobState } from './job-state'
-import { proofStanding } from './proof-owed'
 
 /** What the adviser looks at: the tape, the gate, and what is slow to compute; null while that is under way. */
 export interface Advised {
@@ -45,7 +44,7 @@ function firstOfAll({ state }: Advised): Step | null {
     return {
       station: 'hand-back',
       say: `Handed back: ${done.outcome}.`,
-      why: 'A late word from the owner can still be entered below.',
+      why: 'The owner’s feedback can still be entered below.',
     }
   const [loose, ...more] = unaccounted(state.board)
   return loose

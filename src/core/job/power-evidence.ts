@@ -159,7 +159,7 @@ function railsRead({
       ...rails
         .filter((rail) => railsSaid[rail] && (figures.get(rail) ?? 0) < railsSaid[rail].seq)
         .map((rail) => ({
-          say: `${railWords[rail]} was found ${railsSaid[rail]!.is === 'short' ? 'at ground' : 'low'}`,
+          say: `${railWords[rail]} was found ${railsSaid[rail]!.is === 'short' ? 'shorted to ground' : 'low'}`,
           mend: `Measure ${railWords[rail]} in ohms`,
         })),
     ],

@@ -50,7 +50,7 @@ describe('powerGate', () => {
       'a rail at ground',
       { rails: [...safe.rails.slice(1), { rail: '12v', ohms: 2, cpu: 'out' }] },
       'do not power',
-      /12 V rail is at ground: 2 Ω, CPU out/,
+      /12 V rail is shorted to ground: 2 Ω, CPU out/,
     ],
     [
       'a low rail',
@@ -81,14 +81,14 @@ describe('powerGate', () => {
         })),
       },
       'do not power',
-      /100 in 100 that any of 60 close pairs touches/,
+      /> 99 % that any of 60 close pairs touches/,
     ],
     ['one power short of 13 in 100', { shorts: [{ ...short, odds: 0.13 }] }, 'do not power', /may touch/],
     [
       'one signal short of 13 in 100',
       { shorts: [{ ...short, grade: 'signal', odds: 0.13 }] },
       'limit the current',
-      /13 in 100/,
+      /13 %/,
     ],
     ['a signal short of 1 in 100', { shorts: [{ ...short, grade: 'signal', odds: 0.03 }] }, 'clear', /^$/],
     ...(

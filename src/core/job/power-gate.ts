@@ -33,7 +33,7 @@ export function powerGate(e: PowerEvidence): PowerGate {
       `${contact} touches a neighbour that is not named: ${nets}`,
       'socket',
       contact,
-      `Say which neighbour ${contact} touches, and part them`,
+      `Say which neighbour ${contact} touches, and separate them`,
     )
   for (const name of e.lodged)
     say('closed', 'lodged', `Something is lodged at ${name}`, 'socket', name, 'Take it out, then look again')
@@ -66,7 +66,7 @@ export function powerGate(e: PowerEvidence): PowerGate {
         `${name} carries voltage sense and makes no contact`,
         'socket',
         name,
-        'Mend it or take the CPU out',
+        'Repair it or take the CPU out',
       )
   if (e.lostUnknown.length > 0 && e.cpuFitted)
     say(
@@ -75,7 +75,7 @@ export function powerGate(e: PowerEvidence): PowerGate {
       `${some(e.lostUnknown)} makes no contact, and nobody knows what it carries`,
       'socket',
       e.lostUnknown[0]!,
-      'Find its function, mend it or take the CPU out',
+      'Find its function, repair it or take the CPU out',
     )
   lookReasons(e, say)
   if (e.cpuFitted && !e.heatsink)

@@ -1,7 +1,7 @@
 import type { JobState } from './job-state'
 import type { BoardReference } from './evidence'
 import { evidenceOf } from './evidence'
-import type { FaultId } from '../triage/model/fault'
+import type { FaultId } from '../triage/model/faults'
 import type { PracticeStep } from '../triage/practice/practice-score'
 
 /**

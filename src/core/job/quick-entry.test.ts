@@ -157,3 +157,31 @@ describe('completions', () => {
     expect(completions('cabbage x')).toEqual([])
   })
 })
+
+describe('a line that begins with a rail', () => {
+  it.each([
+    ['3v3 265', 'rail', { rail: '3v3', ohms: 265 }],
+    ['vdimm 1.2 Ω', 'rail', { rail: 'vmem', ohms: 1.2 }],
+    ['5v 5ohm', 'rail', { rail: '5v', ohms: 5 }],
+    ['vdimm 221 Ω', 'rail', { rail: 'vmem', ohms: 221 }],
+    ['VSA 38', 'rail', { rail: 'vsys', ohms: 38 }],
+    ['vdimm 1.2 V', 'volts', { rail: 'vmem', volts: 1.2 }],
+    ['12v 11.9V', 'volts', { rail: '12v', volts: 11.9 }],
+    ['12v 480', 'rail', { rail: '12v', ohms: 480 }],
+    ['core 0.4 ohm', 'rail', { rail: 'vcore', ohms: 0.4 }],
+  ])('%s is read by its unit', (line, kind, wanted) => {
+    const read = readLine(line, { cpu: 'out' })
+    expect(read).toMatchObject({ ok: true, entry: { kind, body: wanted } })
+  })
+  it.each(['12v 11.9', '5v 5', '3.3 3.2', 'vdimm 1.2', 'core 0.9', 'core 0.4'])(
+    '%s may be ohms or volts, and is asked about',
+    (line) => expect(fault(line, { cpu: 'out' })).toContain('of what? end with Ω or V'),
+  )
+  it('asks whether the CPU is in, as the whole word would', () => {
+    expect(fault('3v3 265')).toContain('is the CPU in or out?')
+  })
+  it('is no reading without a figure', () => {
+    expect(fault('12v')).toContain('not a word of the tape')
+    expect(fault('core note')).toContain('not a word of the tape')
+  })
+})

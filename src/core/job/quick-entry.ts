@@ -39,6 +39,11 @@ export function readLine(line: string, bench: Bench = { cpu: null }): Parsed {
   const [first = '', ...rest] = text.split(' ')
   const word = words.find((w) => w.word === first.toLowerCase())
   if (!word) {
+    for (const { understands, example } of words) {
+      const meant = understands?.([first, ...rest]) ?? null
+      if (typeof meant === 'string') return readLine(meant, bench)
+      if (meant) return { ok: false, say: meant.say, example }
+    }
     const near = words
       .map((w) => ({ w, d: letterDistance(first.toLowerCase(), w.word) }))
       .sort((a, b) => a.d - b.d)[0]!

@@ -2,7 +2,7 @@ import { jobState } from './job-state'
 import { describe, expect, it } from 'vitest'
 import { tape } from './tape.testing'
 import { smallField } from '../socket/model/field.testing'
-import { handBackBlockers } from './hand-back-blockers'
+import { handBackBlockers } from './stations-say'
 import { handBackSheet } from './sheet'
 
 const socket = smallField()
@@ -41,6 +41,19 @@ describe('handBackSheet', () => {
       'coin cell at 2.4 V',
       '2 damaged contacts in the CPU socket: A5 low by 0.12 mm; D1 low by 0.10 mm',
       '“nobody touched it” did not hold: contacts bent',
+    ])
+  })
+  it('says what was told in a word, where no figure says it', () => {
+    const told = tape()
+      .put('rail', { rail: '12v', ohms: null, is: 'short', cpu: 'out' })
+      .put('rail', { rail: '5v', ohms: null, is: 'good', cpu: 'out' })
+      .put('rail', { rail: 'standby', ohms: 3, cpu: 'out' })
+      .put('rail', { rail: 'standby', ohms: null, is: 'short', cpu: 'out' })
+      .put('cell', { volts: null, is: 'low' })
+    expect(sheetOf(told).found).toEqual([
+      'standby rail at 3 Ω to ground: shorted',
+      '12 V rail shorted to ground, without a figure',
+      'coin cell low, without a figure',
     ])
   })
   it('says what was done', () => {
@@ -88,8 +101,8 @@ it('holds the hand-back for an open offer, a lost fragment and a missing consent
   const t = worked().put('offer', { text: 'more', limitMinor: null, minutes: null })
   expect(handBackBlockers(jobState(t.entries)).map((h) => h.text)).toEqual([
     'The owner has not answered the changed offer: more',
-    'fragment of D1 is not accounted for',
     'The owner has not signed',
+    'fragment of D1 is not accounted for',
   ])
   t.put('offer answered', { offer: t.entries.length, approved: false, how: '' })
     .put('accounted', { item: 11, where: 'in the dish' })

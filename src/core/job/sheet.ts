@@ -3,17 +3,16 @@ import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
 import { railWords } from '../board/rail'
 import { railState } from '../board/rail-limits'
-import { proofStanding } from './proof-owed'
+import { handBackBlockers, proofStanding } from './stations-say'
 import type { ProofStanding } from '../proof/plan'
 import { isDamage, sayMark } from '../socket/damage/mark'
 import type { Marks } from '../socket/damage/mark'
 import { comparePasses } from '../socket/damage/pass'
 import type { PassChange } from '../socket/damage/pass'
 import type { Socket } from '../socket/model/socket'
-import { faults } from '../triage/model/fault'
-import type { FaultId } from '../triage/model/fault'
+import { faults } from '../triage/model/faults'
+import type { FaultId } from '../triage/model/faults'
 import { cellState, stageReached } from '../triage/model/stage'
-import { handBackBlockers } from './hand-back-blockers'
 
 /** What the owner reads: found, done, proved, not proved, advice, safety. */
 export interface HandBackSheet {
@@ -72,8 +71,14 @@ function foundLines(state: JobState): string[] {
     found.push(
       `${railWords[r.rail]} at ${r.ohms} Ω to ground: ${railState(r) === 'short' ? 'shorted' : 'low'}`,
     )
+  const told = new Map(
+    state.board.told.rails.flatMap((r) => (r.is === 'good' || bad.has(r.rail) ? [] : [[r.rail, r.is]])),
+  )
+  for (const [rail, is] of told)
+    found.push(`${railWords[rail]} ${is === 'short' ? 'shorted' : 'low'} to ground, without a figure`)
   const weak = state.board.cellLog.find((c) => cellState(c.volts).state !== 'good')
   if (weak) found.push(`coin cell at ${weak.volts} V`)
+  else if (state.board.told.cells.some((c) => c.is === 'low')) found.push('coin cell low, without a figure')
   const ever = new Map(Object.entries(state.socket.asFound))
   if (ever.size > 0) {
     const few =

@@ -1,26 +1,7 @@
-/**
- * Standard normal distribution function, absolute error below 1.2e-7.
- * Source: complementary error function, Chebyshev fit of Press et al., Numerical Recipes (1992), section 6.2.
- */
-export function normalCdf(z: number): number {
-  const x = Math.abs(z) / Math.SQRT2
-  const t = 1 / (1 + 0.5 * x)
-  const poly =
-    -1.26551223 +
-    t *
-      (1.00002368 +
-        t *
-          (0.37409196 +
-            t *
-              (0.09678418 +
-                t *
-                  (-0.18628806 +
-                    t *
-                      (0.27886807 +
-                        t * (-1.13520398 + t * (1.48851587 + t * (-0.82215223 + t * 0.17087277))))))))
-  const erfc = t * Math.exp(-x * x + poly)
-  return z >= 0 ? 1 - erfc / 2 : erfc / 2
-}
+import cdf from '@stdlib/stats-base-dists-normal-cdf'
+
+/** Standard normal distribution function. */
+export const normalCdf: (z: number) => number = cdf.factory(0, 1)
 
 /**
  * Chance that a point placed with equal Gaussian scatter in x and y falls inside a circle.

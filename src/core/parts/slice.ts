@@ -1,16 +1,7 @@
+import type { PartsBodies } from './bodies'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-export interface PartsBodies {
-  part: {
-    readonly ref: string
-    readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'
-    readonly value?: string
-    readonly side?: 'top' | 'bottom'
-    readonly text?: string
-  }
-}
 
 export interface PartsState {
   readonly noted: readonly (Noted & PartsBodies['part'])[]

@@ -5,19 +5,11 @@ import { tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
 import { coldStartsFor, proofPlan } from './plan'
-import { proofStanding, touchedBy } from '../job/proof-owed'
-import type { Touched } from './plan'
+import { proofStanding, touchedBy } from '../job/stations-say'
+import { untouched } from '../board/station-says'
+import type { Touched } from '../board/station-says'
 
-const nothing: Touched = {
-  groups: [],
-  contacts: 0,
-  firmware: false,
-  parts: false,
-  cell: false,
-  intermittent: false,
-  ownGraphics: true,
-}
-const ids = (t: Partial<Touched>) => proofPlan({ ...nothing, ...t }).map((p) => p.id)
+const ids = (t: Partial<Touched>) => proofPlan({ ...untouched, ...t }).map((p) => p.id)
 
 describe('coldStartsFor', () => {
   it('is the least number that makes a lucky run rare enough', () => {
@@ -50,7 +42,7 @@ describe('proofPlan', () => {
     expect(ids(t)).toEqual(expect.arrayContaining([...wanted])),
   )
   it('asks for more starts of what came and went', () => {
-    expect(proofPlan({ ...nothing, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
+    expect(proofPlan({ ...untouched, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
   })
   it('touching more never asks for less, and every test says why and when it passes', () => {
     const groups = fc.uniqueArray(fc.constantFrom(...functionGroups))
@@ -58,7 +50,7 @@ describe('proofPlan', () => {
       fc.property(groups, fc.constantFrom(...functionGroups), (some, more) => {
         const after = ids({ groups: [...some, more] })
         for (const id of ids({ groups: some })) expect(after).toContain(id)
-        for (const test of proofPlan({ ...nothing, groups: some })) {
+        for (const test of proofPlan({ ...untouched, groups: some })) {
           expect(test.why.length * test.limit.length).toBeGreaterThan(0)
           expect(test.minutes).toBeGreaterThan(0)
         }

@@ -1,5 +1,6 @@
 import type { ProofState } from './slice'
 import type { FunctionGroup } from '../board/function-group'
+import type { Touched } from '../board/station-says'
 
 /** One thing to prove before hand-back. */
 export interface ProofTest {
@@ -8,17 +9,6 @@ export interface ProofTest {
   readonly why: string
   readonly limit: string
   readonly minutes: number
-}
-
-/** What was touched, from which the proof follows. */
-export interface Touched {
-  readonly groups: readonly FunctionGroup[]
-  readonly contacts: number
-  readonly firmware: boolean
-  readonly parts: boolean
-  readonly cell: boolean
-  readonly intermittent: boolean
-  readonly ownGraphics: boolean
 }
 
 /** Starts to make: n ≥ ln(1−c)/ln(1−p) clean ones show with certainty c that a fault that spoils a share p of starts is gone. */

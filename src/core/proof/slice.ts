@@ -1,17 +1,8 @@
+import type { ProofBodies } from './bodies'
 import { castDraft } from 'immer'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-
-export interface ProofBodies {
-  proof: {
-    readonly test: string
-    readonly result: 'pass' | 'fail' | 'cannot run here'
-    readonly reading: string
-    /** What spoke against it and was asked about first. */
-    readonly despite?: readonly string[]
-  }
-}
 
 export interface ProofState {
   /** The last result of each test. */

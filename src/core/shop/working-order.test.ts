@@ -25,6 +25,17 @@ describe('workingOrder', () => {
   it('a long job due later can go before a short one due sooner', () => {
     expect(workingOrder([job('short', 20, 10), job('long', 30, 600)], now)[0]!.id).toBe('long')
   })
+  it('takes a late one before one with less time to spare, and means the date by today', () => {
+    const order = workingOrder([job('long', 30, 6000), job('late', -1, 0)], now)
+    expect(order.map((s) => [s.id, s.say])).toEqual([
+      ['late', 'late'],
+      ['long', 'soon'],
+    ])
+    expect(workingOrder([job('a', 16)], now)[0]!.say).toBe('soon')
+    expect(workingOrder([job('a', 14)], now)[0]!.say).toBe('today')
+    const farEast = (at: string) => new Date(Date.parse(at) + 12 * 3_600_000).toISOString().slice(0, 10)
+    expect(workingOrder([job('a', 4)], now, farEast)[0]!.say).toBe('soon')
+  })
   it('says late when the promise has passed', () => {
     expect(workingOrder([job('a', -1)], now)[0]).toMatchObject({ say: 'late' })
   })
@@ -40,10 +51,13 @@ describe('workingOrder', () => {
         const order = workingOrder(queue, now)
         expect(order.map((s) => s.id).sort()).toEqual(queue.map((q) => q.id).sort())
         expect(workingOrder([...queue].reverse(), now)).toEqual(order)
-        const slack = order
-          .filter((s) => s.slackMinutes !== null && s.say !== 'waits for the owner')
-          .map((s) => s.slackMinutes!)
-        expect(slack).toEqual([...slack].sort((a, b) => a - b))
+        const promised = order.filter((s) => s.slackMinutes !== null && s.say !== 'waits for the owner')
+        const late = promised.filter((s) => s.say === 'late')
+        expect(promised.slice(0, late.length)).toEqual(late)
+        for (const part of [late, promised.slice(late.length)]) {
+          const slack = part.map((s) => s.slackMinutes!)
+          expect(slack).toEqual([...slack].sort((a, b) => a - b))
+        }
       }),
     )
   })

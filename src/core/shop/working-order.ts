@@ -17,11 +17,17 @@ export interface Standing {
 const DAY_MINUTES = 420
 
 /**
- * The working order: least slack first, jobs without a promise after those with one, jobs that wait for the owner last.
- * Slack is the working time until the promise less the minutes still needed; a day has 7 bench hours.
+ * The working order: late ones first, then least slack, jobs without a promise after those with one, jobs that wait for
+ * the owner last. Slack is the working time until the promise less the minutes still needed; a day has 7 bench hours.
+ * @param dayOf the day of a moment where the shop is: today is a date, not the next 24 hours
  */
-export function workingOrder(queue: readonly Queued[], nowIso: string): Standing[] {
+export function workingOrder(
+  queue: readonly Queued[],
+  nowIso: string,
+  dayOf: (at: string) => string = (at) => at.slice(0, 10),
+): Standing[] {
   const now = Date.parse(nowIso)
+  const today = dayOf(nowIso)
   const standings = queue.map((job): Standing & { rank: number } => {
     if (job.promisedAt === null)
       return {
@@ -32,18 +38,17 @@ export function workingOrder(queue: readonly Queued[], nowIso: string): Standing
       }
     const days = (Date.parse(job.promisedAt) - now) / 86_400_000
     const slackMinutes = Math.round(days * DAY_MINUTES - Math.max(0, job.minutesLeft))
+    const late = days < 0
     const say = job.waiting
       ? 'waits for the owner'
-      : days < 0
+      : late
         ? 'late'
-        : slackMinutes < 0
+        : dayOf(job.promisedAt) === today
           ? 'today'
-          : days < 1
-            ? 'today'
-            : slackMinutes < DAY_MINUTES
-              ? 'soon'
-              : 'in time'
-    return { id: job.id, slackMinutes, say, rank: job.waiting ? 3 : 0 }
+          : slackMinutes < DAY_MINUTES
+            ? 'soon'
+            : 'in time'
+    return { id: job.id, slackMinutes, say, rank: job.waiting ? 3 : late ? -1 : 0 }
   })
   standings.sort(
     (a, b) => a.rank - b.rank || (a.slackMinutes ?? 0) - (b.slackMinutes ?? 0) || (a.id < b.id ? -1 : 1),

@@ -2,7 +2,7 @@ import { lineOf } from '../tape/command'
 import type { Command } from '../tape/command'
 import { damageKinds } from './damage/mark'
 import { readMark } from './damage/read-mark'
-import type { SocketBodies } from './slice'
+import type { SocketBodies } from './bodies'
 
 const entry = lineOf<SocketBodies>()
 

@@ -1,3 +1,5 @@
+import { lowerFirst } from '../sentence'
+import { percent } from '../maths/percent'
 import type { PowerGate } from '../board/gate-reason'
 import type { Step } from '../board/step'
 import type { Cluster } from './damage/cluster'
@@ -18,9 +20,8 @@ const clusterSay: Readonly<Record<Cluster['shape'], string>> = {
   swath: 'Raise the',
   row: 'Run along the',
   patch: 'Work through the',
-  stray: 'Mend the',
+  stray: 'Straighten the',
 }
-const lower = (s: string) => s.charAt(0).toLowerCase() + s.slice(1)
 
 const at = (say: string, why: string, more: Partial<Step> = {}): Step => ({
   station: 'socket',
@@ -52,23 +53,25 @@ export function socketStep(
       { test: 'socket' },
     )
   if (Object.values(pass.marks).some(isDamage) && !work)
-    return at('Weighing which contact goes first.', 'The order stands below the map.', { pending: true })
+    return at('Calculating which contact goes first.', 'The order stands under the map.', { pending: true })
   const open = work?.planned.steps.filter((s) => s.technique !== 'leave') ?? []
   const first = open[0]
   if (first && work) {
     const short = gate.reasons.find((r) => r.code === 'short' && r.level === 'closed')
-    const touching = short ? `; ${lower(short.at.say)} before any power` : ''
+    const touching = short ? `; ${lowerFirst(short.at.say)} before any power` : ''
     const most = work.clusters[0]
     const level = most && most.names.length >= 4 ? `${clusterSay[most.shape]} ${most.say}` : null
-    const begin = `begin with ${first.contact}`
+    const waiting = open.filter((s) => s.after.includes(first.contact)).length
+    const begin = `begin with ${first.contact}${waiting > 0 ? `, for which ${waiting === 1 ? 'another waits' : `${waiting} others wait`}` : ''}`
+    const inward = most?.shape === 'crater' && state.school === 'A' && first.contact !== most.middle
     const big = !level
       ? `Begin with ${first.contact}: ${first.say}`
       : most!.names.includes(first.contact)
-        ? `${level}${most!.shape === 'crater' && state.school === 'A' ? ' from its rim inward' : ''}, ${begin}`
-        : `First ${first.contact}, then ${lower(level)}`
+        ? `${level}${inward ? ' from its rim inward' : ''}, ${begin}`
+        : `First ${first.contact}, then ${lowerFirst(level)}`
     return at(
       `${big}${touching}.`,
-      `${open.length} to do, about ${Math.max(1, Math.round(work.planned.minutes))} minutes; ${Math.round(work.planned.anySnaps * 100)} in 100 that one of them is lost.`,
+      `${open.length} to do, about ${Math.max(1, Math.round(work.planned.minutes))} minutes; ${percent(work.planned.anySnaps)} that one of them is lost.`,
       { part: first.contact },
     )
   }

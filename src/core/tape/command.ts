@@ -20,6 +20,8 @@ export interface Command {
   readonly say: string
   /** What it says, as a line; or a sentence about what makes no sense. */
   readonly read: (rest: readonly string[], text: string, bench: Bench) => TypedLine | string
+  /** The whole line in this word’s form, for a line that begins with what is measured; a sentence when it may mean two things; null when it is none. */
+  readonly understands?: (line: readonly string[]) => string | { readonly say: string } | null
   /** What the second or third word may be, by its place from 1. */
   readonly choices?: Readonly<Record<number, readonly string[]>>
 }

@@ -2,7 +2,7 @@ import { lineOf } from '../tape/command'
 import type { Command } from '../tape/command'
 import { readNumber } from '../tables/read-number'
 import { notACode, readCodesTyped } from './instruments/code'
-import type { TriageBodies } from './slice'
+import type { TriageBodies } from './bodies'
 
 const entry = lineOf<TriageBodies>()
 

@@ -1,11 +1,13 @@
+import { percent } from '../maths/percent'
+import { sentence } from '../sentence'
 import type { PowerGate } from '../board/gate-reason'
 import { rails, railWords } from '../board/rail'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
-import { inHundred } from '../maths/in-hundred'
-import type { Belief } from './reason/belief'
-import { faults } from './model/fault'
+import type { Belief, NextTest } from './reason/belief'
+import { testOf } from './reason/odds'
+import { faults } from './model/faults'
 import { stageReached } from './model/stage'
 
 /** What closes the gate and is found by looking and measuring on. */
@@ -20,16 +22,49 @@ const at = (say: string, why: string, more: Partial<Step> = {}): Step => ({
   ...more,
 })
 
+/** What a test takes and risks, said. */
+export function costOf({
+  test,
+  riskMinutes = 0,
+}: {
+  readonly test: NextTest['test']
+  readonly riskMinutes?: number
+}): Pick<Step, 'takes' | 'risks'> {
+  return {
+    takes: [`${test.minutes} min`, ...test.needs].join(' · '),
+    risks:
+      test.lends && riskMinutes >= 1
+        ? `may harm the ${test.lends} it lends: counts as ${Math.round(riskMinutes)} min`
+        : test.powers
+          ? 'powers the board'
+          : 'no power, nothing lent',
+  }
+}
+
 /**
  * What triage does next. Looked at and measured comes before powered, and a closed gate before any start; from the first
  * power-up on it is what the odds say: mend what is settled, else the test that tells most for its minutes.
  * @param belief the odds, or null while they are being computed
  */
 export function triageStep(board: BoardState, gate: PowerGate, belief: Belief | null): Step {
+  const step = stepToDo(board, gate, belief)
+  if (!step.test) return step
+  const suggested = belief?.next.find((s) => s.test.id === step.test)
+  return { ...costOf(suggested ?? { test: testOf(step.test) }), ...step }
+}
+
+function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): Step {
   const measure = inspectionStep(board, gate)
   if (measure) return measure
   const closed = gate.reasons.find((r) => r.level === 'closed')
   if (closed) {
+    const { verdict } = belief ?? {}
+    if (foundByTests.has(closed.code) && verdict?.is === 'found')
+      return at(
+        `Repair it: ${faults[verdict.fault].say}.`,
+        `${percent(verdict.odds)} sure, alone or beside another. Do not power: ${closed.text}. ${closed.at.say} afterwards.`,
+        { part: 'belief', repairs: verdict.fault },
+      )
     const test = foundByTests.has(closed.code) ? belief?.next[0]?.test : undefined
     return test
       ? at(`${test.say}.`, `Do not power: ${closed.text}. ${closed.at.say}.`, { test: test.id })
@@ -45,11 +80,10 @@ export function triageStep(board: BoardState, gate: PowerGate, belief: Belief | 
       { part: 'baseline', test: 'as it came' },
     )
   const reached = stageReached(baseline)
-  const seen = `It ${reached.say}, ${Math.round(reached.sure * 100)} in 100`
-  if (reached.stopsAt === null)
-    return at('It runs: prove it.', `It got there with ${Math.round(reached.sure * 100)} in 100.`)
+  const seen = `It ${reached.say} (${percent(reached.sure)})`
+  if (reached.stopsAt === null) return at('It runs: prove it.', `${seen}.`)
   if (!belief)
-    return at('Weighing what it may be and which test is next.', `${seen}; the odds are being computed.`, {
+    return at('Calculating the likely causes and which test is next.', `${seen}.`, {
       pending: true,
     })
   return stepOfBelief(belief, seen)
@@ -83,33 +117,60 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
   return null
 }
 
+/**
+ * A test that was chosen in place of the adviser’s, as a step. One that powers the board is never the thing to do while
+ * the gate is closed: what stands against it is said instead, and what has happened already can still be noted.
+ */
+export function chosenStep(test: NextTest['test'], suggested: NextTest | undefined, gate: PowerGate): Step {
+  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const cost = { ...costOf(suggested ?? { test }), test: test.id }
+  return test.powers && closed
+    ? at(
+        `Do not power yet: ${closed.text}.`,
+        `${sentence(closed.at.say)} “${test.say}” waits; note only what has already happened.`,
+        cost,
+      )
+    : at(`${test.say}.`, suggested ? sentence(whyTest(suggested)) : 'Chosen by you.', cost)
+}
+
 /** What the odds come to, as one thing to do. */
 function stepOfBelief(belief: Belief, seen: string): Step {
   const { verdict, next, notWorthMore } = belief
   if (verdict?.is === 'found')
     return at(
-      `Mend it: ${faults[verdict.fault].say}.`,
-      `${inHundred(verdict.odds)} in 100. Then power up again: a second fault often stands behind the first.`,
-      { part: 'belief' },
+      `Repair it: ${faults[verdict.fault].say}.`,
+      `${percent(verdict.odds)} sure, alone or beside another. Then power up again: a second fault often stands behind the first.`,
+      { part: 'belief', repairs: verdict.fault },
     )
   if (verdict?.is === 'nothing left')
     return at('Nothing is left that these tests would show: prove it.', `${seen}.`)
   if (verdict?.is === 'nothing known')
     return at(
       'Nothing known explains this: take the odd reading again.',
-      `${inHundred(verdict.odds)} in 100 that it is something in no list, or that a reading slipped.`,
+      `${percent(verdict.odds)}: something in no list, or a reading that slipped.`,
       { part: 'belief' },
     )
   const test = next[0]?.test
+  const likeliest = belief.causes[0]?.faults[0]
   if (!test || notWorthMore)
     return at(
-      'No test left tells much: mend the likeliest and see, or stop and say what stays open.',
+      `No test left tells much: ${likeliest ? `repair the likeliest, ${faults[likeliest].say}, and see; or ` : ''}stop and say what stays open.`,
       `${seen}.`,
-      { part: 'belief' },
+      { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
     )
-  return at(
-    `${test.say}.`,
-    `${seen}. It tells most for its ${test.minutes} minutes; the outcome is one key below.`,
-    { part: 'next-test', test: test.id },
-  )
+  return at(`${test.say}.`, `${seen}. ${sentence(whyTest(next[0]!))}`, { part: 'next-test', test: test.id })
+}
+
+/** What a test would tell, in a few words. */
+export function whyTest({ test, outcomes, tells }: NextTest): string {
+  if (tells === 0)
+    return test.id === 'as it came' ? 'see whether it starts' : 'looked at and measured comes first'
+  const points = [
+    ...new Set(outcomes.filter((o) => o.odds >= 0.05 && o.points).map((o) => faults[o.points!].say)),
+  ].slice(0, 3)
+  return points.length > 1
+    ? `tells ${points.join(' from ')}`
+    : points[0]
+      ? `would most likely bear out ${points[0]}`
+      : 'shifts the odds'
 }

@@ -1,43 +1,10 @@
+import { sayOutcome } from './model/outcome-words'
+import type { TriageBodies } from './bodies'
 import { triageCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 import { lineOfTest } from './test-line'
-
-/** Parts that are tried in one place and another. */
-export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
-export type SwapPart = (typeof swapParts)[number]
-
-export interface TriageBodies {
-  codes: {
-    readonly codes: readonly string[]
-    /** When each came up, s after power-on. */
-    readonly atS?: readonly number[]
-    /** How long it was watched, s after power-on. */
-    readonly watchedS?: number
-  }
-  /** One part tried in one place. */
-  swap: {
-    readonly what: SwapPart
-    readonly part: string
-    readonly place: string
-    readonly knownGood: boolean
-    readonly outcome: string
-    /** Whether the board runs this CPU by its maker's list. */
-    readonly listed?: 'yes' | 'no' | 'not known'
-  }
-  /** How it runs once it runs. */
-  runs: {
-    readonly ratedMTs: number | null
-    readonly seenMTs: number | null
-    readonly startS: number | null
-    readonly settingsKept: boolean | null
-  }
-  /** A test of the reasoner's list, carried out. */
-  trial: { readonly test: string; readonly outcome: string }
-  /** A fault of the reasoner's list, put right. */
-  mended: { readonly fault: string }
-}
 
 export interface TriageState {
   readonly codes: readonly string[]
@@ -108,7 +75,7 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     swap: {
       opens: 'triage',
       words: ({ body: b }) =>
-        `${b.part.includes(b.what) ? b.part : `${b.what} ${b.part}`} in ${b.place}: ${b.outcome}`,
+        `${b.part.includes(b.what) ? b.part : `${b.what} ${b.part}`} in ${b.place}: ${sayOutcome(b.outcome)}`,
       changesBoard: (b) => ({
         what: `${b.what} tried`,
         ...(b.what === 'supply' ? { putsRight: true as const } : {}),
@@ -128,7 +95,7 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     },
     trial: {
       opens: 'triage',
-      words: ({ body: b }) => `${b.test}: ${b.outcome}`,
+      words: ({ body: b }) => `${b.test}: ${sayOutcome(b.outcome)}`,
       // A test that measures what has a line of its own is read as that line.
       upcast: (b) => {
         const line = lineOfTest(b)
@@ -140,7 +107,7 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
       }),
     },
     mended: {
-      words: ({ body: b }) => `mended: ${b.fault}`,
+      words: ({ body: b }) => `repaired: ${b.fault}`,
       changesBoard: ({ fault }) => ({
         what: 'a mend',
         putsRight: true,

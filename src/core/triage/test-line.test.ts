@@ -47,7 +47,7 @@ describe('a test answered from the list', () => {
       const texts = gateOf(jobState(short.entries), null)
         .reasons.filter((r) => r.level === 'closed')
         .map((r) => r.text)
-      expect(texts.some((text) => /12 V rail (is|was found) at ground/.test(text))).toBe(true)
+      expect(texts.some((text) => /12 V rail (is|was found) shorted to ground/.test(text))).toBe(true)
     }
   })
   it('a rail that is owed again is not read by a word alone: the current stays limited until a figure', () => {

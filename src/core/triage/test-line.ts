@@ -3,8 +3,8 @@ import type { Baseline } from '../board/baseline'
 import { seenByTest } from '../board/hazard'
 import { rails } from '../board/rail'
 import type { Rail } from '../board/rail'
-import type { BoardBodies } from '../board/slice'
-import type { SwapPart, TriageBodies } from './slice'
+import type { BoardBodies } from '../board/bodies'
+import type { SwapPart, TriageBodies } from './bodies'
 
 type Bodies = BoardBodies & TriageBodies
 type MeasuredKind = 'rail' | 'volts' | 'cell' | 'look' | 'baseline' | 'swap' | 'trial'

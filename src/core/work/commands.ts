@@ -1,6 +1,6 @@
 import { lineOf } from '../tape/command'
 import type { Command } from '../tape/command'
-import type { WorkBodies } from './slice'
+import type { WorkBodies } from './bodies'
 
 const entry = lineOf<WorkBodies>()
 

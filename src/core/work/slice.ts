@@ -1,3 +1,4 @@
+import type { WorkBodies } from './bodies'
 import { workCommands } from './commands'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
@@ -5,29 +6,17 @@ import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 
-/** Lines of the work as such: the clock, where each station stands, pictures, notes, decisions. */
-export interface WorkBodies {
-  photo: {
-    readonly file: string
-    readonly name: string
-    readonly type: string
-    readonly bytes: number
-    readonly caption: string
-  }
-  note: { readonly text: string }
-  decision: { readonly text: string }
-  clock: { readonly run: Station | null }
-  station: {
-    readonly station: Station
-    readonly mark: 'settled' | 'passed over' | 'open'
-    readonly why: string
-  }
-  strike: { readonly why: string }
-}
-
 export interface StationMark {
   readonly mark: 'untouched' | 'open' | 'settled' | 'passed over'
   readonly why: string
+}
+
+/** How a station stands, as it is said. */
+export const markWords: Readonly<Record<StationMark['mark'], string>> = {
+  untouched: 'not begun',
+  open: 'open',
+  settled: 'done',
+  'passed over': 'skipped',
 }
 
 export interface WorkState {
@@ -73,7 +62,7 @@ export const work = slice<WorkBodies, { 'hand-back': object }>().of({
     note: { words: ({ body: b }) => b.text },
     decision: { words: ({ body: b }) => `decided: ${b.text}` },
     clock: { words: ({ body: b }) => (b.run ? `clock on ${b.run}` : 'clock paused') },
-    station: { words: ({ body: b }) => `${b.station} ${b.mark}${b.why ? `: ${b.why}` : ''}` },
+    station: { words: ({ body: b }) => `${b.station} ${markWords[b.mark]}${b.why ? `: ${b.why}` : ''}` },
     strike: {
       words: ({ body: b, strikes }) =>
         strikes === null ? `struck nothing: ${b.why}` : `struck line ${strikes}: ${b.why}`,

@@ -1,4 +1,5 @@
 'use client'
+import { Count } from '@/ui/reader'
 import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { Finding } from '@/core/tables/finding'
@@ -86,7 +87,7 @@ export function AddSocket() {
 
   return (
     <details className="mt-4">
-      <summary className="font-semibold">Read in a socket</summary>
+      <summary className="font-semibold">Import a socket</summary>
       <div className="mt-3 flex flex-col gap-3">
         <TextField
           label="Name"
@@ -162,11 +163,11 @@ export function AddSocket() {
         )}
         <Findings findings={answer?.findings ?? []} />
         {answer?.socket && (
-          <div className="grid grid-cols-[13rem_1fr] gap-4">
+          <div className="grid gap-4 md:grid-cols-[13rem_1fr]">
             <SocketPicture socket={answer.socket} />
             <p>
-              {answer.socket.contacts.length.toLocaleString()} contacts, pitch {answer.socket.pitchMm} mm. Is
-              the pin-1 mark where it is on the socket, seen from above?
+              <Count n={answer.socket.contacts.length} /> contacts, pitch {answer.socket.pitchMm} mm. Is the
+              pin-1 mark where it is on the socket, seen from above?
             </p>
           </div>
         )}

@@ -32,7 +32,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
   const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
 
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-8 border-b border-line py-2.5">
+    <div className="grid items-baseline md:grid-cols-[minmax(0,1fr)_auto] gap-x-8 border-b border-line py-2.5">
       <div>
         <p>
           <b className="font-semibold">{what}</b>{' '}
@@ -52,8 +52,8 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         )}
       </div>
       <div className="flex items-center gap-2">
-        <FileButton label={`${what}: table to read in`} disabled={busy} onFile={keep}>
-          {busy ? 'Reading…' : kept ? 'Read in another' : 'Read in'}
+        <FileButton label={`${what}: table to import`} disabled={busy} onFile={keep}>
+          {busy ? 'Reading…' : kept ? 'Import another' : 'Import'}
         </FileButton>
         {kept && (
           <>

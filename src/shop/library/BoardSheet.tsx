@@ -37,7 +37,7 @@ export function BoardSheet({
         )}
         {board.notes && `; ${board.notes}`}
       </p>
-      <div className="mt-4 grid grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)] gap-10">
+      <div className="mt-4 grid gap-10 md:grid-cols-[minmax(0,1.5fr)_minmax(0,1fr)]">
         <section>
           <h2 className="border-b-2 border-ink pb-1">Landmarks</h2>
           {landmarks.length === 0 && (
@@ -90,9 +90,9 @@ function AddLandmark({ boardId }: { boardId: string }) {
     setSay('Sending the photo…')
     try {
       const answer = await fetch(`/api/boards/${boardId}/photos`, { method: 'POST', body: file })
-      const said = (await answer.json()) as { file?: { sha256: string }; error?: { text: string } }
-      setPhoto(said.file?.sha256 ?? '')
-      setSay(said.file ? 'The photo is here.' : (said.error?.text ?? 'The server refused it.'))
+      const reply = (await answer.json()) as { file?: { sha256: string }; error?: { text: string } }
+      setPhoto(reply.file?.sha256 ?? '')
+      setSay(reply.file ? 'The photo is here.' : (reply.error?.text ?? 'The server refused it.'))
     } catch {
       setSay('The server does not answer. Pick the photo again in a moment.')
     }

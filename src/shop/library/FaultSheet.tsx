@@ -1,5 +1,5 @@
 'use client'
-import { faultIds, faults } from '@/core/triage/model/fault'
+import { faultIds, faults } from '@/core/triage/model/faults'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import { stages } from '@/core/triage/model/stage'
 import { Button } from '@/ui/Button'
@@ -7,7 +7,7 @@ import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
 import { useTable } from './use-table'
 
-const inHundred = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
+const percent = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
 
 /** The faults the reasoner knows, in the order a start meets them, and how often each comes over this bench. */
 export function FaultSheet({ own }: { own: FaultOdds }) {
@@ -28,8 +28,8 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-3">
-          <FileButton label="Fault table to read in" disabled={busy} onFile={(file) => void send(file)}>
-            {busy ? 'Reading…' : 'Read in odds'}
+          <FileButton label="Fault table to import" disabled={busy} onFile={(file) => void send(file)}>
+            {busy ? 'Reading…' : 'Import odds'}
           </FileButton>
           <a href="/api/faults" download className="underline">
             CSV
@@ -61,12 +61,12 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
               Stops at
             </th>
             <th scope="col">Fault</th>
-            <th scope="col">Mended at</th>
+            <th scope="col">Repaired at</th>
             <th scope="col" className="text-right">
-              Shows, in 100
+              Shows, %
             </th>
             <th scope="col" className="text-right">
-              On the bench, in 100
+              On the bench, %
             </th>
           </tr>
         </thead>
@@ -80,7 +80,7 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
               <td className="text-soft">{faults[id].at}</td>
               <td className="num text-right text-soft">{Math.round(faults[id].shows * 100)}</td>
               <td className="num text-right">
-                {inHundred(own[id] ?? faults[id].odds)}
+                {percent(own[id] ?? faults[id].odds)}
                 {own[id] !== undefined && <span className="font-sans text-[0.85rem] text-soft"> own</span>}
               </td>
             </tr>

@@ -1,7 +1,9 @@
 'use client'
+import { useReader } from '@/ui/reader'
 import Link from 'next/link'
 import { useRouter } from 'next/navigation'
 import { useMemo, useState } from 'react'
+import { useForm } from 'react-hook-form'
 import type { FormEvent, ReactNode } from 'react'
 import { chosenBy, sayEdit, some } from '@/core/socket/model/edit-field'
 import { trusts } from '@/core/socket/model/socket'
@@ -10,8 +12,9 @@ import type { Socket, Trust } from '@/core/socket/model/socket'
 import type { FunctionGroup } from '@/core/board/function-group'
 import { Button } from '@/ui/Button'
 import { SelectField, TextField } from '@/ui/Field'
-import { useEscapeLeaves, useKeys } from '@/ui/keys'
-import { sentence } from '@/ui/sentence'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { useEscapeLeaves } from '@/ui/keys'
+import { sentence } from '@/core/sentence'
 import { EditPicture } from './EditPicture'
 import { KeepField } from './KeepField'
 import { useFieldEdits } from './use-field-edits'
@@ -30,12 +33,13 @@ export function FieldEditor({ socket }: { socket: Socket }) {
   const out = gaps.filter((g) => chosen.has(g.name)).map((g) => g.name)
   const takeOut = () => standing.length > 0 && work.edit({ edit: 'gap', contacts: standing })
   useEscapeLeaves()
+  const { number } = useReader()
+  const hint = useKeyHint()
   useKeys({
-    z: work.undo,
-    'shift+z': work.redo,
-    delete: takeOut,
-    backspace: takeOut,
-    escape: () => setNames([]),
+    fieldUndo: work.undo,
+    fieldRedo: work.redo,
+    takeOut,
+    chooseNone: () => setNames([]),
   })
   const choose = (event: FormEvent) => {
     event.preventDefault()
@@ -48,7 +52,7 @@ export function FieldEditor({ socket }: { socket: Socket }) {
       <h1>
         {edits.length === 0
           ? `Another field, made from ${socket.name}`
-          : `${now.contacts.length.toLocaleString()} contacts, made from ${socket.name}`}
+          : `${number(now.contacts.length)} contacts, made from ${socket.name}`}
       </h1>
       <p className="mt-0.5 text-soft">
         {socket.name} stays as it is: what is changed here is kept as a socket of its own.{' '}
@@ -102,10 +106,20 @@ export function FieldEditor({ socket }: { socket: Socket }) {
               ))}
             </ol>
             <p className="mt-2 flex flex-wrap gap-2">
-              <Button keyHint="z" onClick={work.undo} disabled={edits.length === 0} className="py-1!">
+              <Button
+                keyHint={hint('fieldUndo')}
+                onClick={work.undo}
+                disabled={edits.length === 0}
+                className="py-1!"
+              >
                 Undo
               </Button>
-              <Button keyHint="shift z" onClick={work.redo} disabled={!work.mayRedo} className="py-1!">
+              <Button
+                keyHint={hint('fieldRedo')}
+                onClick={work.redo}
+                disabled={!work.mayRedo}
+                className="py-1!"
+              >
                 Do again
               </Button>
               <Button look="bare" onClick={work.forget} disabled={edits.length === 0}>
@@ -155,6 +169,7 @@ function Changes({
   standing: readonly string[]
   out: readonly string[]
 }) {
+  const hint = useKeyHint()
   const first = work.now.contacts.find((c) => c.name === standing[0])
   const [beam, setBeam] = useState(first ? String(first.beamDeg) : '')
   const [group, setGroup] = useState<FunctionGroup>(first?.group ?? 'unknown')
@@ -166,7 +181,7 @@ function Changes({
     <div className="flex flex-col gap-2">
       <p className="flex flex-wrap gap-2">
         {standing.length > 0 && (
-          <Button keyHint="del" onClick={() => work.edit({ edit: 'gap', contacts: standing })}>
+          <Button keyHint={hint('takeOut')} onClick={() => work.edit({ edit: 'gap', contacts: standing })}>
             Take {standing.length === 1 ? 'it' : 'them'} out
           </Button>
         )}
@@ -246,18 +261,15 @@ function Changes({
 
 /** A contact where there was none. */
 function AddContact({ work }: { work: FieldEdits }) {
-  const [name, setName] = useState('')
-  const [x, setX] = useState('')
-  const [y, setY] = useState('')
+  const { register, handleSubmit, setValue } = useForm({ defaultValues: { name: '', x: '', y: '' } })
+  const add = handleSubmit(({ name, x, y }) => {
+    if (work.edit({ edit: 'add', contact: name, atMm: [number(x), number(y)] })) setValue('name', '')
+  })
   return (
-    <Line
-      onDo={() => {
-        if (work.edit({ edit: 'add', contact: name, atMm: [number(x), number(y)] })) setName('')
-      }}
-    >
-      <TextField label="Add" value={name} placeholder="M14" onChange={(e) => setName(e.target.value)} />
-      <TextField label="x, mm" inputMode="decimal" value={x} onChange={(e) => setX(e.target.value)} />
-      <TextField label="y, mm" inputMode="decimal" value={y} onChange={(e) => setY(e.target.value)} />
+    <Line onDo={() => void add()}>
+      <TextField label="Add" {...register('name')} placeholder="M14" />
+      <TextField label="x, mm" inputMode="decimal" {...register('x')} />
+      <TextField label="y, mm" inputMode="decimal" {...register('y')} />
       <Button type="submit" className="py-1!">
         Add
       </Button>

@@ -1,3 +1,4 @@
+import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import type { BoardModel } from '@/data/boards'
 import type { SocketSummary } from '@/data/sockets'
@@ -16,7 +17,7 @@ export function Library({
     <>
       <h1>
         {sockets.length === 0
-          ? 'Read in a first socket, then the boards that carry it.'
+          ? 'Import a first socket, then the boards that carry it.'
           : `${sockets.length} sockets, ${boards.length} boards.`}
       </h1>
       <p className="mt-0.5 text-soft">
@@ -26,11 +27,11 @@ export function Library({
         </Link>{' '}
         and{' '}
         <Link href="/library/bench" className="text-ink underline decoration-line underline-offset-4">
-          what the bench reckons with
+          shop figures
         </Link>
         .
       </p>
-      <div className="mt-4 grid grid-cols-2 gap-x-10">
+      <div className="mt-4 grid gap-x-10 md:grid-cols-2">
         <section aria-label="Sockets">
           <h2 className="border-b-2 border-ink pb-1">Sockets</h2>
           <ul>
@@ -43,7 +44,7 @@ export function Library({
                   {s.name}
                 </Link>
                 <span className="text-right text-soft">
-                  {s.kind}, {s.contactCount.toLocaleString()} contacts, pitch {s.pitchMm} mm; {s.boards}{' '}
+                  {s.kind}, <Count n={s.contactCount} /> contacts, pitch {s.pitchMm} mm; {s.boards}{' '}
                   {s.boards === 1 ? 'board' : 'boards'}
                 </span>
               </li>

@@ -1,3 +1,5 @@
+import { percent } from '@/core/maths/percent'
+import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import { functionLaw } from '@/core/socket/contact/function-law'
 import { fieldOf, trustOdds, trusts } from '@/core/socket/model/socket'
@@ -12,14 +14,13 @@ export function SocketSheet({ socket }: { socket: Socket }) {
   return (
     <>
       <h1>
-        {socket.name}: {socket.contacts.length.toLocaleString()} contacts, {socket.kind}, pitch{' '}
-        {socket.pitchMm} mm
+        {socket.name}: <Count n={socket.contacts.length} /> contacts, {socket.kind}, pitch {socket.pitchMm} mm
       </h1>
       <p className="mt-0.5 text-soft">
         {trusts
           .map((trust) => ({ trust, n: socket.contacts.filter((c) => c.trust === trust).length }))
           .filter(({ n }) => n > 0)
-          .map(({ trust, n }) => `${n} ${trust} (${Math.round(trustOdds[trust] * 100)} of 100 right)`)
+          .map(({ trust, n }) => `${n} ${trust} (${percent(trustOdds[trust])} right)`)
           .join(', ')}
         .{' '}
         <a
@@ -37,7 +38,7 @@ export function SocketSheet({ socket }: { socket: Socket }) {
           make another field from it
         </Link>
       </p>
-      <div className="mt-4 grid grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-8">
+      <div className="mt-4 grid gap-8 md:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)]">
         <SocketPicture socket={socket} />
         <table className="self-start">
           <thead>

@@ -12,7 +12,8 @@ import type { PracticeContact, PracticeKind } from '@/core/socket/straighten/pra
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
-import { letGo, useKeys } from '@/ui/keys'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { letGo } from '@/ui/keys'
 import { PracticeView } from './PracticeView'
 
 const STEP_MM = 0.02
@@ -50,14 +51,15 @@ export function NeedlePractice() {
   const take = (by: number) =>
     !over && setTaken((mm) => Math.round(Math.min(1.4, Math.max(-1.4, mm + by)) * 1000) / 1000)
   useKeys({
-    arrowleft: () => take(-STEP_MM),
-    arrowright: () => take(STEP_MM),
-    'shift+arrowleft': () => take(-5 * STEP_MM),
-    'shift+arrowright': () => take(5 * STEP_MM),
-    ' ': () => (over ? another() : release()),
-    n: another,
-    a: () => draw(kind, seed),
+    takeLeft: () => take(-STEP_MM),
+    takeRight: () => take(STEP_MM),
+    farLeft: () => take(-5 * STEP_MM),
+    farRight: () => take(5 * STEP_MM),
+    letGo: () => (over ? another() : release()),
+    another,
+    sameAgain: () => draw(kind, seed),
   })
+  const hint = useKeyHint()
   const mean = scores.length > 0 ? Math.round(scores.reduce((a, b) => a + b, 0) / scores.length) : null
   return (
     <>
@@ -78,9 +80,21 @@ export function NeedlePractice() {
             onRelease={release}
           />
           <p className="mt-1 text-[0.92rem] text-soft">
-            <kbd className="num">← →</kbd> take the tip by 0.02 mm, with shift by 0.10;{' '}
-            <kbd className="num">space</kbd> lets go; <kbd className="num">a</kbd> the same one again;{' '}
-            <kbd className="num">n</kbd> another. Or drag the tip.
+            {hint('takeLeft') && (
+              <>
+                <kbd className="num">
+                  {hint('takeLeft')} {hint('takeRight')}
+                </kbd>{' '}
+                take the tip by 0.02 mm,{' '}
+                <kbd className="num">
+                  {hint('farLeft')} {hint('farRight')}
+                </kbd>{' '}
+                by 0.10; <kbd className="num">{hint('letGo')}</kbd> lets go;{' '}
+                <kbd className="num">{hint('sameAgain')}</kbd> the same one again;{' '}
+                <kbd className="num">{hint('another')}</kbd> another.{' '}
+              </>
+            )}
+            Or drag the tip.
           </p>
           <p
             role="status"
@@ -91,7 +105,7 @@ export function NeedlePractice() {
           <div className="mt-2 flex gap-2">
             <Button
               look="first"
-              keyHint="space"
+              keyHint={hint('letGo')}
               onClick={(event) => {
                 letGo(event)
                 if (over) another()
@@ -100,7 +114,7 @@ export function NeedlePractice() {
             >
               {over ? 'Another' : 'Let go'}
             </Button>
-            <Button keyHint="a" onClick={() => draw(kind, seed)}>
+            <Button keyHint={hint('sameAgain')} onClick={() => draw(kind, seed)}>
               The same again
             </Button>
           </div>
@@ -121,7 +135,7 @@ export function NeedlePractice() {
                 'what the metal has felt',
                 `${(100 * Math.min(1, contact.lifeUsed)).toFixed(1)} % of its life`,
               ],
-              ['would have snapped by now', `${(100 * result.risked).toFixed(1)} of 100`],
+              ['would have broken by now', `${(100 * result.risked).toFixed(1)} %`],
               ['score', over ? String(result.score) : '–'],
               ['mean of this sitting', mean === null ? '–' : `${mean}, ${scores.length} contacts`],
             ].map(([name, value]) => (

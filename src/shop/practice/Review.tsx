@@ -2,8 +2,10 @@
 import Link from 'next/link'
 import { wrap } from 'comlink'
 import { useEffect, useState } from 'react'
-import { faults } from '@/core/triage/model/fault'
-import type { FaultId } from '@/core/triage/model/fault'
+import { percent } from '@/core/maths/percent'
+import { sayOutcome } from '@/core/triage/model/outcome-words'
+import { faults } from '@/core/triage/model/faults'
+import type { FaultId } from '@/core/triage/model/faults'
 import type { Judgement, Practice, PracticeScore } from '@/core/triage/practice/practice-score'
 import type { PracticeWorker } from '@/workers/practice.worker'
 
@@ -76,6 +78,16 @@ export function Review({
             />
             <Figure name="minutes by the best policy" value={score.best.minutes.toFixed(0)} />
           </dl>
+          {score.lessons.length > 0 && (
+            <ul className="mt-3 border-l-4 border-brass pl-3">
+              {score.lessons.map((l) => (
+                <li key={l.fault}>
+                  <b className="font-semibold">{faults[l.fault].say}</b> would have shown: {l.test},{' '}
+                  {sayOutcome(l.outcome)}, in {percent(l.odds)}.
+                </li>
+              ))}
+            </ul>
+          )}
           <h2 className="mt-6 border-b-2 border-ink pb-1">Choice by choice</h2>
           {score.review.length === 0 && <p className="py-2 text-soft">Nothing was tried.</p>}
           <ol>
@@ -113,7 +125,7 @@ export function Review({
 function sentence(score: PracticeScore, limitMinutes: number | null): string {
   const over = limitMinutes !== null && score.minutes > limitMinutes ? ', over the limit' : ''
   const needless =
-    score.needless.length > 0 ? ` Mended though nothing was wrong with it: ${list(score.needless)}.` : ''
+    score.needless.length > 0 ? ` Repaired though nothing was wrong with it: ${list(score.needless)}.` : ''
   if (score.right) return `You found ${score.found.length > 1 ? 'both' : 'it'}${over}.${needless}`
   return `Left behind: ${list(score.missed)}${over}.${needless}`
 }

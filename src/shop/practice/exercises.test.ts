@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import { faultIds } from '@/core/triage/model/fault'
+import { faultIds } from '@/core/triage/model/faults'
+import { practiceScore } from '@/core/triage/practice/practice-score'
 import { checkEntry } from '@/entry-schemas/entry-schema'
 import { drawExercise, exercises, practiceTicket } from './exercises'
 
@@ -17,6 +18,12 @@ describe('practice boards', () => {
       for (const fault of exercise.faults) expect(faultIds).toContain(fault)
     }
     expect(new Set(exercises.map((e) => e.id)).size).toBe(exercises.length)
+  })
+  it('leave time enough for the best policy', { timeout: 120_000 }, () => {
+    for (const { id, history, faults, limitMinutes } of exercises) {
+      const { best } = practiceScore({ history, truth: faults, seed: 5, steps: [], draws: 3 })
+      expect([id, best.minutes <= limitMinutes]).toEqual([id, true])
+    }
   })
   it('are drawn alike from the same seed, with as many faults as asked', () => {
     expect(drawExercise([], 'any', 9)).toEqual(drawExercise([], 'any', 9))

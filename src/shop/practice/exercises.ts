@@ -1,7 +1,7 @@
-import type { Ticket } from '@/core/intake/slice'
+import type { Ticket } from '@/core/intake/bodies'
 import type { HistoryItem } from '@/core/board/history-item'
 import { seeded } from '@/core/maths/seeded'
-import type { FaultId } from '@/core/triage/model/fault'
+import type { FaultId } from '@/core/triage/model/faults'
 import { hypotheses, priorOdds, SOMETHING_ELSE } from '@/core/triage/reason/odds'
 
 /** A board to practise on: what its owner says, and what is hidden behind it. */
@@ -51,7 +51,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'black with the new CPU, the old one is sold',
     history: ['CPU swap'],
     faults: ['CPU unsupported'],
-    limitMinutes: 60,
+    limitMinutes: 100,
   },
   {
     id: 'forgets',

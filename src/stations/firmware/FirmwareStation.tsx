@@ -2,8 +2,7 @@
 import { useState } from 'react'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
-import { StationFoot } from '@/frame/StationFoot'
-import { StationStep } from '@/frame/StationStep'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
@@ -17,10 +16,9 @@ export function FirmwareStation() {
   const last = <K extends 'version' | 'chip' | 'chipVolts' | 'programmerVolts' | 'clipOn'>(field: K) =>
     log.findLast((f) => f[field] !== undefined)?.[field]
   return (
-    <>
-      <StationStep station="firmware" />
-      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)] gap-x-8">
-        <div>
+    <StationSurface station="firmware">
+      <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(0,1.1fr)]">
+        <Pane>
           <ChipFacts
             version={last('version')}
             chip={last('chip')}
@@ -32,11 +30,12 @@ export function FirmwareStation() {
             Before a clip goes on: unplugged, coin cell out. Some chips work at 1.8 V; 3.3 V from a programmer
             destroys them. Read twice and keep the backup before anything is erased.
           </Caution>
-        </div>
-        <StepsTaken />
+        </Pane>
+        <Pane>
+          <StepsTaken />
+        </Pane>
       </div>
-      <StationFoot station="firmware" />
-    </>
+    </StationSurface>
   )
 }
 
@@ -49,29 +48,29 @@ interface Facts {
 }
 
 function ChipFacts({ version, chip, chipVolts, programmerVolts, clipOn }: Facts) {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const tooHigh =
     chipVolts !== undefined && programmerVolts !== undefined && programmerVolts > chipVolts * 1.1
   return (
-    <section id="chip" className="ticket border-t border-line pt-2.5 pb-4">
+    <section id="chip" className="ticket pt-2.5 pb-4">
       <h2>Version and chip</h2>
       <Fact
         label="Version seen"
         known={version}
         placeholder="as the screen shows it"
-        onKeep={(text) => (put('firmware', { version: text }), null)}
+        onKeep={(text) => (append('firmware', { version: text }), null)}
       />
       <Fact
         label="Chip marking"
         known={chip}
         placeholder="LSN-16V"
-        onKeep={(text) => (put('firmware', { chip: text.toUpperCase() }), null)}
+        onKeep={(text) => (append('firmware', { chip: text.toUpperCase() }), null)}
       />
-      <Volts label="Chip works at" known={chipVolts} onKeep={(v) => put('firmware', { chipVolts: v })} />
+      <Volts label="Chip works at" known={chipVolts} onKeep={(v) => append('firmware', { chipVolts: v })} />
       <Volts
         label="Programmer"
         known={programmerVolts}
-        onKeep={(v) => put('firmware', { programmerVolts: v })}
+        onKeep={(v) => append('firmware', { programmerVolts: v })}
       />
       {tooHigh && (
         <p role="alert" className="mt-2 font-semibold text-ember">
@@ -85,7 +84,7 @@ function ChipFacts({ version, chip, chipVolts, programmerVolts, clipOn }: Facts)
           value={clipOn ? 'on' : 'off'}
           options={['off', 'on']}
           words={{ on: 'on the chip', off: 'off' }}
-          onChange={(v) => put('firmware', { clipOn: v === 'on' })}
+          onChange={(v) => append('firmware', { clipOn: v === 'on' })}
         />
       </div>
     </section>
@@ -153,11 +152,11 @@ function Volts({
 
 function StepsTaken() {
   const log = useJob((j) => j.state.firmware.steps)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [text, setText] = useState('')
   const [fault, setFault] = useState<string>()
   return (
-    <section className="border-t border-line pt-2.5 pb-4">
+    <section className="pt-2.5 pb-4">
       <h2>Found and done, in order</h2>
       {log.length === 0 && (
         <p className="text-soft">
@@ -194,7 +193,7 @@ function StepsTaken() {
         onSubmit={(event) => {
           event.preventDefault()
           if (!text.trim()) return setFault('What was done? Like: read twice, both reads equal, backup kept.')
-          put('firmware', { did: text.trim() })
+          append('firmware', { did: text.trim() })
           setText('')
           setFault(undefined)
         }}

@@ -1,19 +1,20 @@
 'use client'
-import type { Outcome } from '@/core/hand-back/slice'
-import { outcomes } from '@/core/hand-back/slice'
+import { useForm } from 'react-hook-form'
+import type { Outcome } from '@/core/hand-back/bodies'
+import { outcomes } from '@/core/hand-back/bodies'
 
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { handBackBlockers } from '@/core/job/hand-back-blockers'
+import { handBackBlockers } from '@/core/job/stations-say'
 import { useJob } from '@/job/JobProvider'
 import { StationLink } from '@/frame/StationLink'
-import { StationStep } from '@/frame/StationStep'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { OneLine } from '@/ui/OneLine'
 import { TextArea, TextField } from '@/ui/Field'
-import { crowns, readCrowns } from '@/core/maths/money'
+import { useReader } from '@/ui/reader'
 import { SheetPage } from './SheetPage'
 
 /** The sheet as the owner will read it, and what is needed to hand it over. */
@@ -22,30 +23,29 @@ export function HandBackStation() {
     (j) => j.state.handBack.done !== null && j.state.handBack.done.outcome !== 'parked',
   )
   return (
-    <>
-      <div className="no-print">
-        <StationStep station="hand-back" />
-        <Holds />
-      </div>
-      <div className="mt-3 grid grid-cols-[minmax(0,1fr)_15rem] gap-x-7 print:block">
-        <SheetPage />
-        <div className="no-print">
+    <StationSurface station="hand-back">
+      <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_16rem] print:block">
+        <Pane label="The sheet" className="pt-2 print:overflow-visible">
+          <SheetPage />
+        </Pane>
+        <Pane className="no-print">
+          <Holds />
           {handedBack ? <Later /> : <HandOver />}
           <Advice />
           <Away />
-        </div>
+        </Pane>
       </div>
-    </>
+    </StationSurface>
   )
 }
 
 function Holds() {
   const state = useJob((j) => j.state)
-  const holds = handBackBlockers(state)
-  if (holds.length === 0 || state.handBack.done) return null
+  const blockers = handBackBlockers(state)
+  if (blockers.length === 0 || state.handBack.done) return null
   return (
     <ul className="mt-2 border-l-4 border-ember pl-3" aria-label="What holds the hand-back">
-      {holds.map((hold) => (
+      {blockers.map((hold) => (
         <li key={hold.text}>
           <StationLink
             to={hold.at.station}
@@ -70,31 +70,34 @@ const outcomeWords: Readonly<Record<Outcome, string>> = {
   withdrawn: 'withdrawn, begun by mistake',
 }
 
+interface HandOverForm {
+  outcome: Outcome
+  price: string
+  text: string
+}
+
 function HandOver() {
   const state = useJob((j) => j.state)
-  const put = useJob((j) => j.put)
-  const [outcome, setOutcome] = useState<Outcome>('fixed')
-  const [price, setPrice] = useState('')
-  const [text, setText] = useState('')
-  const [fault, setFault] = useState<string>()
+  const append = useJob((j) => j.append)
+  const { currency, money, readMoney } = useReader()
+  const { register, handleSubmit, watch, setValue, formState } = useForm<HandOverForm>({
+    defaultValues: { outcome: 'fixed', price: '', text: '' },
+  })
+  const outcome = watch('outcome')
   const socket = useJob((j) => j.socket)
   const [asked, setAsked] = useState<readonly string[]>([])
   const held = handBackBlockers(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
   const limit = state.intake.ticket.limitMinor
-  const priceMinor = readCrowns(price)
+  const priceMinor = readMoney(watch('price'))
   const over = priceMinor !== null && limit !== null && priceMinor > limit
+  const handOver = handleSubmit(({ outcome, price, text }) => {
+    const body = { outcome, priceMinor: readMoney(price), text: text.trim() }
+    const against = speaksAgainst('hand-back', body, state, socket)
+    if (against.join('\n') !== asked.join('\n')) return setAsked(against)
+    append('hand-back', { ...body, ...(against.length > 0 ? { despite: against } : {}) })
+  })
   return (
-    <form
-      className="flex flex-col gap-3 border-t border-line pt-2.5 pb-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (Number.isNaN(priceMinor)) return setFault('An amount in crowns, like 450 or 450,50.')
-        const body = { outcome, priceMinor, text: text.trim() }
-        const against = speaksAgainst('hand-back', body, state, socket)
-        if (against.join('\n') !== asked.join('\n')) return setAsked(against)
-        put('hand-back', { ...body, ...(against.length > 0 ? { despite: against } : {}) })
-      }}
-    >
+    <form className="flex flex-col gap-3 border-t border-line pt-2.5 pb-4" onSubmit={handOver}>
       <h2>Hand it over</h2>
       <Choice
         label="As"
@@ -102,29 +105,27 @@ function HandOver() {
         options={outcomes}
         words={outcomeWords}
         onChange={(as) => {
-          setOutcome(as)
+          setValue('outcome', as)
           setAsked([])
         }}
       />
       <TextField
-        label="The bill, kr"
-        value={price}
-        onChange={(e) => {
-          setPrice(e.target.value)
-          setFault(undefined)
-        }}
-        error={fault}
+        label={`The bill, ${currency}`}
+        {...register('price', {
+          validate: (price) => !Number.isNaN(readMoney(price)) || 'An amount, like 450 or 450,50.',
+        })}
+        error={formState.errors.price?.message}
         hint={
           over
-            ? `More than the ${crowns(limit)} agreed: change the offer first.`
+            ? `More than the ${money(limit)} agreed: change the offer first.`
             : limit === null
               ? undefined
-              : `agreed: up to ${crowns(limit)}`
+              : `agreed: up to ${money(limit)}`
         }
         inputMode="decimal"
         className="num"
       />
-      <TextArea label="A last word to the owner" value={text} onChange={(e) => setText(e.target.value)} />
+      <TextArea label="Message to the owner" {...register('text')} />
       {asked.length > 0 && <Against what="this hand-back" against={asked} />}
       <Button type="submit" look="first" disabled={held}>
         {held ? 'Held' : asked.length > 0 ? 'Hand it back all the same' : 'Hand it back'}
@@ -134,7 +135,7 @@ function HandOver() {
 }
 
 function Advice() {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   return (
     <section className="border-t border-line pt-2.5 pb-4">
       <h2>Advice for the sheet</h2>
@@ -143,7 +144,7 @@ function Advice() {
         placeholder="lower the CPU straight down"
         keep="Put it on"
         wanted="What should the owner know? One sentence."
-        onKeep={(text) => put('advice', { text })}
+        onKeep={(text) => append('advice', { text })}
       />
     </section>
   )
@@ -152,18 +153,18 @@ function Advice() {
 /** The customer sometimes makes the last test at home. */
 function Later() {
   const later = useJob((j) => j.state.handBack.lateOutcomes)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [text, setText] = useState('')
   const [empty, setEmpty] = useState(false)
   const say = (holds: boolean) => {
     setEmpty(!text.trim())
     if (!text.trim()) return
-    put('late outcome', { text: text.trim(), holds })
+    append('late outcome', { text: text.trim(), holds })
     setText('')
   }
   return (
     <section className="flex flex-col gap-2 border-t border-line pt-2.5 pb-4">
-      <h2>Word from the owner, later</h2>
+      <h2>Owner’s feedback, later</h2>
       <ul>
         {later.map((l) => (
           <li key={l.seq} className="border-b border-dashed border-line py-1">

@@ -6,11 +6,12 @@ import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
 import { useJob } from '@/job/JobProvider'
 import { FieldPaths } from '@/ui/FieldPaths'
-import { crowns } from '@/core/maths/money'
+import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
 
 /** The hand-back sheet on the screen and on paper; always on the paper ground, as it will be printed. */
 export function SheetPage() {
+  const { money } = useReader()
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const tag = useJob((j) => j.tag)
@@ -56,7 +57,7 @@ export function SheetPage() {
       </div>
       <footer className="mt-4 flex justify-between border-t border-line pt-2 text-soft">
         <span>{sheet.minutes} minutes at the bench</span>
-        <span>{sheet.priceMinor === null ? '' : crowns(sheet.priceMinor)}</span>
+        <span>{sheet.priceMinor === null ? '' : money(sheet.priceMinor)}</span>
       </footer>
     </article>
   )

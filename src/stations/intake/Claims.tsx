@@ -9,7 +9,7 @@ import { OneLine } from '@/ui/OneLine'
 /** What the owner says: each stays a claim, and work, until somebody here has checked it. */
 export function Claims() {
   const claims = useJob((j) => j.state.intake.claims)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   return (
     <section id="claims" className="border-t border-line pt-2.5 pb-4">
       <h2>What the owner says</h2>
@@ -28,17 +28,17 @@ export function Claims() {
         placeholder="and what else?"
         keep="Note it"
         wanted="What does the owner say? Write it as it is said."
-        onKeep={(text) => put('claim', { text })}
+        onKeep={(text) => append('claim', { text })}
       />
     </section>
   )
 }
 
 function ClaimLine({ claim }: { claim: Claim }) {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [how, setHow] = useState('')
   const answer = (verdict: 'holds' | 'wrong' | 'cannot tell') =>
-    put('claim checked', { claim: claim.seq, verdict, how: how.trim() })
+    append('claim checked', { claim: claim.seq, verdict, how: how.trim() })
   return (
     <li className="border-b border-dashed border-line py-1.5">
       <p>

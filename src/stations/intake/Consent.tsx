@@ -3,21 +3,22 @@ import { useState } from 'react'
 import { risksFor } from '@/core/intake/history'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
-import { crowns } from '@/core/maths/money'
+import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
 import { SignatureSheet } from './SignatureSheet'
 
 /** The risks in plain words, the limit, and how the owner agreed. */
 export function Consent() {
+  const { money } = useReader()
   const tag = useJob((j) => j.tag)
   const ticket = useJob((j) => j.state.intake.ticket)
   const consent = useJob((j) => j.state.intake.consent)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [signing, setSigning] = useState(false)
   const risks = risksFor(ticket.history, ticket.diskLock)
   const fresh = risks.filter((risk) => !consent?.risks.includes(risk))
   const agree = (how: string, signature: string | null) =>
-    put('consent', { risks, limitMinor: ticket.limitMinor, signature, how })
+    append('consent', { risks, limitMinor: ticket.limitMinor, signature, how })
   return (
     <section id="consent" className="border-t border-line pt-2.5 pb-4">
       <h2>Risks the owner agrees to</h2>
@@ -34,7 +35,7 @@ export function Consent() {
       <p className="mt-1 text-soft">
         {ticket.limitMinor === null
           ? 'No price limit is named yet.'
-          : `Up to ${crowns(ticket.limitMinor)} without asking again.`}
+          : `Up to ${money(ticket.limitMinor)} without asking again.`}
       </p>
       {consent && fresh.length === 0 ? (
         <div className="mt-2">

@@ -5,8 +5,7 @@ import type { BoardModel } from '@/data/boards'
 import type { SocketSummary } from '@/data/sockets'
 import { useJob } from '@/job/JobProvider'
 import { Photos } from '@/panels/Photos'
-import { StationFoot } from '@/frame/StationFoot'
-import { StationStep } from '@/frame/StationStep'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Claims } from './Claims'
 import { Consent } from './Consent'
 import { Offers } from './Offers'
@@ -24,25 +23,23 @@ export function IntakeStation({
 }) {
   const { form, keep } = useTicket()
   return (
-    <>
-      <StationStep station="intake" />
-      <div className="mt-3 grid grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)] gap-x-8">
-        <div className="ticket">
+    <StationSurface station="intake">
+      <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
+        <Pane className="ticket">
           <BoardSection form={form} keep={keep} boards={boards} sockets={sockets} />
           <FaultSection form={form} keep={keep} />
           <TermsSection form={form} keep={keep} />
           <Owner />
-        </div>
-        <div>
+        </Pane>
+        <Pane>
           <LookFirst />
           <Consent />
           <Claims />
           <Offers />
           <Photos />
-        </div>
+        </Pane>
       </div>
-      <StationFoot station="intake" />
-    </>
+    </StationSurface>
   )
 }
 

@@ -1,14 +1,16 @@
 'use client'
 import { useState } from 'react'
+import { useForm } from 'react-hook-form'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
-import { crowns, readCrowns } from '@/core/maths/money'
+import { useReader } from '@/ui/reader'
 
 /** A changed offer holds the hand-back until the owner has answered it. */
 export function Offers() {
+  const { money } = useReader()
   const offers = useJob((j) => j.state.intake.offers)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const [making, setMaking] = useState(false)
   return (
     <section id="offers" className="border-t border-line pt-2.5 pb-4">
@@ -29,7 +31,7 @@ export function Offers() {
             <p>
               {offer.text}
               <span className="text-soft">
-                {offer.limitMinor !== null && `, up to ${crowns(offer.limitMinor)}`}
+                {offer.limitMinor !== null && `, up to ${money(offer.limitMinor)}`}
                 {offer.minutes !== null && `, ${offer.minutes} min`}
               </span>
             </p>
@@ -39,7 +41,7 @@ export function Offers() {
                 <Button
                   look="bare"
                   onClick={() =>
-                    put('offer answered', { offer: offer.seq, approved: true, how: 'by telephone' })
+                    append('offer answered', { offer: offer.seq, approved: true, how: 'by telephone' })
                   }
                 >
                   Owner approves
@@ -47,7 +49,7 @@ export function Offers() {
                 <Button
                   look="bare"
                   onClick={() =>
-                    put('offer answered', { offer: offer.seq, approved: false, how: 'by telephone' })
+                    append('offer answered', { offer: offer.seq, approved: false, how: 'by telephone' })
                   }
                 >
                   Owner refuses
@@ -66,48 +68,51 @@ export function Offers() {
   )
 }
 
+interface OfferForm {
+  text: string
+  limit: string
+  minutes: string
+}
+
 function NewOffer({ onDone }: { onDone: () => void }) {
-  const put = useJob((j) => j.put)
-  const [text, setText] = useState('')
-  const [limit, setLimit] = useState('')
-  const [minutes, setMinutes] = useState('')
-  const [tried, setTried] = useState(false)
-  const limitMinor = readCrowns(limit)
-  const noText = tried && !text.trim() ? 'What changes? One sentence the owner can answer.' : undefined
-  const noLimit = tried && Number.isNaN(limitMinor) ? 'An amount in crowns, like 450.' : undefined
-  const noMinutes = tried && minutes !== '' && !/^\d+$/.test(minutes) ? 'Whole minutes.' : undefined
+  const { currency, readMoney } = useReader()
+  const append = useJob((j) => j.append)
+  const { register, handleSubmit, formState } = useForm<OfferForm>({
+    defaultValues: { text: '', limit: '', minutes: '' },
+  })
+  const { errors } = formState
+  const keep = handleSubmit(({ text, limit, minutes }) => {
+    append('offer', {
+      text: text.trim(),
+      limitMinor: readMoney(limit),
+      minutes: minutes === '' ? null : Number(minutes),
+    })
+    onDone()
+  })
   return (
-    <form
-      className="mt-2 grid grid-cols-2 gap-3"
-      onSubmit={(event) => {
-        event.preventDefault()
-        setTried(true)
-        if (!text.trim() || Number.isNaN(limitMinor) || (minutes !== '' && !/^\d+$/.test(minutes))) return
-        put('offer', { text: text.trim(), limitMinor, minutes: minutes === '' ? null : Number(minutes) })
-        onDone()
-      }}
-    >
+    <form className="mt-2 grid grid-cols-2 gap-3" onSubmit={keep}>
       <TextField
         label="What changes"
         wide
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        error={noText}
+        {...register('text', {
+          validate: (text) => text.trim() !== '' || 'What changes? One sentence the owner can answer.',
+        })}
+        error={errors.text?.message}
         placeholder="transplant four contacts from a donor"
         autoFocus
       />
       <TextField
-        label="New price limit, kr"
-        value={limit}
-        onChange={(e) => setLimit(e.target.value)}
-        error={noLimit}
+        label={`New price limit, ${currency}`}
+        {...register('limit', {
+          validate: (limit) => !Number.isNaN(readMoney(limit)) || 'An amount, like 450.',
+        })}
+        error={errors.limit?.message}
         inputMode="decimal"
       />
       <TextField
         label="New minutes"
-        value={minutes}
-        onChange={(e) => setMinutes(e.target.value)}
-        error={noMinutes}
+        {...register('minutes', { pattern: { value: /^\d*$/, message: 'Whole minutes.' } })}
+        error={errors.minutes?.message}
         inputMode="numeric"
       />
       <div className="col-span-full flex gap-2">

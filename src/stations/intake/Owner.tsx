@@ -28,9 +28,9 @@ export function Owner() {
         body,
         headers: { 'content-type': 'application/json' },
       })
-      const said = (await answer.json()) as Customer & { error?: { field: string; text: string } }
-      if (said.error) return setFault(said.error)
-      keep(said)
+      const reply = (await answer.json()) as Customer & { error?: { field: string; text: string } }
+      if (reply.error) return setFault(reply.error)
+      keep(reply)
       // What was typed meanwhile is not what was kept.
       if (latest.current.name === name && latest.current.contact === contact) setDraft(null)
       setKept(method === 'PUT')

@@ -40,9 +40,9 @@ function Signing({ risks, onClose, onSigned }: Omit<Props, 'open'>) {
     try {
       const blob = await new Promise<Blob | null>((resolve) => canvas.current!.toBlob(resolve, 'image/png'))
       const answer = await fetch(`/api/jobs/${tag}/photos?purpose=signature`, { method: 'POST', body: blob })
-      const said = (await answer.json()) as { file?: { sha256: string }; error?: { text: string } }
-      if (said.file) return onSigned(said.file.sha256)
-      setSay(said.error?.text ?? 'The server refused it.')
+      const reply = (await answer.json()) as { file?: { sha256: string }; error?: { text: string } }
+      if (reply.file) return onSigned(reply.file.sha256)
+      setSay(reply.error?.text ?? 'The server refused it.')
     } catch {
       setSay('The server does not answer. The signature stays here; try again in a moment.')
     }

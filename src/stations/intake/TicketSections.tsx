@@ -1,4 +1,5 @@
 'use client'
+import { Count, useReader } from '@/ui/reader'
 import { historyItems } from '@/core/board/history-item'
 
 import type { FocusEvent, ReactNode } from 'react'
@@ -85,7 +86,7 @@ export function BoardSection({
           <option value="">not known yet</option>
           {sockets.map((s) => (
             <option key={s.id} value={s.id}>
-              {s.name}, {s.contactCount.toLocaleString()} contacts
+              {s.name}, <Count n={s.contactCount} /> contacts
             </option>
           ))}
         </select>
@@ -139,6 +140,7 @@ export function FaultSection({ form, keep }: SectionProps) {
 }
 
 export function TermsSection({ form, keep }: SectionProps) {
+  const { currency } = useReader()
   const { register, formState, watch } = form
   const { errors } = formState
   const inWarranty = watch('warranty') === 'in warranty' || watch('warranty') === 'paid repair offered'
@@ -146,10 +148,10 @@ export function TermsSection({ form, keep }: SectionProps) {
     <Section title="Worth, limit, promise" id="terms" keep={keep}>
       <div className="grid grid-cols-[1.15fr_1fr] gap-x-5">
         <TicketLine label="Worth" error={errors.value?.message}>
-          <input inputMode="decimal" className="num" placeholder="kr" {...register('value')} />
+          <input inputMode="decimal" className="num" placeholder={currency} {...register('value')} />
         </TicketLine>
         <TicketLine narrow label="Limit" error={errors.limit?.message}>
-          <input inputMode="decimal" className="num" placeholder="kr" {...register('limit')} />
+          <input inputMode="decimal" className="num" placeholder={currency} {...register('limit')} />
         </TicketLine>
         <TicketLine label="Minutes" error={errors.minutes?.message}>
           <input inputMode="numeric" className="num" placeholder="at the bench" {...register('minutes')} />
@@ -162,7 +164,7 @@ export function TermsSection({ form, keep }: SectionProps) {
         label="Warranty"
         hint={
           inWarranty
-            ? 'The maker may mend it for nothing; opening it can end that. Decide before anything is touched.'
+            ? 'The maker may repair it for nothing; opening it can end that. Decide before anything is touched.'
             : undefined
         }
       >
@@ -177,7 +179,7 @@ export function TermsSection({ form, keep }: SectionProps) {
         <TicketLine label="Decided">
           <input
             {...register('warrantyDecision')}
-            placeholder="owner wants it mended here, knows the warranty ends"
+            placeholder="owner wants it repaired here, knows the warranty ends"
           />
         </TicketLine>
       )}

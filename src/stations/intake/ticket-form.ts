@@ -1,7 +1,7 @@
-import type { Ticket } from '@/core/intake/slice'
+import type { Ticket } from '@/core/intake/bodies'
 import type { HistoryItem } from '@/core/board/history-item'
 import Joi from 'joi'
-import { readCrowns } from '@/core/maths/money'
+import { readMoney } from '@/core/reader'
 
 /** The ticket as it is typed; figures are text until they make sense. */
 export interface TicketForm {
@@ -24,19 +24,23 @@ export interface TicketForm {
   diskLock: Ticket['diskLock']
 }
 
-const money = Joi.string()
-  .allow('')
-  .custom((value: string, helpers) => (Number.isNaN(readCrowns(value)) ? helpers.error('money') : value))
-  .messages({ money: 'An amount in crowns, like 450 or 450,50.' })
-
-export const ticketSchema = Joi.object<TicketForm>({
-  value: money,
-  limit: money,
-  minutes: Joi.string()
+const money = (currency: string) =>
+  Joi.string()
     .allow('')
-    .pattern(/^\d{1,5}$/)
-    .messages({ '*': 'Whole minutes at the bench, like 90.' }),
-}).unknown()
+    .custom((value: string, helpers) =>
+      Number.isNaN(readMoney({ currency }, value)) ? helpers.error('money') : value,
+    )
+    .messages({ money: 'An amount, like 450 or 450,50.' })
+
+export const ticketSchema = (currency: string) =>
+  Joi.object<TicketForm>({
+    value: money(currency),
+    limit: money(currency),
+    minutes: Joi.string()
+      .allow('')
+      .pattern(/^\d{1,5}$/)
+      .messages({ '*': 'Whole minutes at the bench, like 90.' }),
+  }).unknown()
 
 const two = (n: number) => String(n).padStart(2, '0')
 
@@ -70,7 +74,7 @@ export const formOf = (t: Ticket): TicketForm => ({
 })
 
 /** What of the form differs from the ticket, as the tape takes it. */
-export function ticketChanges(form: TicketForm, ticket: Ticket): Partial<Ticket> {
+export function ticketChanges(form: TicketForm, ticket: Ticket, currency: string): Partial<Ticket> {
   const text = (s: string) => s.trim()
   const typed: Ticket = {
     boardModelId: form.boardModelId || null,
@@ -83,8 +87,8 @@ export function ticketChanges(form: TicketForm, ticket: Ticket): Partial<Ticket>
     cpu: text(form.cpu),
     memory: text(form.memory),
     history: form.history,
-    valueMinor: readCrowns(form.value),
-    limitMinor: readCrowns(form.limit),
+    valueMinor: readMoney({ currency }, form.value),
+    limitMinor: readMoney({ currency }, form.limit),
     minutesPromised: form.minutes === '' ? null : Number(form.minutes),
     promisedAt: form.promised === '' ? null : new Date(form.promised).toISOString(),
     warranty: form.warranty,

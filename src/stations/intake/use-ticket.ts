@@ -2,6 +2,7 @@
 import { joiResolver } from '@hookform/resolvers/joi'
 import { useEffect, useMemo } from 'react'
 import { useForm } from 'react-hook-form'
+import { useReader } from '@/ui/reader'
 import { useJob } from '@/job/JobProvider'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 import type { TicketForm } from './ticket-form'
@@ -20,12 +21,14 @@ function readDraft(tag: string): Partial<TicketForm> {
 export function useTicket() {
   const tag = useJob((j) => j.tag)
   const ticket = useJob((j) => j.state.intake.ticket)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const values = useMemo(() => formOf(ticket), [ticket])
+  const { currency } = useReader()
+  const schema = useMemo(() => ticketSchema(currency), [currency])
   const form = useForm<TicketForm>({
     values,
     resetOptions: { keepDirtyValues: true },
-    resolver: joiResolver(ticketSchema),
+    resolver: joiResolver(schema),
     mode: 'onTouched',
   })
   const { setValue, subscribe, handleSubmit } = form
@@ -45,8 +48,8 @@ export function useTicket() {
 
   /** Puts what differs on the tape; an amount that makes no sense stays in its field with its fault. */
   const keep = handleSubmit((typed) => {
-    const set = ticketChanges(typed, ticket)
-    if (Object.keys(set).length > 0) put('ticket', { set })
+    const set = ticketChanges(typed, ticket, currency)
+    if (Object.keys(set).length > 0) append('ticket', { set })
     form.reset(typed)
     localStorage.removeItem(draftKey(tag))
   })

@@ -1,31 +1,30 @@
 'use client'
 import type { Bodies } from '@/core/slices'
 
-import { useState } from 'react'
+import { useForm } from 'react-hook-form'
 import { Ledger } from '@/panels/Ledger'
 import { useJob } from '@/job/JobProvider'
 import { Photos } from '@/panels/Photos'
-import { StationFoot } from '@/frame/StationFoot'
-import { StationStep } from '@/frame/StationStep'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
-import { Choice } from '@/ui/Choice'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { TextField } from '@/ui/Field'
 
 type Did = Bodies['part']['did']
 const dids: readonly Did[] = ['found missing', 'found damaged', 'measured', 'taken off', 'fitted']
+const whichPart = 'Which part? Its name on the board, or where it is: R214, or “left of the chip”.'
 
 /** Small parts one by one: how each was found, what it was, what became of it. */
 export function PartsStation() {
   return (
-    <>
-      <StationStep station="parts" />
-      <div className="mt-3 grid grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-x-8">
-        <div>
+    <StationSurface station="parts">
+      <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]">
+        <Pane>
           <PartLives />
           <Photos />
-        </div>
-        <div>
+        </Pane>
+        <Pane>
           <NotePart />
           <div className="border-t border-line py-3">
             <Ledger />
@@ -34,10 +33,9 @@ export function PartsStation() {
             Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin. Hot
             air burns: fume extraction, eye protection, nothing flammable near. Lead and flux: wash hands.
           </Caution>
-        </div>
+        </Pane>
       </div>
-      <StationFoot station="parts" />
-    </>
+    </StationSurface>
   )
 }
 
@@ -46,7 +44,7 @@ function PartLives() {
   const parts = useJob((j) => j.state.parts.noted)
   const refs = [...new Set(parts.map((p) => p.ref))]
   return (
-    <section className="border-t border-line pt-2.5 pb-4">
+    <section className="pt-2.5 pb-4">
       <h2>Parts</h2>
       {refs.length === 0 && (
         <p className="text-soft">
@@ -89,59 +87,44 @@ function PartLives() {
   )
 }
 
+interface PartForm {
+  ref: string
+  did: Did
+  side: 'top' | 'bottom'
+  value: string
+  text: string
+}
+
 function NotePart() {
-  const put = useJob((j) => j.put)
-  const [ref, setRef] = useState('')
-  const [did, setDid] = useState<Did>('found missing')
-  const [side, setSide] = useState<'top' | 'bottom'>('top')
-  const [value, setValue] = useState('')
-  const [text, setText] = useState('')
-  const [fault, setFault] = useState<string>()
+  const append = useJob((j) => j.append)
+  const { register, control, handleSubmit, reset, formState } = useForm<PartForm>({
+    defaultValues: { ref: '', did: 'found missing', side: 'top', value: '', text: '' },
+  })
+  const keep = handleSubmit(({ ref, did, side, value, text }) => {
+    append('part', {
+      ref: ref.trim(),
+      did,
+      side,
+      ...(value.trim() ? { value: value.trim() } : {}),
+      ...(text.trim() ? { text: text.trim() } : {}),
+    })
+    reset({ ref: '', did, side, value: '', text: '' })
+  })
   return (
-    <form
-      className="flex flex-col gap-2.5 border-t border-line pt-2.5 pb-4"
-      onSubmit={(event) => {
-        event.preventDefault()
-        if (!ref.trim())
-          return setFault('Which part? Its name on the board, or where it is: R214, or “left of the chip”.')
-        put('part', {
-          ref: ref.trim(),
-          did,
-          side,
-          ...(value.trim() ? { value: value.trim() } : {}),
-          ...(text.trim() ? { text: text.trim() } : {}),
-        })
-        setRef('')
-        setValue('')
-        setText('')
-        setFault(undefined)
-      }}
-    >
+    <form className="flex flex-col gap-2.5 pt-2.5 pb-4" onSubmit={keep}>
       <h2>Note a part</h2>
       <TextField
         label="Part"
-        value={ref}
-        onChange={(e) => setRef(e.target.value)}
-        error={fault}
+        {...register('ref', { validate: (ref) => ref.trim() !== '' || whichPart })}
+        error={formState.errors.ref?.message}
         placeholder="R214"
         className="num"
       />
-      <Choice label="It was" value={did} options={dids} onChange={setDid} />
-      <Choice label="Side" value={side} options={['top', 'bottom']} onChange={setSide} />
+      <ChoiceField label="It was" control={control} name="did" options={dids} />
+      <ChoiceField label="Side" control={control} name="side" options={['top', 'bottom']} />
       <div className="grid grid-cols-[7rem_1fr] gap-3">
-        <TextField
-          label="Value"
-          value={value}
-          onChange={(e) => setValue(e.target.value)}
-          placeholder="33 Ω"
-          className="num"
-        />
-        <TextField
-          label="How it is known"
-          value={text}
-          onChange={(e) => setText(e.target.value)}
-          placeholder="twin beside it measures 33 Ω"
-        />
+        <TextField label="Value" {...register('value')} placeholder="33 Ω" className="num" />
+        <TextField label="How it is known" {...register('text')} placeholder="twin beside it measures 33 Ω" />
       </div>
       <Button type="submit" look="first" className="self-start">
         Note the part

@@ -1,15 +1,14 @@
 'use client'
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
-import { proofStanding, touchedBy } from '@/core/job/proof-owed'
+import { proofStanding, touchedBy } from '@/core/job/stations-say'
 import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/job/JobProvider'
-import { StationFoot } from '@/frame/StationFoot'
-import { StationStep } from '@/frame/StationStep'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
-import { useKeys } from '@/ui/keys'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
 
 type Result = 'pass' | 'fail' | 'cannot run here'
 const resultWords: Record<Result, string> = {
@@ -27,14 +26,14 @@ const resultTone: Record<Result, string> = {
 export function ProofStation() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const { tests, owed } = proofStanding(state, socket)
   const touched = touchedBy(state, socket)
   const next = tests.find((t) => t.result === null)
   const [readings, setReadings] = useState<Record<string, string>>({})
   const [asked, setAsked] = useState<{ test: StandingTest; against: readonly string[] } | null>(null)
   const note = (test: StandingTest, result: Result, despite: readonly string[] = []) => {
-    put('proof', {
+    append('proof', {
       test: test.id,
       result,
       reading: (readings[test.id] ?? '').trim(),
@@ -49,9 +48,9 @@ export function ProofStation() {
     else note(test, result)
   }
   useKeys({
-    p: () => next && answer(next, 'pass'),
-    n: () => next && answer(next, 'fail'),
-    c: () => next && answer(next, 'cannot run here'),
+    passes: () => next && answer(next, 'pass'),
+    fails: () => next && answer(next, 'fail'),
+    cannot: () => next && answer(next, 'cannot run here'),
   })
   const why = [
     touched.contacts > 0 &&
@@ -61,46 +60,52 @@ export function ProofStation() {
     touched.cell && 'coin cell',
   ].filter(Boolean)
   return (
-    <>
-      <StationStep station="proof" />
-      <p className="mt-2 text-soft">
-        Touched: {why.length > 0 ? why.join(', ') : 'nothing so far; these tests belong to every board'}.{' '}
-        {tests.length - owed} of {tests.length} done
-        {owed > 0 &&
-          `, about ${tests.filter((t) => t.result === null).reduce((sum, t) => sum + t.minutes, 0)} minutes left`}
-        .
-      </p>
-      {asked && (
-        <div className="mt-3 flex flex-col gap-2">
-          <Against what={`“${asked.test.test}” having passed`} against={asked.against} />
-          <div className="flex gap-2">
-            <Button look="first" autoFocus onClick={() => setAsked(null)}>
-              Do not note it
-            </Button>
-            <Button onClick={() => note(asked.test, 'pass', asked.against)}>Note it all the same</Button>
+    <StationSurface
+      station="proof"
+      standing={
+        owed > 0 && (
+          <span>
+            about {tests.filter((t) => t.result === null).reduce((sum, t) => sum + t.minutes, 0)} min left
+          </span>
+        )
+      }
+    >
+      <Pane className="lg:h-full">
+        <p className="mt-2 text-soft">
+          Touched: {why.length > 0 ? why.join(', ') : 'nothing so far; these tests belong to every board'}.{' '}
+          {tests.length - owed} of {tests.length} done.
+        </p>
+        {asked && (
+          <div className="mt-3 flex flex-col gap-2">
+            <Against what={`“${asked.test.test}” having passed`} against={asked.against} />
+            <div className="flex gap-2">
+              <Button look="first" autoFocus onClick={() => setAsked(null)}>
+                Do not note it
+              </Button>
+              <Button onClick={() => note(asked.test, 'pass', asked.against)}>Note it all the same</Button>
+            </div>
           </div>
+        )}
+        <ol className="mt-3">
+          {tests.map((test) => (
+            <TestLine
+              key={test.id}
+              test={test}
+              next={test === next}
+              reading={readings[test.id] ?? ''}
+              onReading={(text) => setReadings({ ...readings, [test.id]: text })}
+              onAnswer={(result) => answer(test, result)}
+            />
+          ))}
+        </ol>
+        <div className="mt-4">
+          <Caution>
+            Mains off and a minute’s wait before each cold start. A heatsink is on for every one of these. A
+            board left under load is not left alone.
+          </Caution>
         </div>
-      )}
-      <ol className="mt-3">
-        {tests.map((test) => (
-          <TestLine
-            key={test.id}
-            test={test}
-            next={test === next}
-            reading={readings[test.id] ?? ''}
-            onReading={(text) => setReadings({ ...readings, [test.id]: text })}
-            onAnswer={(result) => answer(test, result)}
-          />
-        ))}
-      </ol>
-      <div className="mt-4">
-        <Caution>
-          Mains off and a minute’s wait before each cold start. A heatsink is on for every one of these. A
-          board left under load is not left alone.
-        </Caution>
-      </div>
-      <StationFoot station="proof" />
-    </>
+      </Pane>
+    </StationSurface>
   )
 }
 
@@ -113,6 +118,7 @@ interface LineProps {
 }
 
 function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
+  const hint = useKeyHint()
   const { result } = test
   return (
     <li
@@ -151,7 +157,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             <Button
               look="bare"
               className="px-0! py-0.5!"
-              keyHint={next ? 'p' : undefined}
+              keyHint={next ? hint('passes') : undefined}
               onClick={() => onAnswer('pass')}
               aria-label={`${test.test}: passes`}
             >
@@ -160,7 +166,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             <Button
               look="bare"
               className="px-0! py-0.5!"
-              keyHint={next ? 'n' : undefined}
+              keyHint={next ? hint('fails') : undefined}
               onClick={() => onAnswer('fail')}
               aria-label={`${test.test}: fails`}
             >
@@ -169,7 +175,7 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             <Button
               look="bare"
               className="px-0! py-0.5!"
-              keyHint={next ? 'c' : undefined}
+              keyHint={next ? hint('cannot') : undefined}
               onClick={() => onAnswer('cannot run here')}
               aria-label={`${test.test}: cannot be run here`}
             >

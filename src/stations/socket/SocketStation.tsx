@@ -1,16 +1,14 @@
 'use client'
-import type { StrokeResult } from '@/core/socket/slice'
+import type { StrokeResult } from '@/core/socket/bodies'
 
 import Link from 'next/link'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { useCallback, useDeferredValue, useEffect, useRef, useState } from 'react'
 import { fieldOf } from '@/core/socket/model/socket'
 import type { Socket } from '@/core/socket/model/socket'
 import { useJob } from '@/job/JobProvider'
 import { usePointed } from '@/frame/point'
-import { StationFoot } from '@/frame/StationFoot'
 import { StationLink } from '@/frame/StationLink'
-import { StationStep } from '@/frame/StationStep'
-import { Caution } from '@/ui/Caution'
+import { Pane, StationSurface } from '@/frame/StationSurface'
 import { ContactPanel } from './straighten/ContactPanel'
 import { useEyepiece } from './straighten/Eyepiece'
 import type { FieldHandle } from './map/FieldCanvas'
@@ -18,6 +16,7 @@ import { FieldMap } from './map/FieldMap'
 import { MapBar } from './map/MapBar'
 import { PhotoMap } from './photo/PhotoMap'
 import { SocketTabs } from './SocketTabs'
+import type { SocketTab } from './SocketTabs'
 import { Standing } from './Standing'
 import { SweepBar } from './passes/SweepBar'
 import { usePush } from './straighten/use-push'
@@ -30,8 +29,7 @@ export function SocketStation() {
   const socket = useJob((j) => j.socket)
   if (socket) return <Mapped socket={socket} />
   return (
-    <>
-      <StationStep station="socket" />
+    <StationSurface station="socket">
       <p className="mt-4 max-w-xl">
         The map needs the socket’s geometry.{' '}
         <StationLink to="intake" part="board" className="underline">
@@ -39,17 +37,18 @@ export function SocketStation() {
         </StationLink>
         , or{' '}
         <Link href="/library" className="underline">
-          read it into the library
+          import it into the library
         </Link>{' '}
         from a table.
       </p>
-      <StationFoot station="socket" />
-    </>
+    </StationSurface>
   )
 }
 
 function Mapped({ socket }: { socket: Socket }) {
   const surface = useSurface(socket)
+  // The map comes first; what lies behind it follows a moment later.
+  const behind = useDeferredValue(surface)
   const eye = useEyepiece()
   const { reckoning, fresh, failed, weigh, giveBack } = useReckoning(socket, eye.factors)
   const map = useRef<FieldHandle>(null)
@@ -58,7 +57,7 @@ function Mapped({ socket }: { socket: Socket }) {
   const step = planned?.otherwise ?? planned
   const [extra, setExtra] = useState(0)
   const strokes = Math.max(1, (step?.strokes ?? 1) + extra)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
 
   const advice = usePush(surface, step, weigh, eye.factors)
 
@@ -66,7 +65,7 @@ function Mapped({ socket }: { socket: Socket }) {
     if (!step) return
     const { contact, technique, tool, from, snaps, snapFactor } = step
     const mark = surface.marks[contact]
-    put('stroke', {
+    append('stroke', {
       contact,
       technique,
       tool,
@@ -83,6 +82,12 @@ function Mapped({ socket }: { socket: Socket }) {
     if (next && (result === 'there' || result === 'snapped')) surface.go(next.contact)
   }
   const [photos, setPhotos] = useState(false)
+  const [tab, setTab] = useState<SocketTab | null>(null)
+  /** The one that was open last, for the key that opens it again. */
+  const lastTab = useRef<SocketTab>('Order')
+  useEffect(() => {
+    if (tab) lastTab.current = tab
+  }, [tab])
   const toPhotos = () => setPhotos((on) => !on)
   const sweep = useSweep(surface)
   useSocketKeys({
@@ -93,6 +98,7 @@ function Mapped({ socket }: { socket: Socket }) {
     onTried: tried,
     onStrokes: (by) => setExtra((n) => n + by),
     onPhotos: toPhotos,
+    onDrawer: () => setTab((open) => (open ? null : lastTab.current)),
     away: photos,
     sweep,
   })
@@ -102,6 +108,7 @@ function Mapped({ socket }: { socket: Socket }) {
   const { go } = surface
   const point = useCallback(
     (part: string) => {
+      if (part === 'ledger' || part === 'seat') setTab('Seating and loose parts')
       if (!fieldOf(socket).named.has(part)) return
       begun.current = true
       go(part)
@@ -116,21 +123,33 @@ function Mapped({ socket }: { socket: Socket }) {
     if (firstStep) go(firstStep)
   }, [reckoned, firstStep, go])
 
+  const standing = <Standing surface={behind} reckoning={reckoning} fresh={fresh} failed={failed} />
   if (photos)
     return (
-      <>
-        <StationStep station="socket" work={reckoning} />
-        <PhotoMap surface={surface} onClose={toPhotos} />
-        <StationFoot station="socket" />
-      </>
+      <StationSurface station="socket" work={reckoning} standing={standing}>
+        <Pane className="lg:h-full">
+          <PhotoMap surface={surface} onClose={toPhotos} />
+        </Pane>
+      </StationSurface>
     )
   return (
-    <>
-      <StationStep station="socket" work={reckoning} />
-      {sweep.on && <SweepBar sweep={sweep} />}
-      <div className="mt-2.5 grid grid-cols-[minmax(0,1fr)_204px] gap-x-[18px]">
-        <div>
-          <FieldMap surface={surface} clusters={reckoning?.clusters ?? []} handle={map} />
+    <StationSurface station="socket" work={reckoning} standing={standing}>
+      <div className="grid gap-x-[18px] lg:h-full lg:min-h-0 lg:grid-cols-[minmax(0,1fr)_286px] lg:grid-rows-[minmax(0,1fr)_auto]">
+        <div className="relative flex min-h-0 flex-col lg:col-start-1 lg:row-start-1">
+          {sweep.on && <SweepBar sweep={sweep} />}
+          <div className="relative min-h-0 flex-1">
+            <FieldMap
+              surface={surface}
+              clusters={reckoning?.clusters ?? []}
+              handle={map}
+              left={reckoning ? reckoning.planned.steps.filter((s) => s.technique !== 'leave').length : null}
+            />
+            <p className="pointer-events-none text-[0.76rem] leading-tight text-soft lg:absolute lg:inset-x-0 lg:bottom-0 lg:bg-sheet/85">
+              <b className="font-semibold text-ink">Care.</b> Unplugged, discharged, wrist strap on. Needles
+              and blades point away from the hand; eye protection. Never wipe the board with the socket open;
+              cover it when you walk away.
+            </p>
+          </div>
           <MapBar
             surface={surface}
             onPhotos={toPhotos}
@@ -140,16 +159,16 @@ function Mapped({ socket }: { socket: Socket }) {
           />
         </div>
         <ContactPanel surface={surface} step={step} strokes={strokes} advice={advice} onTried={tried} />
+        <SocketTabs
+          surface={behind}
+          reckoning={reckoning}
+          advice={advice}
+          eye={eye}
+          giveBack={giveBack}
+          open={tab}
+          onOpen={setTab}
+        />
       </div>
-      <Standing surface={surface} reckoning={reckoning} fresh={fresh} failed={failed} />
-      <SocketTabs surface={surface} reckoning={reckoning} advice={advice} eye={eye} giveBack={giveBack} />
-      <div className="mt-4">
-        <Caution>
-          Unplug, discharge, wrist strap on. Needles and blades point away from the hand; eye protection.
-          Never wipe the board with the socket open; cover it when you walk away.
-        </Caution>
-      </div>
-      <StationFoot station="socket" />
-    </>
+    </StationSurface>
   )
 }

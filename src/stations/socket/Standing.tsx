@@ -1,12 +1,12 @@
 'use client'
+import { memo } from 'react'
+import { Count } from '@/ui/reader'
+import { percent } from '@/core/maths/percent'
 import type { Reckoning } from '@/core/socket/straighten/reckon'
 import { useJob } from '@/job/JobProvider'
 import type { Surface } from './map/use-surface'
 
-/** Out of a hundred; an eye that has looked is never sure of all of it. */
-const percent = (p: number) => `${Math.min(99, Math.round(p * 100))} %`
-
-const said = ({ known }: Reckoning['now'], odds: number) => (known ? percent(odds) : 'not known')
+const sayOdds = ({ known }: Reckoning['now'], odds: number) => (known ? percent(odds) : 'not known')
 
 /** Half the sampling interval and the doubt of the function table together, in percent. */
 const doubt = ({ runsLow, runsHigh, tableDoubt }: Reckoning['now']) =>
@@ -20,42 +20,41 @@ interface Props {
 }
 
 /** How far the field is looked at, and the odds: as it is, and once the plan went through. */
-export function Standing({ surface, reckoning, fresh, failed }: Props) {
-  const put = useJob((j) => j.put)
+export const Standing = memo(function Standing({ surface, reckoning, fresh, failed }: Props) {
+  const append = useJob((j) => j.append)
   const { socket, pass, marks } = surface
   const of = socket.contacts.length
   const seen = new Set([...Object.keys(pass?.looked ?? {}), ...Object.keys(marks)]).size
   const { now, then } = reckoning ?? {}
   return (
-    <p
-      className="flex flex-wrap items-baseline gap-x-6 border-t border-line py-2 text-[0.95rem] text-soft"
-      aria-live="polite"
-      data-fresh={fresh}
-    >
+    <span className="flex min-w-0 items-baseline gap-3 overflow-hidden text-[0.81rem]" data-fresh={fresh}>
       <span>
-        <b className="font-semibold text-ink">{seen.toLocaleString()}</b> of {of.toLocaleString()} looked at
+        <b className="font-semibold text-ink">
+          <Count n={seen} />
+        </b>{' '}
+        of <Count n={of} /> inspected
         {seen < of && (
           <button
             type="button"
-            className="ml-2 underline decoration-line underline-offset-4 hover:text-ink"
-            onClick={() => put('looked', { contacts: 'all' })}
+            className="ml-1.5 underline decoration-line underline-offset-4 hover:text-ink"
+            onClick={() => append('looked', { contacts: 'all' })}
           >
-            Whole field looked at
+            all inspected
           </button>
         )}
       </span>
       <span>
-        runs as it is: <b className="font-semibold text-ink">{now ? said(now, now.runs) : '…'}</b>
+        starts as it stands: <b className="font-semibold text-ink">{now ? sayOdds(now, now.runs) : '…'}</b>
       </span>
       {failed && (
         <span className="font-semibold text-ember">
-          These odds are older: reckoning them failed. They are asked again at the next mark.
+          These odds are older: calculating them failed. They are asked again at the next mark.
         </span>
       )}
       <span>
-        after this plan: <b className="font-semibold text-ink">{then ? said(then, then.runs) : '…'}</b>
-        {then?.known && ` ± ${doubt(then)}, nothing lost ${percent(then.whole)}`}
+        after this work: <b className="font-semibold text-ink">{then ? sayOdds(then, then.runs) : '…'}</b>
+        {then?.known && ` ± ${doubt(then)}; no contact breaks: ${percent(then.whole)}`}
       </span>
-    </p>
+    </span>
   )
-}
+})

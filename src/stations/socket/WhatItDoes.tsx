@@ -1,12 +1,10 @@
 'use client'
+import { percent } from '@/core/maths/percent'
 import type { Assessment } from '@/core/socket/damage/assess'
-
-/** A chance as it is said: nothing that was only looked at is ever sure. */
-const percent = (p: number) => `${p > 0.99 && p < 1 ? 99 : Math.round(p * 100)} %`
 
 /** What the damage takes away: shorts first, then the functions, with the trust of the table carried through. */
 export function WhatItDoes({ now }: { now: Assessment | null }) {
-  if (!now) return <p className="text-soft">Reckoning…</p>
+  if (!now) return <p className="text-soft">Calculating…</p>
   const shorts = now.shorts.filter((s) => s.grade !== 'harmless')
   if (now.groups.length === 0 && shorts.length === 0)
     return (
@@ -17,7 +15,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
       </p>
     )
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-x-8">
+    <div className="grid @3xl:grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-x-8">
       <section>
         <h3 className="font-semibold">Touching or near it</h3>
         {shorts.length === 0 && <p className="text-soft">No short, seen or reckoned.</p>}
@@ -47,7 +45,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
           Expect: <span className="font-normal">{now.symptom}</span>
         </h3>
         <p className="text-soft">
-          Runs as it is:{' '}
+          Starts as it stands:{' '}
           {now.known
             ? `${percent(now.runs)}, sampled ${percent(now.runsLow)} to ${percent(now.runsHigh)}`
             : `not known, ${now.looked} of ${now.of} contacts are looked at`}

@@ -1,18 +1,15 @@
 'use client'
-import type { StrokeResult } from '@/core/socket/slice'
+import type { StrokeResult } from '@/core/socket/bodies'
 
 import { useState } from 'react'
 import type { RefObject } from 'react'
-import { isDamage, sayMark } from '@/core/socket/damage/mark'
+import { damageKinds, isDamage, sayMark } from '@/core/socket/damage/mark'
 import type { Step } from '@/core/socket/straighten/plan'
 import type { Reckoning } from '@/core/socket/straighten/reckon'
 import { fieldOf } from '@/core/socket/model/socket'
-import { keypad, neighboursByKey, nextUnseen, rowFrom } from '@/core/socket/model/walk'
-import type { Direction } from '@/core/socket/model/walk'
+import { headingOf, keypad, neighboursByKey, nextUnseen, rowFrom } from '@/core/socket/model/walk'
 import { useJob } from '@/job/JobProvider'
-import { useKeys } from '@/ui/keys'
-import type { KeyMap } from '@/ui/keys'
-import { kindKeys } from './straighten/ContactPanel'
+import { useKeys } from '@/frame/use-keys'
 import type { FieldHandle } from './map/FieldCanvas'
 import { asksNeighbour } from './map/use-surface'
 import type { Surface } from './map/use-surface'
@@ -26,12 +23,13 @@ interface Wiring {
   readonly onTried: (result: StrokeResult) => void
   readonly onStrokes: (by: number) => void
   readonly onPhotos: () => void
+  /** Opens what lies under the map, or puts it away. */
+  readonly onDrawer: () => void
   readonly sweep: Sweep
   /** The photos have the keys. */
   readonly away: boolean
 }
 
-const directions: readonly Direction[] = ['left', 'right', 'up', 'down']
 const ROW = 10
 
 /** Reads a contact aloud where the browser can; silent where it cannot. */
@@ -50,10 +48,11 @@ export function useSocketKeys({
   onTried,
   onStrokes,
   onPhotos,
+  onDrawer,
   away,
   sweep,
 }: Wiring): void {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const { socket, cursor, marks, view, swath, pass } = surface
   const [leftOpen, setLeftOpen] = useState('')
   const asks = swath.length === 0 && asksNeighbour(marks[cursor]) && leftOpen !== cursor
@@ -67,69 +66,84 @@ export function useSocketKeys({
     surface.go(todo[(at === -1 ? (by > 0 ? 0 : todo.length - 1) : at + by + todo.length) % todo.length]!)
   }
   const look = (names: readonly string[], from: string) => {
-    put('looked', { contacts: names })
+    append('looked', { contacts: names })
     const seen = { ...looked, ...Object.fromEntries(names.map((n) => [n, true as const])) }
     const next = nextUnseen(socket, seen, marks, from)
     if (next) surface.go(next)
   }
-  const keys: Record<string, KeyMap[string]> = {
-    '.': () => along(1),
-    ',': () => along(-1),
-    w: sweep.toggle,
-    ' ': () =>
-      sweep.on
-        ? sweep.proved()
-        : works
-          ? onTried('there')
-          : look(swath.length > 0 ? swath : [cursor], swath.at(-1) ?? cursor),
-    n: () => {
-      const row = rowFrom(socket, view, cursor, ROW)
-      look(row, row.at(-1)!)
+  useKeys(
+    {
+      nextMarked: () => along(1),
+      previousMarked: () => along(-1),
+      sweep: sweep.toggle,
+      drawer: onDrawer,
+      lookedAt: () =>
+        sweep.on ? sweep.proved() : look(swath.length > 0 ? swath : [cursor], swath.at(-1) ?? cursor),
+      lookRow: () => {
+        const row = rowFrom(socket, view, cursor, ROW)
+        look(row, row.at(-1)!)
+      },
+      markSnapped: () => surface.setKind('snapped'),
+      raise: () => surface.raise(0.05),
+      lower: () => surface.raise(-0.05),
+      unsure: surface.toggleUnsure,
+      mirror: () => surface.setView({ mirrored: !view.mirrored }),
+      turn: () => surface.setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 }),
+      leans: () => surface.setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 }),
+      whole: () => map.current?.fit(),
+      nearer: () => map.current?.zoom(1.6),
+      farther: () => map.current?.zoom(1 / 1.6),
+      swath: surface.toggleSwath,
+      noSwath: () => surface.setSwath([]),
+      read: () => {
+        const contact = fieldOf(socket).named.get(cursor)
+        const mark = marks[cursor]
+        const words = [
+          cursor.split('').join(' '),
+          contact?.group,
+          mark && isDamage(mark) ? sayMark(mark) : 'intact',
+          step?.say,
+        ]
+        readAloud(words.filter(Boolean).join('. '))
+      },
+      walkLeft: () => surface.walk('left'),
+      walkRight: () => surface.walk('right'),
+      walkUp: () => surface.walk('up'),
+      walkDown: () => surface.walk('down'),
+      leanLeft: () => surface.nudge(headingOf.left),
+      leanRight: () => surface.nudge(headingOf.right),
+      leanUp: () => surface.nudge(headingOf.up),
+      leanDown: () => surface.nudge(headingOf.down),
+      ...Object.fromEntries(damageKinds.map((kind) => [`mark.${kind}`, () => surface.setKind(kind)])),
     },
-    o: () => works && onTried('still short'),
-    b: () => works && onTried('past'),
-    j: () => works && onTried('touching'),
-    x: () => (works ? onTried('snapped') : surface.setKind('snapped')),
-    '[': () => onStrokes(-1),
-    ']': () => onStrokes(1),
-    '+': () => surface.raise(0.05),
-    '=': () => surface.raise(0.05),
-    '-': () => surface.raise(-0.05),
-    u: surface.toggleUnsure,
-    m: () => surface.setView({ mirrored: !view.mirrored }),
-    r: () => surface.setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 }),
-    k: () => surface.setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 }),
-    f: () => map.current?.fit(),
-    i: () => map.current?.zoom(1.6),
-    d: () => map.current?.zoom(1 / 1.6),
-    s: surface.toggleSwath,
-    escape: () => surface.setSwath([]),
-    v: () => {
-      const contact = fieldOf(socket).named.get(cursor)
-      const mark = marks[cursor]
-      const words = [
-        cursor.split('').join(' '),
-        contact?.group,
-        mark && isDamage(mark) ? sayMark(mark) : 'intact',
-        step?.say,
-      ]
-      readAloud(words.filter(Boolean).join('. '))
+    !away,
+  )
+  useKeys(
+    {
+      // A sweep goes on by its key also where a stroke is in hand.
+      ...(sweep.on ? {} : { there: () => onTried('there') }),
+      short: () => onTried('still short'),
+      past: () => onTried('past'),
+      touching: () => onTried('touching'),
+      snapped: () => onTried('snapped'),
+      fewer: () => onStrokes(-1),
+      more: () => onStrokes(1),
     },
-  }
-  for (const [key, kind] of kindKeys) keys[key] = () => surface.setKind(kind)
-  if (asks) {
-    // The figures name a neighbour while it is asked for, as they lie on a keypad.
-    const around = neighboursByKey(socket, view, cursor)
-    for (const key of keypad) {
-      const name = around[key]
-      keys[key] = () => name !== null && surface.setTouches(name)
-    }
-    keys['5'] = () => setLeftOpen(cursor)
-  }
-  for (const direction of directions) {
-    keys[`arrow${direction}`] = () => surface.walk(direction)
-    keys[`shift+arrow${direction}`] = () => surface.nudge(direction)
-  }
-  useKeys(keys, !away)
-  useKeys({ y: onPhotos })
+    works && !away,
+  )
+  // The figures name a neighbour while it is asked for, as they lie on a keypad.
+  const around = neighboursByKey(socket, view, cursor)
+  useKeys(
+    {
+      ...Object.fromEntries(
+        keypad.map((key) => [
+          `touches.${key}`,
+          () => around[key] !== null && surface.setTouches(around[key]),
+        ]),
+      ),
+      touchesOpen: () => setLeftOpen(cursor),
+    },
+    asks && !away,
+  )
+  useKeys({ fromPhotos: onPhotos })
 }

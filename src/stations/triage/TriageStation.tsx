@@ -1,67 +1,57 @@
 'use client'
-
-import { useAdvice } from '@/job/AdviceProvider'
 import { useJob } from '@/job/JobProvider'
-import { StationFoot } from '@/frame/StationFoot'
-import { StationStep } from '@/frame/StationStep'
-import { BeliefStrip } from './BeliefStrip'
-import { Comeback } from './Comeback'
-import { Fitted } from './Fitted'
-import { Instruments } from './Instruments'
-import { Looks } from './Looks'
-import { NextTests } from './NextTests'
-import { PowerUp } from './PowerUp'
-import { PracticeStrip } from './PracticeStrip'
-import { Rails } from './RailTable'
-import { StartLadder } from './StartLadder'
+import { Pane, StationSurface } from '@/frame/StationSurface'
+import { Comeback } from './evidence/Comeback'
+import { LikelyCauses } from './belief/LikelyCauses'
+import { Evidence } from './evidence/Evidence'
+import { tabOf } from './evidence/tab-of'
+import { PracticeStrip } from './simulated/PracticeStrip'
+import { StageLine } from './start/StageLine'
+import { Answers } from './tests/Answers'
+import { useTestInHand } from './tests/use-test-in-hand'
 
-/** Look, measure, then power; from the first power-up on, what it may be and which test is next come first. */
+/** Which test next and its answers on top; the likely causes beside the evidence; how far it starts. */
 export function TriageStation() {
-  const started = useJob((j) => j.state.board.baselines.length > 0)
-  /** The outside comes before everything else, and its look stands where the eye is. */
-  const looksFirst = useJob((j) => !j.state.board.power.lookedOutside)
-  const { belief, fresh } = useAdvice()
-  const reasoned = (
-    <div className="grid grid-cols-[minmax(0,1.1fr)_minmax(0,1fr)] gap-x-8">
-      <BeliefStrip belief={belief} />
-      <NextTests belief={belief} fresh={fresh} />
-    </div>
-  )
+  const inHand = useTestInHand()
+  const practice = useJob((j) => j.simulated === 'practice')
+  const { test } = inHand
   return (
-    <>
-      <StationStep station="triage" />
-      <div className="mt-3">
-        <PracticeStrip />
-        <Comeback />
-        {looksFirst && <Looks />}
-        {started && reasoned}
-        <Rails />
-        {started && <Instruments />}
+    <StationSurface
+      station="triage"
+      instead={inHand.step}
+      answers={(step) => <Answers step={step} inHand={inHand} />}
+      standing={
+        inHand.after.length > 0 && (
+          <span className="min-w-0 truncate">
+            after that:{' '}
+            {inHand.after.map(({ test: t }, i) => (
+              <span key={t.id}>
+                {i > 0 && ' · '}
+                <button
+                  type="button"
+                  className="font-semibold text-ink underline decoration-line underline-offset-4"
+                  onClick={() => inHand.choose(t.id)}
+                >
+                  {t.say}
+                </button>
+                , {t.minutes} min
+              </span>
+            ))}
+          </span>
+        )
+      }
+    >
+      <div className="flex flex-col lg:h-full lg:min-h-0">
+        {practice && <PracticeStrip />}
+        <div className="grid min-h-0 flex-1 gap-x-5 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,290px)_minmax(0,1fr)] 2xl:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
+          <Pane>
+            <LikelyCauses belief={inHand.belief} fresh={inHand.fresh} />
+            <Comeback />
+          </Pane>
+          <Evidence wanted={test ? tabOf(test) : null} />
+        </div>
+        <StageLine />
       </div>
-      <div className="grid grid-cols-2 gap-x-8">
-        {started ? (
-          <>
-            <PowerUp />
-            <StartLadder />
-            <Fitted />
-            {!looksFirst && <Looks />}
-          </>
-        ) : (
-          <>
-            <div>
-              {!looksFirst && <Looks />}
-              <Fitted />
-            </div>
-            <div>
-              <PowerUp />
-              <StartLadder />
-            </div>
-          </>
-        )}
-      </div>
-      {!started && reasoned}
-      {!started && <Instruments />}
-      <StationFoot station="triage" />
-    </>
+    </StationSurface>
   )
 }

@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { faultIds, faults } from '@/core/triage/model/fault'
+import { faultIds, faults } from '@/core/triage/model/faults'
 import { faultColumns } from '@/core/triage/model/fault-table'
 import { keepFaultOdds, ownFaultOdds } from '@/data/fault-odds'
 import { bodyJson } from '@/server/body'

@@ -2,7 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { hiddenBoardOf } from '@/data/hidden-boards'
-import { customerOf, jobByTag } from '@/data/jobs'
+import { customerOf, jobByTag, keptBelief } from '@/data/jobs'
 import { foldTape } from '@/data/job-now'
 import { readTape } from '@/data/read-tape'
 import { AdviceProvider } from '@/job/AdviceProvider'
@@ -27,17 +27,27 @@ export default async function JobLayout({ params, children }: Props) {
   if (!job) notFound()
   const entries = await readTape(job.id)
   const { state, socket } = await foldTape(entries)
-  const [surroundings, customer, hidden] = await Promise.all([
+  const [surroundings, customer, hidden, belief] = await Promise.all([
     surroundingsOf(job, state, socket),
     customerOf(job.customerId),
     hiddenBoardOf(job.id),
+    job.stepIsOlder ? null : keptBelief(job.id),
   ])
-  const nextStep = job.nextStep?.seq === state.seq ? job.nextStep : null
+  const nextStep = job.stepIsOlder ? null : job.nextStep
   const simulated = !hidden ? 'no' : job.practice ? 'practice' : 'demo'
   return (
     <JobProvider
       key={job.id}
-      seed={{ tag: job.tag, me: account.name, entries, ...surroundings, simulated, customer, nextStep }}
+      seed={{
+        tag: job.tag,
+        me: account.name,
+        entries,
+        ...surroundings,
+        simulated,
+        customer,
+        nextStep,
+        keptBelief: belief,
+      }}
     >
       <AdviceProvider>
         <JobFrame>{children}</JobFrame>

@@ -1,3 +1,4 @@
+import { leansTo } from './open-side'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyMark } from '../model/field.testing'
@@ -13,9 +14,19 @@ import {
 } from './mark'
 import type { Mark } from './mark'
 
+describe('the way a lean goes', () => {
+  it.each([
+    [[0.3, 0], 'east'],
+    [[0.2, 0.2], 'north-east'],
+    [[0, -0.1], 'south'],
+    [[-0.2, 0.01], 'west'],
+    [[0.001, 0], null],
+  ] as const)('%j: %s', (lean, way) => expect(leansTo(lean)).toBe(way))
+})
+
 describe('a mark in words', () => {
   it.each<[Mark, string]>([
-    [{ kind: 'intact' }, 'intact'],
+    [{ kind: 'intact' }, 'sound'],
     [{ kind: 'low' }, 'low by about 0.15 mm'],
     [{ kind: 'low', heightMm: -0.19 }, 'low by 0.19 mm'],
     [{ kind: 'high', heightMm: 0.1 }, 'high by 0.10 mm'],

@@ -39,7 +39,7 @@ export type Marks = Readonly<Record<string, Mark>>
 export const damageWords: Readonly<
   Record<DamageKind, { readonly word: string; readonly land: string; readonly pin: string }>
 > = {
-  intact: { word: 'intact', land: 'stands as its neighbours do', pin: 'stands straight' },
+  intact: { word: 'sound', land: 'stands as its neighbours do', pin: 'stands straight' },
   lean: { word: 'leaning', land: 'tip dragged sideways', pin: 'leans out of line' },
   low: { word: 'low', land: 'pressed below the others', pin: 'pushed in' },
   high: { word: 'high', land: 'stands above the others', pin: 'pulled out' },

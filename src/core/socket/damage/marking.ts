@@ -25,7 +25,7 @@ export function withKind(socket: Socket, view: View, name: string, before: Mark,
   const height = before.heightMm ?? 0
   const kept =
     (kind === 'low' && height > 0) || (kind === 'high' && height < 0) || kind === 'lean' ? 0 : height
-  const [ux, uy] = onSocket(view, 'right')
+  const [ux, uy] = onSocket(view, [1, 0])
   const first = [micrometre(ux * USUAL_LEAN_MM), micrometre(uy * USUAL_LEAN_MM)] as const
   const around = kind === 'touching' || kind === 'folded' ? neighboursOf(socket, name) : []
   const again = before.kind === kind && around.length > 0

@@ -17,6 +17,10 @@ export const compass = [
 ] as const
 export type Compass = (typeof compass)[number]
 
+/** The way a lean goes, by the compass of the field; null where it stands upright. */
+export const leansTo = ([x, y]: readonly [number, number]): Compass | null =>
+  Math.hypot(x, y) < 0.005 ? null : compass[(Math.round(Math.atan2(y, x) / (Math.PI / 4)) + 8) % 8]!
+
 /** Width of a needle's corridor and how far out it needs room, mm (bench default). */
 const TOOL_RADIUS_MM = 0.15
 const TOOL_REACH_MM = 1.6

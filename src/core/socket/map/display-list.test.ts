@@ -49,7 +49,7 @@ describe('displayList', () => {
   })
   it('lays the ground of contacts side by side as one piece, covering what each of them did', () => {
     const guessed = smallField('land-grid', 'region')
-    const paths = new Map(displayList(guessed, null).shapes.map((p) => [p.ink, p.d]))
+    const paths = new Map(displayList(guessed, null).ground.map((p) => [p.ink, p.d]))
     const zones = zonesOf(guessed)
     for (const zone of ['memory', 'power'] as const) {
       const d = paths.get(`zone ${zone}`) ?? ''
@@ -65,13 +65,24 @@ describe('displayList', () => {
       expect(Number(x1) - Number(x0)).toBeCloseTo(Number(y0) - Number(y1), 6)
   })
   it('gives the dots by their places too, and as paths only when asked', () => {
-    const { dots, shapes, paths } = displayList(socket, { marks: {}, looked: { A1: true } })
+    const { dots, ground, marked, paths } = displayList(socket, { marks: {}, looked: { A1: true } })
     expect([dots.healthy.at.length, dots.unseen.at.length]).toEqual([2, 118])
     const [a1, a2] = socket.contacts
     expect([...dots.healthy.at]).toEqual([a1!.xMm, -a1!.yMm])
     expect([...dots.unseen.at.subarray(0, 2)]).toEqual([a2!.xMm, -a2!.yMm])
-    expect(shapes.some((p) => p.ink === 'healthy' || p.ink === 'unseen')).toBe(false)
-    expect(paths.length).toBe(shapes.length + 2)
+    expect(ground.some((p) => p.ink === 'healthy' || p.ink === 'unseen')).toBe(false)
+    expect(marked).toEqual([])
+    expect(paths.length).toBe(ground.length + 2)
+    // The ground is drawn again only when it is another.
+    expect(displayList(socket, { marks: { A1: { kind: 'low' } }, looked: {} }).ground).toBe(ground)
+  })
+  it('tells apart what nobody inspected, what was inspected and what was marked sound', () => {
+    const { dots, paths } = displayList(socket, {
+      marks: { A1: { kind: 'intact' }, A2: { kind: 'low' } },
+      looked: { A3: true },
+    })
+    expect([dots.sound.at.length, dots.healthy.at.length, dots.unseen.at.length]).toEqual([2, 2, 114])
+    expect(paths.map((p) => p.ink)).toContain('sound')
   })
   it('hatches what is only guessed', () => {
     expect(inked(null).has('untrusted')).toBe(false)

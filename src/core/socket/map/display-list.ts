@@ -25,6 +25,7 @@ export const inks = [
   'untrusted',
   'healthy',
   'unseen',
+  'sound',
   'tie',
   'stroke',
   'head',
@@ -36,7 +37,7 @@ export const inks = [
 export type Ink = (typeof inks)[number]
 
 /** Inks of contacts that are not marked. */
-export type Dot = 'healthy' | 'unseen'
+export type Dot = 'healthy' | 'unseen' | 'sound'
 
 /** Middles of dots in the view's mm, x and y in turn, and their radius. */
 export interface Dots {
@@ -53,8 +54,11 @@ export interface InkedPath {
 export interface DisplayList {
   /** All of it, in the order in which it is put down; written out when it is asked for. */
   readonly paths: readonly InkedPath[]
-  /** The same without the dots of contacts that are not marked, which a canvas draws faster by their places. */
-  readonly shapes: readonly InkedPath[]
+  /** What does not change with the marks: the same array as long as socket and view are turned the same. */
+  readonly ground: readonly InkedPath[]
+  /** What is marked. */
+  readonly marked: readonly InkedPath[]
+  /** Contacts that are not marked: a canvas draws them faster by their places. */
   readonly dots: Readonly<Record<Dot, Dots>>
   /** Bounds: left, top, width, height in mm. */
   readonly box: readonly [number, number, number, number]
@@ -78,7 +82,7 @@ export function fromView(view: View, vx: number, vy: number): readonly [number, 
 
 /** What of a field does not change with its marks: regions, the pin-1 mark, each contact's dot in both its forms. */
 interface Ground {
-  readonly inked: ReadonlyMap<Ink, string>
+  readonly inked: readonly InkedPath[]
   readonly places: readonly (readonly [number, number])[]
   readonly box: DisplayList['box']
 }
@@ -107,7 +111,7 @@ function groundOf(socket: Socket, view: View): Ground {
   const cy = sy < 0 ? top - margin * 0.7 : bottom + margin * 0.7
   d['pin 1'].push(`M${n(cx)} ${n(cy)}l${n(-sx * p * 0.75)} 0l${n(sx * p * 0.75)} ${n(-sy * p * 0.75)}Z`)
   const ground: Ground = {
-    inked: new Map(inks.filter((ink) => d[ink].length > 0).map((ink) => [ink, d[ink].join('')])),
+    inked: inkedPaths((ink) => d[ink].join('')),
     places,
     box: [left - margin, top - margin, right - left + 2 * margin, bottom - top + 2 * margin],
   }
@@ -128,37 +132,47 @@ export function displayList(
   const d = blank()
   const { named } = fieldOf(socket)
   const most = 2 * socket.contacts.length
-  const unmarked = { healthy: new Float64Array(most), unseen: new Float64Array(most) }
-  const count = { healthy: 0, unseen: 0 }
+  const unmarked = {
+    healthy: new Float64Array(most),
+    unseen: new Float64Array(most),
+    sound: new Float64Array(most),
+  }
+  const count = { healthy: 0, unseen: 0, sound: 0 }
   socket.contacts.forEach((contact, i) => {
     const mark = pass?.marks[contact.name]
     if (mark && isDamage(mark)) {
       drawMark(d, socket.pitchMm, view, contact, mark, mark.touches ? named.get(mark.touches) : undefined)
       return
     }
-    const ink = pass?.looked && !pass.looked[contact.name] ? 'unseen' : 'healthy'
+    const ink = mark ? 'sound' : pass?.looked && !pass.looked[contact.name] ? 'unseen' : 'healthy'
     unmarked[ink].set(ground.places[i]!, count[ink])
     count[ink] += 2
   })
   const dots: DisplayList['dots'] = {
     healthy: { at: unmarked.healthy.subarray(0, count.healthy), radiusMm: socket.pitchMm * 0.11 },
-    unseen: { at: unmarked.unseen.subarray(0, count.unseen), radiusMm: socket.pitchMm * 0.15 },
+    unseen: { at: unmarked.unseen.subarray(0, count.unseen), radiusMm: socket.pitchMm * 0.17 },
+    sound: { at: unmarked.sound.subarray(0, count.sound), radiusMm: socket.pitchMm * 0.19 },
   }
-  const put = (of: (ink: Ink) => string): InkedPath[] =>
-    inks.flatMap((ink) => {
-      const path = of(ink)
-      return path === '' ? [] : [{ ink, d: path }]
-    })
-  const shape = (ink: Ink) => ground.inked.get(ink) ?? d[ink].join('')
+  const marked = inkedPaths((ink) => d[ink].join(''))
   return {
-    shapes: put(shape),
+    ground: ground.inked,
+    marked,
     dots,
     box: ground.box,
     get paths() {
-      return put((ink) => (ink === 'healthy' || ink === 'unseen' ? dotted(dots[ink]) : shape(ink)))
+      const drawn = new Map([...ground.inked, ...marked].map((p) => [p.ink, p.d]))
+      return inkedPaths((ink) =>
+        ink === 'healthy' || ink === 'unseen' || ink === 'sound' ? dotted(dots[ink]) : (drawn.get(ink) ?? ''),
+      )
     },
   }
 }
+
+const inkedPaths = (of: (ink: Ink) => string): InkedPath[] =>
+  inks.flatMap((ink) => {
+    const d = of(ink)
+    return d === '' ? [] : [{ ink, d }]
+  })
 
 function dotted({ at, radiusMm }: Dots): string {
   const all: string[] = []

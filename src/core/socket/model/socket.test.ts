@@ -1,29 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { smallField } from './field.testing'
-import { fieldOf, Neighbourhood, unknownContact, underside } from './socket'
+import { fieldOf, unknownContact, underside } from './socket'
 import { functionGroups } from '../../board/function-group'
 import { functionLaw, groupState, parallelState, shortGrade, starts } from '../contact/function-law'
 
 const mm = fc.double({ min: -20, max: 20, noNaN: true })
-
-describe('Neighbourhood', () => {
-  it('finds just those within the radius', () => {
-    fc.assert(
-      fc.property(
-        fc.array(fc.record({ xMm: mm, yMm: mm }), { maxLength: 60 }),
-        mm,
-        mm,
-        fc.double({ min: 0, max: 8, noNaN: true }),
-        (points, x, y, r) => {
-          const found = new Neighbourhood(points, 1.3).within(x, y, r)
-          const wanted = points.flatMap((p, i) => (Math.hypot(p.xMm - x, p.yMm - y) <= r ? [i] : []))
-          expect(found).toEqual(wanted)
-        },
-      ),
-    )
-  })
-})
 
 it('the underside is the mirror image, and its mirror image is the field again', () => {
   fc.assert(

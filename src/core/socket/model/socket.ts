@@ -1,3 +1,4 @@
+import { Places } from '../../maths/places'
 import type { FunctionGroup } from '../../board/function-group'
 
 export type SocketKind = 'land-grid' | 'pin-grid'
@@ -42,47 +43,10 @@ export function underside<T extends { readonly xMm: number }>(point: T): T {
 /** Largest field the library takes. */
 export const MAX_CONTACTS = 6500
 
-/** Grid of squares one pitch wide for finding neighbours without looking at every pair. */
-export class Neighbourhood {
-  private readonly cells = new Map<string, number[]>()
-  constructor(
-    private readonly contacts: readonly { readonly xMm: number; readonly yMm: number }[],
-    private readonly cellMm: number,
-  ) {
-    contacts.forEach((contact, i) => {
-      const key = this.key(contact.xMm, contact.yMm)
-      const cell = this.cells.get(key)
-      if (cell) cell.push(i)
-      else this.cells.set(key, [i])
-    })
-  }
-
-  private key(x: number, y: number): string {
-    return `${Math.floor(x / this.cellMm)},${Math.floor(y / this.cellMm)}`
-  }
-
-  /** Indexes of contacts within `radiusMm` of a point, in index order. */
-  within(xMm: number, yMm: number, radiusMm: number): number[] {
-    const reach = Math.ceil(radiusMm / this.cellMm)
-    const cx = Math.floor(xMm / this.cellMm)
-    const cy = Math.floor(yMm / this.cellMm)
-    const found: number[] = []
-    for (let gx = cx - reach; gx <= cx + reach; gx++) {
-      for (let gy = cy - reach; gy <= cy + reach; gy++) {
-        for (const i of this.cells.get(`${gx},${gy}`) ?? []) {
-          const c = this.contacts[i]!
-          if (Math.hypot(c.xMm - xMm, c.yMm - yMm) <= radiusMm) found.push(i)
-        }
-      }
-    }
-    return found.sort((a, b) => a - b)
-  }
-}
-
 /** A socket's contacts by name and by place. */
 export interface Field {
   readonly named: ReadonlyMap<string, Contact>
-  readonly near: Neighbourhood
+  readonly near: Places
   /** How many contacts each group has. */
   readonly totals: ReadonlyMap<FunctionGroup, number>
 }
@@ -98,7 +62,10 @@ export function fieldOf(socket: Socket): Field {
   for (const c of socket.contacts) totals.set(c.group, (totals.get(c.group) ?? 0) + 1)
   const field: Field = {
     named: new Map(socket.contacts.map((c) => [c.name, c])),
-    near: new Neighbourhood(socket.contacts, socket.pitchMm),
+    near: new Places(
+      socket.contacts.map((c) => c.xMm),
+      socket.contacts.map((c) => c.yMm),
+    ),
     totals,
   }
   fields.set(socket, field)

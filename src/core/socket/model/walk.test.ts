@@ -8,6 +8,7 @@ import {
   neighboursByKey,
   neighboursOf,
   nextUnseen,
+  headingOf,
   onSocket,
   rowFrom,
   stepFrom,
@@ -75,9 +76,9 @@ describe('stepFrom', () => {
 })
 
 it('a lean to the right of the eye goes to the left of the socket in a mirrored view', () => {
-  expect(onSocket(plain, 'right')[0]).toBeCloseTo(1)
-  expect(onSocket({ ...plain, mirrored: true }, 'right')[0]).toBeCloseTo(-1)
-  expect(onSocket({ ...plain, quarterTurns: 1 }, 'right')[1]).toBeCloseTo(1)
+  expect(onSocket(plain, headingOf.right)[0]).toBeCloseTo(1)
+  expect(onSocket({ ...plain, mirrored: true }, headingOf.right)[0]).toBeCloseTo(-1)
+  expect(onSocket({ ...plain, quarterTurns: 1 }, headingOf.right)[1]).toBeCloseTo(1)
 })
 
 it('contactAt finds the nearest foot within reach', () => {

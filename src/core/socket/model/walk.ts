@@ -8,16 +8,23 @@ import type { Socket } from './socket'
 /** A step as the eye sees it: right is +1 in x, down is +1 in y. */
 export type Direction = 'left' | 'right' | 'up' | 'down'
 
-const unit: Readonly<Record<Direction, readonly [number, number]>> = {
+/** One of eight directions as the eye sees them: each of x and y is −1, 0 or +1, right and down positive. */
+export type Heading = readonly [x: -1 | 0 | 1, y: -1 | 0 | 1]
+export const headingOf: Readonly<Record<Direction, Heading>> = {
   left: [-1, 0],
   right: [1, 0],
   up: [0, -1],
   down: [0, 1],
 }
 
-/** A direction on the screen as a direction on the socket, unit length. */
-export function onSocket(view: View, direction: Direction): readonly [number, number] {
-  return fromView(view, ...unit[direction])
+/** A heading as it is said: “right”, “up and left”. */
+export const sayHeading = ([x, y]: Heading): string =>
+  [y && (y < 0 ? 'up' : 'down'), x && (x < 0 ? 'left' : 'right')].filter(Boolean).join(' and ')
+
+/** A heading on the screen as a direction on the socket, unit length. */
+export function onSocket(view: View, [x, y]: Heading): readonly [number, number] {
+  const long = Math.hypot(x, y) || 1
+  return fromView(view, x / long, y / long)
 }
 
 /**
@@ -28,7 +35,7 @@ export function stepFrom(socket: Socket, view: View, name: string, direction: Di
   const here = fieldOf(socket).named.get(name)
   if (!here) return socket.contacts[0]?.name ?? name
   const [hx, hy] = toView(view, here.xMm, here.yMm)
-  const [ux, uy] = unit[direction]
+  const [ux, uy] = headingOf[direction]
   let best = name
   let bestCost = Infinity
   for (const c of socket.contacts) {
@@ -49,17 +56,7 @@ export function stepFrom(socket: Socket, view: View, name: string, direction: Di
 
 /** The contact whose foot is nearest to a place on the socket, or null beyond `reachMm`. */
 export function contactAt(socket: Socket, xMm: number, yMm: number, reachMm: number): string | null {
-  let best: string | null = null
-  let bestMm = reachMm
-  for (const i of fieldOf(socket).near.within(xMm, yMm, reachMm)) {
-    const c = socket.contacts[i]!
-    const mm = Math.hypot(c.xMm - xMm, c.yMm - yMm)
-    if (mm <= bestMm) {
-      best = c.name
-      bestMm = mm
-    }
-  }
-  return best
+  return socket.contacts[fieldOf(socket).near.nearest(xMm, yMm, reachMm)]?.name ?? null
 }
 
 /** Names of the contacts in the rectangle between two places in the view. */

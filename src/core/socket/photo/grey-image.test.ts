@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { between } from '../../maths/between.testing'
 import { blur, greyOf, sample, shrink } from './grey-image'
 import type { Plane } from './grey-image'
-import { PeakGrid, peaksOf, spotResponse, stripSeen } from './peaks'
+import { PeakPlaces, peaksOf, spotResponse, stripSeen } from './peaks'
 
 /** An even ground with a slope of light and round spots on it. */
 function spots(at: readonly (readonly [number, number])[], size = 60): Plane {
@@ -64,7 +64,7 @@ describe('spots', () => {
           ),
           5,
         )
-        const grid = new PeakGrid(peaks, 10)
+        const grid = new PeakPlaces(peaks)
         const found = grid.nearest(x, y, 3)
         expect(peaks.x.length).toBe(2)
         expect(Math.hypot(peaks.x[found]! - x, peaks.y[found]! - y)).toBeLessThan(0.05)

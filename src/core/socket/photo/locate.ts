@@ -1,3 +1,4 @@
+import { percent } from '../../maths/percent'
 import { median } from '../../maths/median'
 import { benchBeam } from '../contact/contact-force'
 import { fieldOf } from '../model/socket'
@@ -11,7 +12,7 @@ import { MOST_PIXELS, shrink } from './grey-image'
 import type { Cut, GreyImage } from './grey-image'
 import { lightField } from './light-field'
 import type { Shifted } from './light-field'
-import { PeakGrid, peaksOf, spotResponse } from './peaks'
+import { PeakPlaces, peaksOf, spotResponse } from './peaks'
 import type { Peaks } from './peaks'
 import { liesAsNamed } from './turned'
 import { fromPairs, project, refine, scaleAt, unproject, withoutLens } from './projection'
@@ -112,7 +113,7 @@ export function* locate(
       'hardly any contact of this socket lies in the picture: are the clicks on the right contacts?',
     )
   const strong = strongest(peaks, inside.length)
-  const grid = new PeakGrid(peaks, (socket.pitchMm * pxPerMm) / factor / 2)
+  const grid = new PeakPlaces(peaks)
   yield 0.7
   const start = withLens(work, laid.projection, anchors, grid, strong * 0.35)
   const { projection, pairs } = fitAll(work, start, grid, strong * 0.35)
@@ -189,7 +190,7 @@ function insideOf({ socket, widthPx, heightPx }: Work, p: Projection): number[] 
 }
 
 /** A field laid a row or a column off: more contacts have a tip when all of it is moved by one pitch. */
-function rowsOff(work: Work, p: Projection, grid: PeakGrid, floor: number, now: number): string | null {
+function rowsOff(work: Work, p: Projection, grid: PeakPlaces, floor: number, now: number): string | null {
   for (const [dx, dy, words] of [
     [1, 0, 'one column to the right'],
     [-1, 0, 'one column to the left'],
@@ -250,7 +251,7 @@ function withLens(
   work: Work,
   laid: Projection,
   anchors: readonly Anchor[],
-  grid: PeakGrid,
+  grid: PeakPlaces,
   floor: number,
 ): Projection {
   const { named } = fieldOf(work.socket)
@@ -287,7 +288,7 @@ interface Matched extends Pair {
 function matched(
   work: Work,
   p: Projection,
-  grid: PeakGrid,
+  grid: PeakPlaces,
   floor: number,
   pitches: number,
   beside: Point = [0, 0],
@@ -314,7 +315,7 @@ function matched(
 function fitAll(
   work: Work,
   start: Projection,
-  grid: PeakGrid,
+  grid: PeakPlaces,
   floor: number,
 ): { readonly projection: Projection; readonly pairs: readonly Matched[] } {
   let projection = start
@@ -336,7 +337,7 @@ function unlike(
   pxPerMm: number,
 ): PhotoFault {
   const bright = [...peaks.strength.keys()].filter((i) => peaks.strength[i]! > strong * 0.5)
-  const near = new PeakGrid(peaks, socket.pitchMm * pxPerMm)
+  const near = new PeakPlaces(peaks)
   const gaps = bright.slice(0, 3000).flatMap((i) => {
     const around = near.within(peaks.x[i]!, peaks.y[i]!, 1.6 * socket.pitchMm * pxPerMm)
     const far = around
@@ -346,7 +347,7 @@ function unlike(
   })
   const gap = median(gaps)
   const even = gaps.filter((g) => Math.abs(g - gap) < 0.06 * gap).length / Math.max(1, gaps.length)
-  const share = `only ${Math.round(fitted * 100)} of 100 contacts have a tip where ${socket.name} has them`
+  const share = `only ${percent(fitted)} contacts have a tip where ${socket.name} has them`
   if (even > 0.55 && bright.length > inside * 0.3)
     return {
       field: 'socket',

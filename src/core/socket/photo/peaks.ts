@@ -1,3 +1,4 @@
+import { Places } from '../../maths/places'
 import { blur, sample } from './grey-image'
 import type { Plane } from './grey-image'
 
@@ -44,46 +45,10 @@ export function peaksOf(response: Plane, floor: number): Peaks {
   return { x: Float64Array.from(x), y: Float64Array.from(y), strength: Float64Array.from(strength) }
 }
 
-/** Peaks in squares, so that those near a place are found without going through all. */
-export class PeakGrid {
-  private readonly cells = new Map<number, number[]>()
-  constructor(
-    readonly peaks: Peaks,
-    private readonly cellPx: number,
-  ) {
-    for (let i = 0; i < peaks.x.length; i++) {
-      const key = this.key(Math.floor(peaks.x[i]! / cellPx), Math.floor(peaks.y[i]! / cellPx))
-      const cell = this.cells.get(key)
-      if (cell) cell.push(i)
-      else this.cells.set(key, [i])
-    }
-  }
-  private key(cx: number, cy: number): number {
-    return cx * 65536 + cy
-  }
-  /** Indexes of peaks within `radiusPx` of a place. */
-  within(x: number, y: number, radiusPx: number): number[] {
-    const { peaks, cellPx } = this
-    const found: number[] = []
-    for (let cx = Math.floor((x - radiusPx) / cellPx); cx <= Math.floor((x + radiusPx) / cellPx); cx++)
-      for (let cy = Math.floor((y - radiusPx) / cellPx); cy <= Math.floor((y + radiusPx) / cellPx); cy++)
-        for (const i of this.cells.get(this.key(cx, cy)) ?? [])
-          if (Math.hypot(peaks.x[i]! - x, peaks.y[i]! - y) <= radiusPx) found.push(i)
-    return found
-  }
-  /** The nearest within `radiusPx`, or −1. */
-  nearest(x: number, y: number, radiusPx: number): number {
-    const { peaks } = this
-    let best = -1
-    let bestPx = radiusPx
-    for (const i of this.within(x, y, radiusPx)) {
-      const far = Math.hypot(peaks.x[i]! - x, peaks.y[i]! - y)
-      if (far <= bestPx) {
-        best = i
-        bestPx = far
-      }
-    }
-    return best
+/** Peaks by where they are. */
+export class PeakPlaces extends Places {
+  constructor(readonly peaks: Peaks) {
+    super(peaks.x, peaks.y)
   }
 }
 

@@ -3,7 +3,7 @@ import { sample } from './grey-image'
 import { onPlane } from './work'
 import type { Work } from './work'
 import { stripSeen } from './peaks'
-import type { PeakGrid } from './peaks'
+import type { PeakPlaces } from './peaks'
 import { project, scaleAt } from './projection'
 import type { Point, Projection } from './projection'
 import { fieldOf } from '../model/socket'
@@ -13,7 +13,7 @@ import { median } from '../../maths/median'
 export interface ToClaim extends Work {
   readonly projection: Projection
   readonly shift: LightField
-  readonly grid: PeakGrid
+  readonly grid: PeakPlaces
   /** Strength of a usual tip in the whole picture. */
   readonly strong: number
   /** Leans another photo gave, mm, in order of the contacts; then only a shift by height is looked for. */

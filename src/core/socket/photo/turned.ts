@@ -4,7 +4,7 @@ import type { Socket } from '../model/socket'
 import { corners } from './anchors'
 import type { PhotoFault } from './anchors'
 import { sample } from './grey-image'
-import type { PeakGrid } from './peaks'
+import type { PeakPlaces } from './peaks'
 import { project, scaleAt, unproject } from './projection'
 import type { Point, Projection } from './projection'
 import { onPhoto, onPlane } from './work'
@@ -52,7 +52,7 @@ export interface TurnAnswer {
  * table, or strips that run otherwise than it says are refused; two that fit alike are asked about.
  * @param floor least strength of a tip
  */
-export function liesAsNamed(work: Work, projection: Projection, grid: PeakGrid, floor: number): TurnAnswer {
+export function liesAsNamed(work: Work, projection: Projection, grid: PeakPlaces, floor: number): TurnAnswer {
   const { socket } = work
   const middle = middleOf(socket)
   const ways = new Map<string, number | null>()
@@ -148,7 +148,7 @@ function stripWay(work: Work, projection: Projection, at: Point): number | null 
 }
 
 /** Tips inside the field that stand on its lattice where the table has no contact. */
-function tipsBeside(work: Work, projection: Projection, grid: PeakGrid, floor: number): number {
+function tipsBeside(work: Work, projection: Projection, grid: PeakPlaces, floor: number): number {
   const { socket } = work
   const { near } = fieldOf(socket)
   const [[left, far], , [right, close]] = corners(socket) as [Point, Point, Point]

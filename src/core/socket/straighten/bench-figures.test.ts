@@ -30,6 +30,6 @@ describe('what the bench reckons with', () => {
     const own = figuresOf({ hourMinor: 120_000, transplantMinutes: 20, transplantSetUp: 10 })
     expect(minutesMinor(15, own)).toBe(30_000)
     expect(lostMinor(own)).toBe(60_000)
-    expect(benchFigures.hourMinor.unit).toBe('kr')
+    expect(benchFigures.hourMinor.unit).toBe('money')
   })
 })

@@ -1,7 +1,7 @@
 /** One figure the socket work reckons with: what it is, its unit, the bench default and what may be set. */
 interface Figure {
   readonly what: string
-  readonly unit: 'kr' | 'minutes' | 'share'
+  readonly unit: 'money' | 'minutes' | 'share'
   readonly usual: number
   readonly least: number
   readonly most: number
@@ -17,7 +17,7 @@ const minutes = (what: string, usual: number): Figure => ({
 })
 const money = (what: string, usual: number): Figure => ({
   what,
-  unit: 'kr',
+  unit: 'money',
   usual,
   least: 0,
   most: 100_000_000,

@@ -87,7 +87,7 @@ describe('stop or push', () => {
       'a lone signal well off its land is pushed',
       {},
       'push',
-      /one more stroke takes its odds of contact from 17 to about 99/,
+      /one more stroke takes its odds of contact from 17 % to about 99 %/,
     ],
     ['one that is as near as can be seen is tested', { residualMm: 0.01 }, 'test', /as near its place/],
     ['one that makes contact already is tried first', { residualMm: 0.08 }, 'test', /try the board first/],

@@ -1,4 +1,4 @@
-import { inHundred } from '../../maths/in-hundred'
+import { percent } from '../../maths/percent'
 import { bendOfFold, lifeUsed, pushFor, snapOdds } from '../contact/bend'
 import { benchBeam, contactVerdict } from '../contact/contact-force'
 import type { Beam } from '../contact/contact-force'
@@ -284,26 +284,26 @@ function advise(
   if (q.shortStands)
     return {
       advice: 'part',
-      why: `it ${q.shortStands === 'surely' ? 'joins' : 'may join'} what must not be joined, and left so the board may not be powered: part it first; one more stroke loses it in ${inHundred(snapsNext)} of 100`,
+      why: `it ${q.shortStands === 'surely' ? 'joins' : 'may join'} what must not be joined, and left so the board may not be powered: separate it first; one more stroke loses it in ${percent(snapsNext)}`,
     }
   if (curve.length === 0) return { advice: 'test', why: 'it stands as near its place as can be seen' }
   if (gainMinor > 0)
     return {
       advice: 'push',
-      why: `one more stroke takes its odds of contact from ${inHundred(now)} to about ${inHundred(then)} of 100 and loses it in ${inHundred(snapsNext)}`,
+      why: `one more stroke takes its odds of contact from ${percent(now)} to about ${percent(then)} and loses it in ${percent(snapsNext)}`,
     }
   if (now >= 0.9)
     return {
       advice: 'test',
-      why: `it makes contact in ${inHundred(now)} of 100 as it is; another stroke loses it in ${inHundred(snapsNext)}: try the board first`,
+      why: `it makes contact in ${percent(now)} as it is; another stroke loses it in ${percent(snapsNext)}: try the board first`,
     }
   if (q.runsGood - q.runsLost < 0.03)
     return {
       advice: 'stop',
-      why: `the board hardly needs it; another stroke loses it in ${inHundred(snapsNext)} of 100 and gains next to nothing`,
+      why: `the board hardly needs it; another stroke loses it in ${percent(snapsNext)} and gains next to nothing`,
     }
   return {
     advice: 'stop',
-    why: `another stroke loses it in ${inHundred(snapsNext)} of 100, which costs more than it can gain`,
+    why: `another stroke loses it in ${percent(snapsNext)}, which costs more than it can gain`,
   }
 }

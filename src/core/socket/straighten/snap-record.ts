@@ -1,4 +1,4 @@
-import { betaQuantile } from '../../maths/beta'
+import betaQuantile from '@stdlib/stats-base-dists-beta-quantile'
 import type { DamageKind } from '../damage/mark'
 import { slipOdds, techniques } from './technique'
 import type { SnapFactors, Technique } from './technique'

@@ -60,7 +60,7 @@ describe('what a contact in a land grid needs', () => {
     expect(on(land, 'A4', { kind: 'lean', leanMm: [0, 0.2] }).from).toBe('north')
     // D7 touches D8, east of it: it is taken west, so the tool comes from the east side of the pair.
     const parting = on(land, 'D7', { kind: 'touching', touches: 'D8' })
-    expect(parting.say).toBe(`part from D8, from the ${parting.from}`)
+    expect(parting.say).toBe(`separate from D8, from the ${parting.from}`)
     expect(parting.from).toMatch(/east/)
   })
   it('loses about half of the folded ones', () => {

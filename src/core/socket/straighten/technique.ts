@@ -187,8 +187,8 @@ function landWay(mark: Mark, touched: Contact | undefined, side: Compass, stroke
       technique: 'part',
       tool: tweezers,
       say: touched
-        ? `part from ${touched.name}, from the ${side}`
-        : 'see which neighbour it touches, and part them',
+        ? `separate from ${touched.name}, from the ${side}`
+        : 'see which neighbour it touches, and separate them',
       minutes: 2.5,
     }
   if (mark.kind === 'twisted')

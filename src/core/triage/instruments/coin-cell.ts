@@ -1,3 +1,4 @@
+import { percent } from '../../maths/percent'
 import type { BoardState } from '../../board/slice'
 import { normalise } from '../reason/odds'
 import type { TriageState } from '../slice'
@@ -114,7 +115,7 @@ export function readCell(seen: CellSeen): CellReading {
     odds: cellCauses.map((cause, i) => ({ cause, odds: odds[i]! })).sort((a, b) => b.odds - a.odds),
     likeliest,
     next,
-    say: `${cellWords[likeliest]} (${Math.round(odds[top]! * 100)} in a hundred)${next ? `; ${nextWords[next]}` : ''}`,
+    say: `${cellWords[likeliest]} (${percent(odds[top]!)})${next ? `; ${nextWords[next]}` : ''}`,
   }
 }
 

@@ -1,4 +1,4 @@
-import type { BoardBodies } from '../../board/slice'
+import type { BoardBodies } from '../../board/bodies'
 import type { Baseline } from '../../board/baseline'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'

@@ -1,5 +1,5 @@
 import type { Rail } from '../../board/rail'
-import type { BoardBodies } from '../../board/slice'
+import type { BoardBodies } from '../../board/bodies'
 import type { Baseline } from '../../board/baseline'
 import type { CodesSeen } from './code-tape'
 import type { Trace } from './current-trace'

@@ -139,7 +139,7 @@ export function voltsState(volts: number, should: number): 'missing' | 'low' | '
 }
 
 const sayOhms = {
-  short: 'at ground',
+  short: 'shorted to ground',
   low: 'low to ground: something on it leaks',
   good: 'ohms as they should be',
   high: 'high to ground: part of it may not be connected',

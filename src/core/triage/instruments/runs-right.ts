@@ -1,4 +1,4 @@
-import type { TriageBodies } from '../slice'
+import type { TriageBodies } from '../bodies'
 
 export interface RunsLine {
   readonly what: 'memory speed' | 'start time' | 'settings'

@@ -1,4 +1,5 @@
-import type { SwapPart } from '../slice'
+import { percent } from '../../maths/percent'
+import type { SwapPart } from '../bodies'
 import { startOutcomes } from '../model/start-model'
 
 /** One part tried in one place, and what the start came to. */
@@ -131,5 +132,5 @@ function sayGrid(what: SwapPart, trials: number, blame: readonly Blame[]): strin
     return `${sure.map(name).join(' and ')} ${sure.length > 1 ? 'fail' : 'fails'}, the rest is innocent`
   const top = blame[0]!
   if (top.odds < 0.2) return `every trial came through: nothing speaks against a ${what} or its place`
-  return `not told apart yet: likeliest ${top.what === 'neither' ? 'something else' : name(top)} (${Math.round(top.odds * 100)} in a hundred)`
+  return `not told apart yet: likeliest ${top.what === 'neither' ? 'something else' : name(top)} (${percent(top.odds)})`
 }

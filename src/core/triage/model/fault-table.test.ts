@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { faultIds } from './fault'
+import { faultIds } from './faults'
 import { faultColumns, readFaultTable } from './fault-table'
 
 const read = (...rows: Readonly<Record<string, string>>[]) => readFaultTable(rows, faultColumns)

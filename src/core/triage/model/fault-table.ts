@@ -1,7 +1,8 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
-import { faultIds, faults } from './fault'
-import type { Fault, FaultId } from './fault'
+import { faultIds, faults } from './faults'
+import type { FaultId } from './faults'
+import type { Fault } from './fault'
 import { stages } from './stage'
 
 export const faultColumns = ['fault', 'odds', 'shows', 'stage', 'hides'] as const

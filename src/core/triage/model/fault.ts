@@ -1,8 +1,6 @@
 import type { Station } from '../../board/station'
 import type { Rail } from '../../board/rail'
 import type { HistoryItem } from '../../board/history-item'
-import { boardFaults } from './faults-of-the-board'
-import { socketFaults } from './faults-at-the-socket'
 import type { SetupMatch } from './setup'
 import type { Stage } from './stage'
 
@@ -50,8 +48,3 @@ export interface Fault {
   /** Chance that an inspection comes upon it. */
   readonly signs: Readonly<Partial<Record<Sign, number>>>
 }
-
-/** Every fault the reasoner knows. Figures are bench defaults; the shop's record replaces them. */
-export const faults = { ...boardFaults, ...socketFaults }
-export type FaultId = keyof typeof faults
-export const faultIds = Object.keys(faults) as FaultId[]

@@ -84,7 +84,7 @@ describe('baselineChanges', () => {
   it('shows progress even without a picture', () => {
     const before = { ...nothingNoted, fans: 'on', cpuHeat: 'cold', lamp: 'cpu' } as const
     const changes = baselineChanges(before, { ...before, cpuHeat: 'warm', lamp: 'memory', codes: ['51'] })
-    expect(changes.map((c) => c.what)).toEqual(['lamp', 'CPU', 'codes', 'stage'])
+    expect(changes.map((c) => c.what)).toEqual(['debug LED', 'CPU', 'codes', 'stage'])
   })
   it('says nothing about what one of the two did not note, and nothing of equals', () => {
     fc.assert(

@@ -1,3 +1,4 @@
+import { sayOutcome } from './outcome-words'
 import type { Baseline } from '../../board/baseline'
 
 /** How a board starts; each stage waits for the one before it. */
@@ -74,11 +75,11 @@ const tables: Readonly<Record<'fans' | 'current' | 'lamp' | 'cpuHeat' | 'picture
 }
 
 const lampWord: Readonly<Record<Baseline['lamp'], string>> = {
-  none: 'no lamp lit',
-  cpu: 'the CPU lamp',
-  memory: 'the memory lamp',
-  graphics: 'the graphics lamp',
-  boot: 'the boot lamp',
+  none: 'no debug LED lit',
+  cpu: 'the CPU LED',
+  memory: 'the memory LED',
+  graphics: 'the graphics LED',
+  boot: 'the boot LED',
   'not noted': 'lamps not noted',
 }
 
@@ -107,7 +108,7 @@ export function stageReached(baseline: Baseline): StageReached {
   see(`current ${baseline.current}`, tables.current[baseline.current])
   see(lampWord[baseline.lamp], tables.lamp[baseline.lamp])
   see(`CPU ${baseline.cpuHeat}`, tables.cpuHeat[baseline.cpuHeat])
-  see(`picture ${baseline.picture}`, tables.picture[baseline.picture])
+  see(`picture ${sayOutcome(baseline.picture)}`, tables.picture[baseline.picture])
   if (baseline.codes.length > 0) see(`codes ${baseline.codes.join(' ')}`, tables.codes.some)
   const p = normalised(log)
   const best = p.indexOf(Math.max(...p))
@@ -161,11 +162,11 @@ export function baselineChanges(before: Baseline, after: Baseline): BaselineChan
   }
   compare('fans', before.fans, after.fans)
   compare('current', before.current, after.current)
-  compare('lamp', before.lamp, after.lamp)
+  compare('debug LED', before.lamp, after.lamp)
   compare('beeps', before.beeps || 'none', after.beeps || 'none')
   compare('CPU', before.cpuHeat, after.cpuHeat)
   compare('codes', before.codes.join(' ') || 'none', after.codes.join(' ') || 'none')
-  compare('picture', before.picture, after.picture)
+  compare('picture', sayOutcome(before.picture), sayOutcome(after.picture))
   const reached = [stageReached(before), stageReached(after)] as const
   compare('stage', reached[0].say, reached[1].say)
   return changes

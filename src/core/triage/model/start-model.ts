@@ -1,5 +1,5 @@
-import { faults } from './fault'
-import type { FaultId } from './fault'
+import { faults } from './faults'
+import type { FaultId } from './faults'
 import { matches } from './setup'
 import type { Setup } from './setup'
 import { startTables, stages } from './stage'

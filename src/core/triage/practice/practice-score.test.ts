@@ -45,10 +45,20 @@ describe('the score of a practice board', () => {
     expect(detour.points).toBeLessThan(score(['slot A'], ...straight).points)
     expect(detour.review.find((r) => r.say.startsWith('Read the chip twice'))!.judgement).toBe('told nothing')
   })
-  it('is below half when a fault is left, and nothing when none was found', () => {
+  it('is below half when a fault is left; choices that were the best count all the same', () => {
     const half = score(['slot A', 'memory rail short'], ...straight)
-    expect(half).toMatchObject({ right: false, missed: ['memory rail short'], points: 15 })
-    expect(score(['slot A'], test('as it came', 'memory lamp')).points).toBe(0)
+    expect(half).toMatchObject({ right: false, missed: ['memory rail short'] })
+    expect(half.points).toBeGreaterThan(15)
+    expect(half.points).toBeLessThanOrEqual(35)
+    const only = score(['slot A'], test('as it came', 'memory lamp'))
+    expect(only.review.map((r) => r.judgement)).toEqual(['best'])
+    expect(only.points).toBe(20)
+  })
+  it('says of what was left behind which test would have shown it', () => {
+    expect(score(['slot A', 'memory rail short'], ...straight).lessons).toMatchObject([
+      { fault: 'memory rail short', test: 'Measure memory rail to ground, unplugged', outcome: 'short' },
+    ])
+    expect(score(['slot A'], ...straight).lessons).toEqual([])
   })
   it('says when a mend was a guess and when it was needless', () => {
     const { needless, review, points } = score(

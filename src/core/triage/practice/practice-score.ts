@@ -1,7 +1,10 @@
 import type { HistoryItem } from '../../board/history-item'
+import { percent } from '../../maths/percent'
 import { seeded } from '../../maths/seeded'
-import { faultIds, faults } from '../model/fault'
-import type { FaultId } from '../model/fault'
+import { benchTests } from '../model/bench-tests'
+import { sayOutcome } from '../model/outcome-words'
+import { faultIds, faults } from '../model/faults'
+import type { FaultId } from '../model/faults'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
 import type { Evidence } from '../reason/odds'
@@ -54,6 +57,16 @@ export interface PracticeScore {
   /** Minutes of the best policy on the same board: mean over its draws, and how often it was right. */
   readonly best: { readonly minutes: number; readonly right: number; readonly draws: number }
   readonly review: readonly StepReview[]
+  /** For what was left behind: the test that would have shown it. */
+  readonly lessons: readonly Lesson[]
+}
+
+export interface Lesson {
+  readonly fault: FaultId
+  readonly test: string
+  readonly outcome: string
+  /** Chance of that outcome with the fault there. */
+  readonly odds: number
 }
 
 /** Each takes about half a second. */
@@ -69,7 +82,7 @@ const RISK_LIKELY = 0.04
  * Scores a practice board against the reasoner's own policy on the same board.
  *
  * Points, 0 to 100: a right end gives 50 and up to 50 more by minutes (best policy's over yours, at most 1); a wrong
- * end gives 30 for the share of faults found. Each needless mend and each power-up with a short likely costs 8.
+ * end gives 30 for the share of faults found and up to 20 for the share of choices that were best, good or sure. Each needless mend and each power-up with a short likely costs 8.
  * Each choice is reviewed at the odds of its moment: its worth (doubt taken away per minute, two steps deep) beside
  * that of the best test then.
  * @throws RangeError for a test or outcome that is not in the list
@@ -87,8 +100,8 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     if (step.do === 'mend') {
       const odds = faultOdds(now)[faultIds.indexOf(step.fault)]!
       const judgement = odds >= 0.9 ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
-      const told = `${Math.round(odds * 100)} in a hundred by what was seen; it was ${truth.includes(step.fault) ? '' : 'not '}so`
-      review.push({ say: `mended ${faults[step.fault].say}`, judgement, why: told, minutes: MEND_MINUTES })
+      const told = `${percent(odds)} by what was seen; it was ${truth.includes(step.fault) ? '' : 'not '}so`
+      review.push({ say: `repaired ${faults[step.fault].say}`, judgement, why: told, minutes: MEND_MINUTES })
       minutes += MEND_MINUTES
       mended.push(step.fault)
       done = new Set()
@@ -101,7 +114,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     if (!step.along) {
       const { judgement, why } = judge(step, now, done, short)
       if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
-      review.push({ say: `${test.say}: ${step.outcome}`, judgement, why, minutes: spent })
+      review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }
     minutes += spent
     evidence.push({ test: step.test, outcome: step.outcome, mended: [...mended] })
@@ -113,9 +126,29 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const best = bestOf(prior, truth, seed, draws)
   const right = missed.length === 0
   const pace = Math.min(1, best.minutes / Math.max(minutes, 1))
-  const raw = right ? 50 + 50 * pace : (30 * found.length) / truth.length
+  const well = review.filter((r) => wellChosen.has(r.judgement)).length / Math.max(1, review.length)
+  const raw = right ? 50 + 50 * pace : (30 * found.length) / truth.length + 20 * well
   const points = Math.round(Math.max(0, Math.min(100, raw - 8 * (needless.length + harms))))
-  return { points, right, found, missed, needless, minutes, best, review }
+  return { points, right, found, missed, needless, minutes, best, review, lessons: missed.map(lessonOf) }
+}
+
+const wellChosen: ReadonlySet<Judgement> = new Set(['best', 'good', 'sure'])
+
+/** The test that tells a fault from a sound board most for its minutes, by the divergence of its outcomes, bits a minute. */
+function lessonOf(fault: FaultId): Lesson {
+  const tells = benchTests.map((test) => {
+    const [there, sound] = [test.odds([fault]), test.odds([])]
+    const bits = there.reduce(
+      (sum, p, o) => sum + (p > 0 ? p * Math.log2(p / Math.max(sound[o]!, 1e-9)) : 0),
+      0,
+    )
+    const o = there.reduce((best, p, i) => (p - sound[i]! > there[best]! - sound[best]! ? i : best), 0)
+    return {
+      worth: bits / test.minutes,
+      lesson: { fault, test: test.say, outcome: test.outcomes[o]!, odds: there[o]! },
+    }
+  })
+  return tells.reduce((a, b) => (b.worth > a.worth ? b : a)).lesson
 }
 
 /** One test at the odds of its moment, beside the best there was then. */
@@ -133,10 +166,9 @@ function judge(
   const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0
   const better = best && best.test.id !== step.test ? `better: ${best.test.say}` : 'the best there was'
   if (test.powers && short >= SHORT_LIKELY) {
-    const likely = Math.round(short * 100)
     return {
       judgement: 'risky',
-      why: `powered with a short ${likely} in a hundred likely; measure the rails first`,
+      why: `powered with a short ${percent(short)} likely; measure the rails first`,
     }
   }
   if (test.lends && riskOf(now) >= RISK_LIKELY) {

@@ -267,6 +267,33 @@ describe('the belief', () => {
     const odds = belief.faults.map((f) => f.odds)
     expect(odds).toEqual([...odds].sort((a, b) => b - a))
   })
+  it('gives the likely causes as ways that exclude each other: with what is left they sum to one', () => {
+    const cases: Partial<ToBelieve>[] = [
+      {},
+      { history: ['lightning or surge'] },
+      { evidence: [{ test: 'as it came', outcome: 'memory lamp' }] },
+      { evidence: [{ test: 'outside', outcome: 'cell holder green' }], mended: ['cell holder'] },
+      {
+        evidence: [
+          { test: 'ohms 12v', outcome: 'short' },
+          { test: 'ohms vmem', outcome: 'short' },
+        ],
+      },
+    ]
+    for (const given of cases) {
+      const { causes, otherwise, faults, somethingElse } = ask(given)
+      expect(causes.reduce((sum, c) => sum + c.odds, otherwise.odds)).toBeCloseTo(1, 9)
+      expect(causes.reduce((sum, c) => sum + c.before, otherwise.before)).toBeCloseTo(1, 9)
+      expect(otherwise.odds).toBeGreaterThanOrEqual(somethingElse - 1e-9)
+      // A fault’s own odds are those of every way it is in: never below those shown here.
+      for (const { fault, odds } of faults) {
+        const within = causes.filter((c) => c.faults.includes(fault)).reduce((sum, c) => sum + c.odds, 0)
+        expect(odds).toBeGreaterThanOrEqual(within - 1e-9)
+      }
+    }
+    const both = ask(cases[4]!).causes.find((c) => c.faults.length === 2)!
+    expect(both.say).toMatch(/^two faults: .* and .*/)
+  })
   it('shows what the last evidence moved, and what speaks for and against', () => {
     const evidence = [
       { test: 'as it came', outcome: 'memory lamp' },

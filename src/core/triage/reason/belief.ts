@@ -1,7 +1,7 @@
 import type { HistoryItem } from '../../board/history-item'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
-import { faultIds, faults } from '../model/fault'
-import type { FaultId } from '../model/fault'
+import { faultIds, faults } from '../model/faults'
+import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'
 import { nextTests, verdict } from './next-test'
 import type { Suggestion, Verdict } from './next-test'
@@ -36,12 +36,25 @@ export interface FaultBelief {
   readonly reasons: readonly Reason[]
 }
 
+/** One way the board may stand: no fault, one, or two at once. Ways exclude each other, so their odds sum to one. */
+export interface Cause {
+  readonly faults: readonly FaultId[]
+  readonly say: string
+  readonly odds: number
+  /** The odds it had before the last evidence. */
+  readonly before: number
+}
+
 /** A suggestion without the model behind it, so that it can be handed from a worker. */
 export type NextTest = Omit<Suggestion, 'test'> & { readonly test: Omit<BenchTest, 'odds'> }
 
 export interface Belief {
   /** Likeliest first, those below one in a hundred left out. */
   readonly faults: readonly FaultBelief[]
+  /** The likeliest ways it may stand, likeliest first; what they lack to one is `otherwise`. */
+  readonly causes: readonly Cause[]
+  /** Something in no list, and every way that is not among `causes`. */
+  readonly otherwise: { readonly odds: number; readonly before: number }
   /** Chance that two are there at once. */
   readonly two: number
   /** Chance that it is something in no list. */
@@ -94,17 +107,16 @@ export function believe({
   const now = standing(all, mended)
   const each = faultOdds(now)
   // What each piece did: the odds with it against the odds without it.
-  const without = evidence.map((_, i) =>
-    faultOdds(
-      standing(
-        posterior(
-          prior,
-          evidence.filter((__, k) => k !== i),
-        ),
-        mended,
+  const withoutOne = evidence.map((_, i) =>
+    standing(
+      posterior(
+        prior,
+        evidence.filter((__, k) => k !== i),
       ),
+      mended,
     ),
   )
+  const without = withoutOne.map(faultOdds)
   const last = without.at(-1) ?? each
   const shown = [...faultIds.keys()]
     .filter((i) => each[i]! >= WORTH_SAYING || last[i]! >= 0.1)
@@ -134,6 +146,7 @@ export function believe({
         .filter((r) => Math.abs(r.bits) >= 0.15)
         .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
     })),
+    ...causesOf(now, withoutOne.at(-1) ?? now),
     two: now.reduce((sum, p, h) => (hypotheses[h]?.length === 2 ? sum + p : sum), 0),
     somethingElse: now[SOMETHING_ELSE]!,
     verdict: sure,
@@ -152,6 +165,29 @@ export function believe({
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
 }
+
+const MOST_CAUSES = 6
+
+/** The likeliest ways the board may stand, and what is left of one; before and after the last evidence. */
+function causesOf(now: Float64Array, before: Float64Array): Pick<Belief, 'causes' | 'otherwise'> {
+  const causes = [...hypotheses.keys()]
+    .filter((h) => now[h]! >= WORTH_SAYING)
+    .sort((a, b) => now[b]! - now[a]!)
+    .slice(0, MOST_CAUSES)
+    .map((h) => ({
+      faults: hypotheses[h]!,
+      say: sayCause(hypotheses[h]!),
+      odds: now[h]!,
+      before: before[h]!,
+    }))
+  const rest = (of: 'odds' | 'before') => Math.max(0, 1 - causes.reduce((sum, c) => sum + c[of], 0))
+  return { causes, otherwise: { odds: rest('odds'), before: rest('before') } }
+}
+
+const sayCause = (ids: readonly FaultId[]): string =>
+  ids.length === 0
+    ? 'no fault left'
+    : `${ids.length === 2 ? 'two faults: ' : ''}${ids.map((id) => faults[id].say).join(' and ')}`
 
 const AGAIN = 'as it came'
 

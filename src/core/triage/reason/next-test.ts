@@ -1,7 +1,7 @@
 import { benchTests } from '../model/bench-tests'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
-import { faultIds } from '../model/fault'
-import type { FaultId } from '../model/fault'
+import { faultIds } from '../model/faults'
+import type { FaultId } from '../model/faults'
 import { faultOdds, leading, likelihood, members, SOMETHING_ELSE } from './odds'
 
 /** Chance above which a fault counts as found (bench default). */

@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { benchTests } from '../model/bench-tests'
-import { faultIds } from '../model/fault'
-import type { FaultId } from '../model/fault'
+import { faultIds } from '../model/faults'
+import type { FaultId } from '../model/faults'
 import {
   faultOdds,
   hypotheses,

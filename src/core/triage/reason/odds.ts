@@ -1,8 +1,9 @@
 import type { HistoryItem } from '../../board/history-item'
 import { benchTests } from '../model/bench-tests'
 import type { BenchTest } from '../model/bench-test'
-import { faultIds, faults } from '../model/fault'
-import type { Fault, FaultId } from '../model/fault'
+import { faultIds, faults } from '../model/faults'
+import type { FaultId } from '../model/faults'
+import type { Fault } from '../model/fault'
 import { stages } from '../model/stage'
 
 /** One thing that was seen: a test, its outcome, and which faults had been mended by then. */

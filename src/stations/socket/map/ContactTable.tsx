@@ -8,6 +8,7 @@ import {
 } from '@tanstack/react-table'
 import type { SortingState } from '@tanstack/react-table'
 import { useMemo, useState } from 'react'
+import { percent } from '@/core/maths/percent'
 import { contactVerdict } from '@/core/socket/contact/contact-force'
 import { isDamage, sayMark } from '@/core/socket/damage/mark'
 import type { Plan } from '@/core/socket/straighten/plan'
@@ -27,7 +28,7 @@ const columns = [
   column.accessor('name', { header: 'Contact', sortingFn: 'alphanumeric' }),
   column.accessor('does', { header: 'Does' }),
   column.accessor('seen', { header: 'Seen' }),
-  column.accessor('contact', { header: 'Makes contact', cell: (c) => `${Math.round(c.getValue() * 100)} %` }),
+  column.accessor('contact', { header: 'Makes contact', cell: (c) => percent(c.getValue()) }),
   column.accessor('next', { header: 'To do' }),
 ]
 

@@ -1,13 +1,14 @@
 'use client'
 import type Konva from 'konva'
-import { useImperativeHandle, useMemo, useRef, useState } from 'react'
+import { takeSpace } from '@/frame/use-keys'
+import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState } from 'react'
 import type { Ref } from 'react'
 import { Layer, Shape, Stage } from 'react-konva'
 import type { Cluster } from '@/core/socket/damage/cluster'
 import { displayList, fromView, toView } from '@/core/socket/map/display-list'
 import { fieldOf } from '@/core/socket/model/socket'
 import { contactAt, swathBetween } from '@/core/socket/model/walk'
-import { drawField, inkPaths } from './draw-field'
+import { drawContacts, drawDamage, drawHand, drawPaths, inkPaths } from './draw-field'
 import type { Camera } from './draw-field'
 import { useTheme } from '@/ui/use-theme'
 import type { Surface } from './use-surface'
@@ -34,12 +35,14 @@ type Drag =
 const LEAN_PX = 22
 const MOST_PX_PER_MM = 260
 
-/** The whole field in one shape, drawn from the display list; pan, zoom, point, lean and paint. */
+/** The field in four layers, drawn from the display list: ground, contacts, damage and what is in the hand; pan, zoom, point, lean and paint. */
 export default function FieldCanvas({ surface, clusters, width, height, handle }: Props) {
   const { socket, pass, view, cursor, swath } = surface
   const theme = useTheme()
   const list = useMemo(() => displayList(socket, pass, view), [socket, pass, view])
-  const paths = useMemo(() => inkPaths(list), [list])
+  const groundPaths = useMemo(() => inkPaths(list.ground), [list.ground])
+  const markedPaths = useMemo(() => inkPaths(list.marked), [list.marked])
+  const { dots } = list
   const [left, top, wide, high] = list.box
   const fitted = useMemo((): Camera => {
     const pxPerMm = Math.min(width / wide, height / high)
@@ -62,6 +65,7 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
     : fitted
   const setCamera = (next: Camera) => setPut({ camera: next, of: fitted, needle: cursor })
   const drag = useRef<Drag | null>(null)
+  const space = useSpaceHeld()
   const [rubber, setRubber] = useState<
     readonly [readonly [number, number], readonly [number, number]] | null
   >(null)
@@ -80,6 +84,21 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
     return p ? [(p.x - camera.xPx) / camera.pxPerMm, (p.y - camera.yPx) / camera.pxPerMm] : null
   }
 
+  const by = useMemo(
+    () => ({ socket, view, theme, camera, width, height }),
+    [socket, view, theme, camera, width, height],
+  )
+  const ground = useCallback((ctx: Konva.Context) => drawPaths(ctx, by, groundPaths), [by, groundPaths])
+  const contacts = useCallback((ctx: Konva.Context) => drawContacts(ctx, by, dots), [by, dots])
+  const damage = useCallback(
+    (ctx: Konva.Context) => drawDamage(ctx, by, markedPaths, clusters),
+    [by, markedPaths, clusters],
+  )
+  const hand = useCallback(
+    (ctx: Konva.Context) => drawHand(ctx, by, { cursor: at ?? null, swath, rubber }),
+    [by, at, swath, rubber],
+  )
+
   return (
     <Stage
       width={width}
@@ -92,10 +111,16 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
       onPointerDown={(e) => {
         const v = inView(e.target.getStage())
         if (!v) return
-        const name = contactAt(socket, ...fromView(view, ...v), socket.pitchMm * 0.5)
-        if (e.evt.shiftKey) drag.current = { kind: 'swath', start: v }
-        else if (name && socket.pitchMm * camera.pxPerMm >= LEAN_PX) drag.current = { kind: 'lean', name }
-        else drag.current = { kind: 'pan', x: e.evt.clientX, y: e.evt.clientY, from: camera }
+        if (space.current || e.evt.button === 1) {
+          takeSpace()
+          drag.current = { kind: 'pan', x: e.evt.clientX, y: e.evt.clientY, from: camera }
+          return
+        }
+        if (e.evt.button !== 0) return
+        // A press takes the nearest contact; a drag chooses a range, or leans the one that was taken before.
+        const name = contactAt(socket, ...fromView(view, ...v), Infinity)
+        const leans = name === cursor && socket.pitchMm * camera.pxPerMm >= LEAN_PX && !e.evt.shiftKey
+        drag.current = leans ? { kind: 'lean', name } : { kind: 'swath', start: v }
         if (name && !e.evt.shiftKey) {
           surface.go(name)
           surface.setSwath([])
@@ -111,7 +136,9 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
             xPx: d.from.xPx + e.evt.clientX - d.x,
             yPx: d.from.yPx + e.evt.clientY - d.y,
           })
-        if (d.kind === 'swath') setRubber([d.start, v])
+        const moved = (by: number) =>
+          d.kind === 'swath' && Math.hypot(v[0] - d.start[0], v[1] - d.start[1]) * camera.pxPerMm > by
+        if (d.kind === 'swath' && (rubber || moved(6))) setRubber([d.start, v])
         if (d.kind === 'lean') {
           const c = named.get(d.name)!
           const [x, y] = fromView(view, ...v)
@@ -131,27 +158,37 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
         drag.current = null
       }}
     >
-      <Layer listening={false}>
-        <Shape
-          sceneFunc={(context) =>
-            drawField(context._context, {
-              socket,
-              view,
-              paths,
-              dots: list.dots,
-              theme,
-              camera,
-              width,
-              height,
-              cursor: at ?? null,
-              swath,
-              rubber,
-              clusters,
-            })
-          }
-        />
-      </Layer>
+      <Drawing draw={ground} />
+      <Drawing draw={contacts} />
+      <Drawing draw={damage} />
+      <Drawing draw={hand} />
     </Stage>
+  )
+}
+
+/** Whether space is held: a drag then moves the map. */
+function useSpaceHeld() {
+  const held = useRef(false)
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key === ' ') held.current = event.type === 'keydown'
+    }
+    window.addEventListener('keydown', onKey)
+    window.addEventListener('keyup', onKey)
+    return () => {
+      window.removeEventListener('keydown', onKey)
+      window.removeEventListener('keyup', onKey)
+    }
+  }, [])
+  return held
+}
+
+/** One layer, drawn again by itself when what it draws is another. */
+function Drawing({ draw }: { draw: (ctx: Konva.Context) => void }) {
+  return (
+    <Layer listening={false}>
+      <Shape sceneFunc={draw} />
+    </Layer>
   )
 }
 

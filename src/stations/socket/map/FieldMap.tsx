@@ -1,7 +1,9 @@
 'use client'
 import dynamic from 'next/dynamic'
-import { useEffect, useRef, useState } from 'react'
+import { useEffect, useId, useRef, useState } from 'react'
 import type { Ref } from 'react'
+import { isDamage, sayMark } from '@/core/socket/damage/mark'
+import { leansTo } from '@/core/socket/damage/open-side'
 import type { Cluster } from '@/core/socket/damage/cluster'
 import type { FieldHandle } from './FieldCanvas'
 import type { Surface } from './use-surface'
@@ -16,44 +18,75 @@ export function FieldMap({
   surface,
   clusters,
   handle,
+  left,
 }: {
   surface: Surface
   clusters: readonly Cluster[]
   handle: Ref<FieldHandle>
+  /** Contacts that are still to be straightened; null while they are being counted. */
+  left: number | null
 }) {
   const frame = useRef<HTMLDivElement>(null)
   const [size, setSize] = useState<{ width: number; height: number } | null>(null)
   useEffect(() => {
     const measure = () => {
-      const width = frame.current!.clientWidth
-      setSize({ width, height: Math.round(width * 0.74) })
+      const { clientWidth: width, clientHeight: height } = frame.current!
+      setSize({ width, height })
     }
     measure()
     const observer = new ResizeObserver(measure)
     observer.observe(frame.current!)
     return () => observer.disconnect()
   }, [])
-  const damaged = Object.keys(surface.marks).length
-  const { view } = surface
+  const id = useId()
+  const { view, cursor, marks, socket, pass, swath } = surface
+  const damaged = Object.values(marks).filter(isDamage).length
+  const mark = marks[cursor]
+  const way = mark?.leanMm ? leansTo(mark.leanMm) : null
+  const said = mark
+    ? `${sayMark(mark)}${way ? `, to the ${way}` : ''}`
+    : pass?.looked[cursor]
+      ? 'inspected, not marked'
+      : 'not inspected'
   return (
-    <div
-      ref={frame}
-      id="map"
-      role="img"
-      aria-label={`Map of ${surface.socket.contacts.length} contacts, ${damaged} marked; the needle is on ${surface.cursor}. The marked contacts stand in the table below.`}
-      data-cursor={surface.cursor}
-      data-view={`${view.quarterTurns} ${view.mirrored ? 'mirrored' : 'plain'}`}
-      className="aspect-[100/74] w-full touch-none overflow-hidden"
-    >
-      {size && (
-        <FieldCanvas
-          surface={surface}
-          clusters={clusters}
-          width={size.width}
-          height={size.height}
-          handle={handle}
-        />
-      )}
+    <div className="relative min-h-0 max-lg:aspect-[100/80] lg:h-full">
+      <div
+        ref={frame}
+        id="map"
+        role="grid"
+        tabIndex={0}
+        aria-label={`Map of ${socket.contacts.length} contacts, ${damaged} marked. Arrows walk, figures mark; the marked contacts stand in the table below.`}
+        aria-activedescendant={id}
+        data-cursor={cursor}
+        data-view={`${view.quarterTurns} ${view.mirrored ? 'mirrored' : 'plain'}`}
+        className="size-full touch-none overflow-hidden"
+      >
+        <div role="row">
+          <span id={id} role="gridcell" aria-selected="true" className="sr-only">
+            {cursor}, {said}
+          </span>
+        </div>
+        {size && (
+          <div aria-hidden="true">
+            <FieldCanvas
+              surface={surface}
+              clusters={clusters}
+              width={size.width}
+              height={size.height}
+              handle={handle}
+            />
+          </div>
+        )}
+      </div>
+      <p role="status" className="sr-only" data-says>
+        {[
+          `${cursor}, ${said}`,
+          swath.length > 0 && `${swath.length} chosen`,
+          left !== null && `${left} left to straighten`,
+        ]
+          .filter(Boolean)
+          .join('; ')}
+      </p>
     </div>
   )
 }

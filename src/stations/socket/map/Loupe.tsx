@@ -25,7 +25,7 @@ export function Loupe({ surface }: { surface: Surface }) {
   return (
     <svg
       viewBox={`${x - reach} ${y - reach} ${2 * reach} ${2 * reach}`}
-      className="size-[132px] shrink-0 overflow-hidden rounded-full border-[1.5px] border-line"
+      className="size-[132px] shrink-0 max-sm:hidden overflow-hidden rounded-full border-[1.5px] border-line"
       aria-hidden="true"
     >
       <FieldPaths paths={drawn.paths} pitchMm={socket.pitchMm} theme={theme} />

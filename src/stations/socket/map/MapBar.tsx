@@ -1,5 +1,7 @@
 'use client'
-import type { ReactNode } from 'react'
+import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
+import type { CSSProperties, ReactNode } from 'react'
+import { useKeyHint } from '@/frame/use-keys'
 import { letGo } from '@/ui/keys'
 import type { Surface } from './use-surface'
 
@@ -22,52 +24,104 @@ interface Props {
 export function MapBar({ surface, onFit, onZoom, onPhotos, onSweep }: Props) {
   const { view, setView } = surface
   const turn = () => setView({ quarterTurns: ((view.quarterTurns + 1) % 4) as 0 | 1 | 2 | 3 })
+  const hint = useKeyHint()
   const exaggerate = () => setView({ exaggeration: view.exaggeration >= 4 ? 1 : view.exaggeration * 2 })
   return (
-    <div className="pt-1 text-[0.84rem] text-soft">
-      <p className="flex flex-wrap justify-between gap-x-3">
-        <span>
-          turned {view.quarterTurns * 90}°, {view.mirrored ? 'mirrored' : 'not mirrored'}, leans{' '}
-          {view.exaggeration}×
-        </span>
-        <span className="flex gap-x-2">
-          <Move name="turn" hint="r" onPress={turn} />
-          <Move name="mirror" hint="m" onPress={() => setView({ mirrored: !view.mirrored })} />
-          <Move name="leans" hint="k" onPress={exaggerate} />
-          <Move name="nearer" hint="i" onPress={() => onZoom(1.6)} />
-          <Move name="farther" hint="d" onPress={() => onZoom(1 / 1.6)} />
-          <Move name="whole" hint="f" onPress={onFit} />
-          <Move name="sweep" hint="w" onPress={onSweep} />
-          <Move name="map from photos" hint="y" onPress={onPhotos} />
-        </span>
-      </p>
-      <p className="flex flex-wrap gap-x-3.5 pb-1">
-        {zones.map(([zone, word]) => (
-          <Key
-            key={zone}
-            swatch={<span className="size-3 border border-line" style={{ background: `var(--${zone})` }} />}
-          >
-            {word}
-          </Key>
-        ))}
-        <Key swatch={<span className="hatched size-3 border border-line" />}>only guessed</Key>
-        <Key swatch={<span className="size-3 rounded-full border border-dotted border-slate" />}>
-          not looked at yet
-        </Key>
-      </p>
+    <div className="flex h-[26px] shrink-0 items-center justify-between gap-x-3 overflow-hidden text-[0.8rem] whitespace-nowrap text-soft max-lg:h-auto max-lg:flex-wrap">
+      <span className="flex gap-x-2.5">
+        <Move name={`turn ${view.quarterTurns * 90}°`} hint={hint('turn')} onPress={turn} />
+        <Move
+          name={view.mirrored ? 'mirrored' : 'mirror'}
+          on={view.mirrored}
+          hint={hint('mirror')}
+          onPress={() => setView({ mirrored: !view.mirrored })}
+        />
+        <Move name={`leans ${view.exaggeration}×`} hint={hint('leans')} onPress={exaggerate} />
+        <Move name="+" says="nearer" hint={hint('nearer')} onPress={() => onZoom(1.6)} />
+        <Move name="−" says="farther" hint={hint('farther')} onPress={() => onZoom(1 / 1.6)} />
+        <Move name="whole" hint={hint('whole')} onPress={onFit} />
+        <Move name="inspect" hint={hint('sweep')} onPress={onSweep} />
+        <Move name="photo" hint={hint('fromPhotos')} onPress={onPhotos} />
+      </span>
+      <Popover className="relative">
+        <PopoverButton className="underline decoration-line underline-offset-4">legend</PopoverButton>
+        <PopoverPanel
+          anchor="top end"
+          className="z-40 grid grid-cols-2 gap-x-5 gap-y-1 rounded-sheet border-2 border-ink bg-sheet p-4 text-[0.88rem] text-ink"
+        >
+          {zones.map(([zone, word]) => (
+            <Key
+              key={zone}
+              swatch={<Swatch className={`pattern-${word}`} style={{ backgroundColor: `var(--${zone})` }} />}
+            >
+              {word}
+            </Key>
+          ))}
+          <Key swatch={<Swatch />}>ground</Key>
+          <Key swatch={<Swatch className="hatched" />}>only guessed</Key>
+          {dotKeys.map(([word, dot]) => (
+            <Key key={word} swatch={dot}>
+              {word}
+            </Key>
+          ))}
+        </PopoverPanel>
+      </Popover>
     </div>
   )
 }
 
-function Move({ name, hint, onPress }: { name: string; hint: string; onPress: () => void }) {
+function Swatch({ className = '', style }: { className?: string; style?: CSSProperties }) {
+  return <span className={`size-4 border border-line ${className}`} style={style} />
+}
+
+const dot = (shape: ReactNode) => (
+  <svg viewBox="0 0 16 16" className="size-4">
+    {shape}
+  </svg>
+)
+const dotKeys = [
+  [
+    'not looked at',
+    dot(
+      <circle
+        cx="8"
+        cy="8"
+        r="5"
+        fill="none"
+        stroke="currentColor"
+        strokeWidth="1.6"
+        strokeDasharray="2 2"
+      />,
+    ),
+  ],
+  ['looked at', dot(<circle cx="8" cy="8" r="3" fill="var(--slate)" />)],
+  ['marked sound', dot(<circle cx="8" cy="8" r="5" fill="var(--verd)" />)],
+] as const
+
+function Move({
+  name,
+  says,
+  hint,
+  on,
+  onPress,
+}: {
+  name: string
+  /** What it does, where its name is only a sign. */
+  says?: string
+  hint: string | undefined
+  on?: boolean
+  onPress: () => void
+}) {
   return (
     <button
       type="button"
+      aria-label={says}
+      aria-pressed={on}
       onClick={(event) => {
         letGo(event)
         onPress()
       }}
-      className="hover:text-ink"
+      className="hover:text-ink aria-pressed:font-semibold aria-pressed:text-ink"
     >
       {name} <kbd className="num text-[0.82rem]">{hint}</kbd>
     </button>

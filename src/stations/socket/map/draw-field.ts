@@ -1,10 +1,13 @@
+import type Konva from 'konva'
 import type { Cluster } from '@/core/socket/damage/cluster'
 import { toView } from '@/core/socket/map/display-list'
-import type { DisplayList, Dot, Dots, Ink, View } from '@/core/socket/map/display-list'
+import type { DisplayList, Dot, Dots, Ink, InkedPath, View } from '@/core/socket/map/display-list'
 import { fieldOf } from '@/core/socket/model/socket'
 import type { Contact, Socket } from '@/core/socket/model/socket'
 import { inkColours, inkStyle } from '@/core/socket/map/svg'
 import type { Theme } from '@/ui/use-theme'
+
+type Context = Konva.Context
 
 /** Where the field's millimetres are on the screen. */
 export interface Camera {
@@ -19,86 +22,116 @@ export type InkPath = readonly [Ink, Path2D]
 const made = new Map<string, Path2D>()
 const MOST_KEPT = 200
 
-/** The list's shapes as paths for a canvas. */
-export const inkPaths = (list: DisplayList): InkPath[] =>
-  list.shapes.map(({ ink, d }) => {
+/** Inked paths for a canvas. */
+export const inkPaths = (inked: readonly InkedPath[]): InkPath[] =>
+  inked.map(({ ink, d }) => {
     const path = made.get(d) ?? new Path2D(d)
     if (made.size >= MOST_KEPT) made.clear()
     made.set(d, path)
     return [ink, path]
   })
 
-interface Drawn {
+/** What every layer is drawn by. */
+export interface Looked {
   readonly socket: Socket
   readonly view: View
-  readonly paths: readonly InkPath[]
-  readonly dots: DisplayList['dots']
   readonly theme: Theme
   readonly camera: Camera
   readonly width: number
   readonly height: number
-  readonly cursor: Contact | null
-  readonly swath: readonly string[]
-  readonly rubber: readonly [readonly [number, number], readonly [number, number]] | null
-  readonly clusters: readonly Cluster[]
 }
 
 /** Pixels a pitch must have before contacts carry their names, and below which clusters carry theirs. */
 const NAMES_PX = 44
 const CLUSTERS_PX = 24
 
-/** Draws the field for a camera: the inked paths, then swath, cursor, names or cluster counts. */
-export function drawField(ctx: CanvasRenderingContext2D, d: Drawn): void {
-  const { camera, socket } = d
-  const colours = inkColours[d.theme]
-  const pitchPx = socket.pitchMm * camera.pxPerMm
+const pitchPxOf = ({ socket, camera }: Looked) => socket.pitchMm * camera.pxPerMm
+
+/** Where a place of the field is on the screen. */
+const onScreen =
+  ({ view, camera }: Looked) =>
+  (c: { readonly xMm: number; readonly yMm: number }): readonly [number, number] => {
+    const [x, y] = toView(view, c.xMm, c.yMm)
+    return [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx]
+  }
+
+/** Draws in the field's millimetres. */
+function inMm(ctx: Context, { camera }: Looked, draw: () => void): void {
   ctx.save()
   ctx.translate(camera.xPx, camera.yPx)
   ctx.scale(camera.pxPerMm, camera.pxPerMm)
-  let dotted = false
-  for (const [ink, path] of d.paths) {
-    // What is of the ground lies under the dots, what is marked over them.
-    if (!dotted && !isGround(ink)) {
-      drawDots(ctx, d, pitchPx)
-      dotted = true
-    }
-    const style = inkStyle[ink]
-    ctx.lineCap = isGround(ink) ? 'butt' : 'round'
-    if (style.fill) {
-      ctx.fillStyle = colours[ink]
-      ctx.fill(path)
-    } else {
-      ctx.strokeStyle = colours[ink]
-      ctx.lineWidth = Math.max(style.width * socket.pitchMm, 0.9 / camera.pxPerMm)
-      ctx.setLineDash(style.dash ? style.dash.map((v) => v * socket.pitchMm) : [])
-      ctx.stroke(path)
-    }
-  }
-  if (!dotted) drawDots(ctx, d, pitchPx)
+  draw()
   ctx.restore()
+}
 
-  const at = (c: { xMm: number; yMm: number }): readonly [number, number] => {
-    const [x, y] = toView(d.view, c.xMm, c.yMm)
-    return [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx]
-  }
-  const { named } = fieldOf(socket)
-  ctx.setLineDash([])
-  ctx.strokeStyle = colours['pin 1']
-  for (const name of d.swath) {
+/** Inked paths: the ground (functions and how far they may be believed), or what is marked. */
+export function drawPaths(ctx: Context, by: Looked, paths: readonly InkPath[]): void {
+  const { camera, socket } = by
+  const colours = inkColours[by.theme]
+  inMm(ctx, by, () => {
+    for (const [ink, path] of paths) {
+      const style = inkStyle[ink]
+      ctx.lineCap = isGround(ink) ? 'butt' : 'round'
+      if (style.fill) {
+        ctx.fillStyle = colours[ink]
+        ctx.fill(path)
+      } else {
+        ctx.strokeStyle = colours[ink]
+        ctx.lineWidth = Math.max(style.width * socket.pitchMm, 0.9 / camera.pxPerMm)
+        ctx.setLineDash(style.dash ? style.dash.map((v) => v * socket.pitchMm) : [])
+        ctx.stroke(path)
+      }
+    }
+  })
+}
+
+/** Contacts that are not marked, with their names where there is room. */
+export function drawContacts(ctx: Context, by: Looked, dots: DisplayList['dots']): void {
+  inMm(ctx, by, () => drawDots(ctx, by, dots))
+  if (pitchPxOf(by) >= NAMES_PX) drawNames(ctx, by)
+}
+
+/** What is marked, and the counts of clusters where contacts are too small to count. */
+export function drawDamage(
+  ctx: Context,
+  by: Looked,
+  paths: readonly InkPath[],
+  clusters: readonly Cluster[],
+): void {
+  drawPaths(ctx, by, paths)
+  if (pitchPxOf(by) < CLUSTERS_PX) drawClusters(ctx, by, clusters)
+}
+
+/** The needle, the swath, and the frame that is being drawn round one. */
+export function drawHand(
+  ctx: Context,
+  by: Looked,
+  hand: {
+    readonly cursor: Contact | null
+    readonly swath: readonly string[]
+    readonly rubber: readonly [readonly [number, number], readonly [number, number]] | null
+  },
+): void {
+  const at = onScreen(by)
+  const { camera } = by
+  const pitchPx = pitchPxOf(by)
+  const { named } = fieldOf(by.socket)
+  const colour = inkColours[by.theme]['pin 1']
+  ctx.strokeStyle = colour
+  ctx.lineWidth = 1
+  for (const name of hand.swath) {
     const c = named.get(name)
     if (c) ctx.strokeRect(...corner(at(c), pitchPx * 0.42), pitchPx * 0.84, pitchPx * 0.84)
   }
-  if (d.rubber) {
-    const [a, b] = d.rubber.map(
+  if (hand.rubber) {
+    const [a, b] = hand.rubber.map(
       ([x, y]) => [x * camera.pxPerMm + camera.xPx, y * camera.pxPerMm + camera.yPx] as const,
     )
     ctx.setLineDash([4, 3])
     ctx.strokeRect(a![0], a![1], b![0] - a![0], b![1] - a![1])
     ctx.setLineDash([])
   }
-  if (pitchPx >= NAMES_PX) drawNames(ctx, d, at, pitchPx)
-  else if (pitchPx < CLUSTERS_PX) drawClusters(ctx, d, at)
-  if (d.cursor) drawNeedle(ctx, at(d.cursor), Math.max(9, pitchPx * 0.55), colours['pin 1'], d.width)
+  if (hand.cursor) drawNeedle(ctx, at(hand.cursor), Math.max(9, pitchPx * 0.55), colour, by.width)
 }
 
 const isGround = (ink: Ink) => ink.startsWith('zone') || ink === 'pattern' || ink === 'untrusted'
@@ -119,7 +152,7 @@ function squaresOf(dots: Dots): Path2D {
 }
 
 /** The dots in sight as circles. */
-function circlesOf({ at, radiusMm: r }: Dots, { camera, width, height }: Drawn): Path2D {
+function circlesOf({ at, radiusMm: r }: Dots, { camera, width, height }: Looked): Path2D {
   const [left, top] = [-camera.xPx / camera.pxPerMm - r, -camera.yPx / camera.pxPerMm - r]
   const [right, low] = [left + width / camera.pxPerMm + 2 * r, top + height / camera.pxPerMm + 2 * r]
   const path = new Path2D()
@@ -133,12 +166,14 @@ function circlesOf({ at, radiusMm: r }: Dots, { camera, width, height }: Drawn):
 }
 
 /** Contacts that are not marked: filled where they were looked at, hollow where nobody has looked. */
-function drawDots(ctx: CanvasRenderingContext2D, d: Drawn, pitchPx: number): void {
-  const small = pitchPx < SQUARE_PX
-  const path = (ink: Dot) => (small ? squaresOf(d.dots[ink]) : circlesOf(d.dots[ink], d))
+function drawDots(ctx: Context, d: Looked, dots: DisplayList['dots']): void {
+  const small = pitchPxOf(d) < SQUARE_PX
+  const path = (ink: Dot) => (small ? squaresOf(dots[ink]) : circlesOf(dots[ink], d))
   const colours = inkColours[d.theme]
   ctx.fillStyle = colours.healthy
   ctx.fill(path('healthy'))
+  ctx.fillStyle = colours.sound
+  ctx.fill(path('sound'))
   const { width: line, dash } = inkStyle.unseen
   ctx.strokeStyle = colours.unseen
   ctx.lineCap = 'round'
@@ -151,7 +186,7 @@ const corner = ([x, y]: readonly [number, number], half: number) => [x - half, y
 
 /** The needle: a ring round the contact and the shaft that leads to it from the open upper side. */
 function drawNeedle(
-  ctx: CanvasRenderingContext2D,
+  ctx: Context,
   [x, y]: readonly [number, number],
   r: number,
   colour: string,
@@ -167,12 +202,9 @@ function drawNeedle(
   ctx.stroke()
 }
 
-function drawNames(
-  ctx: CanvasRenderingContext2D,
-  d: Drawn,
-  at: (c: Contact) => readonly [number, number],
-  pitchPx: number,
-): void {
+function drawNames(ctx: Context, d: Looked): void {
+  const at = onScreen(d)
+  const pitchPx = pitchPxOf(d)
   ctx.fillStyle = inkColours[d.theme].healthy
   ctx.font = '12px "Atkinson Hyperlegible Mono", monospace'
   ctx.textAlign = 'center'
@@ -183,14 +215,11 @@ function drawNames(
   }
 }
 
-function drawClusters(
-  ctx: CanvasRenderingContext2D,
-  d: Drawn,
-  at: (c: { xMm: number; yMm: number }) => readonly [number, number],
-): void {
+function drawClusters(ctx: Context, d: Looked, clusters: readonly Cluster[]): void {
+  const at = onScreen(d)
   ctx.fillStyle = inkColours[d.theme].stroke
   ctx.font = '600 14px "Atkinson Hyperlegible Next Variable", sans-serif'
-  for (const cluster of d.clusters) {
+  for (const cluster of clusters) {
     if (cluster.names.length < 4) continue
     const [left, low, right, high] = cluster.box
     const corners = [at({ xMm: left, yMm: low }), at({ xMm: right, yMm: high })] as const

@@ -4,13 +4,14 @@ import { currentPass } from '@/core/socket/slice'
 import { useCallback, useMemo, useRef, useState } from 'react'
 import { plainView, toView } from '@/core/socket/map/display-list'
 import type { View } from '@/core/socket/map/display-list'
+import { usualLeanMm } from '@/core/socket/damage/mark'
 import type { DamageKind, Mark, Marks } from '@/core/socket/damage/mark'
 import { doubted, leaning, raised, withKind } from '@/core/socket/damage/marking'
 import type { Pass } from '@/core/socket/damage/pass'
 import type { Socket } from '@/core/socket/model/socket'
 import { fieldOf } from '@/core/socket/model/socket'
 import { onSocket, stepFrom, swathBetween } from '@/core/socket/model/walk'
-import type { Direction } from '@/core/socket/model/walk'
+import type { Direction, Heading } from '@/core/socket/model/walk'
 import { useJob } from '@/job/JobProvider'
 
 const noMarks: Marks = {}
@@ -32,7 +33,10 @@ export interface Surface {
   readonly toggleSwath: () => void
   readonly setKind: (kind: DamageKind) => void
   readonly setLean: (name: string, leanMm: readonly [number, number]) => void
-  readonly nudge: (direction: Direction) => void
+  /** Leans it a step further to one of eight directions of the view. */
+  readonly nudge: (heading: Heading) => void
+  /** Makes the lean longer or shorter, the way it leans. */
+  readonly leanBy: (mm: number) => void
   readonly raise: (mm: number) => void
   readonly toggleUnsure: () => void
   /** Names the neighbour the contact touches or lies over. */
@@ -99,10 +103,17 @@ export function useSurface(socket: Socket): Surface {
       },
       setKind: (kind) => mark(targets, withKind(socket, view, leader, here, kind)),
       setLean: (name, leanMm) => mark([name], leaning(marks[name] ?? { kind: 'intact' }, leanMm)),
-      nudge: (direction) => {
-        const [ux, uy] = onSocket(view, direction)
+      nudge: (heading) => {
+        const [ux, uy] = onSocket(view, heading)
         const [x, y] = here.leanMm ?? [0, 0]
         mark(targets, leaning(here, [x + ux * LEAN_STEP_MM, y + uy * LEAN_STEP_MM]))
+      },
+      leanBy: (mm) => {
+        const [x, y] = usualLeanMm(here)
+        const now = Math.hypot(x, y)
+        if (now === 0) return
+        const to = Math.max(0, now + mm) / now
+        mark(targets, leaning(here, [x * to, y * to]))
       },
       setTouches: (neighbour) =>
         mark([cursor], { ...(marks[cursor] ?? { kind: 'touching' }), touches: neighbour }),

@@ -1,4 +1,5 @@
 'use client'
+import { Count } from '@/ui/reader'
 import { useState } from 'react'
 import { comparePasses, passMarks } from '@/core/socket/damage/pass'
 import { useJob } from '@/job/JobProvider'
@@ -8,7 +9,7 @@ import { When } from '@/ui/When'
 import type { Surface } from '@/stations/socket/map/use-surface'
 import { useTheme } from '@/ui/use-theme'
 
-const changeWords = { new: 'new', mended: 'mended', other: 'changed', same: 'as before' } as const
+const changeWords = { new: 'new', mended: 'repaired', other: 'changed', same: 'as before' } as const
 const changeTone = {
   new: 'font-semibold text-ember',
   mended: 'text-verd',
@@ -20,7 +21,7 @@ const changeTone = {
 export function Passes({ surface }: { surface: Surface }) {
   const passes = useJob((j) => j.state.socket.passes)
   const tag = useJob((j) => j.tag)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const theme = useTheme()
   const [from, setFrom] = useState(0)
   const [to, setTo] = useState<number | null>(null)
@@ -34,15 +35,15 @@ export function Passes({ surface }: { surface: Surface }) {
   const file = (as: string) =>
     `/api/jobs/${tag}/map?as=${as}&pass=${until + 1}&turn=${view.quarterTurns}&mirror=${view.mirrored ? 1 : 0}&theme=${theme}`
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_minmax(0,1.6fr)] gap-x-8">
+    <div className="grid @3xl:grid-cols-[minmax(0,1fr)_minmax(0,1.6fr)] gap-x-8">
       <section>
-        <h3 className="font-semibold">Passes</h3>
+        <h3 className="font-semibold">Inspections</h3>
         <ol>
           {passes.map((pass, i) => (
             <li key={pass.at + pass.name} className="border-b border-line py-1">
               {i + 1}. {pass.name}, <When at={pass.at} as="time" />
               <span className="text-soft">
-                ; {Object.keys(pass.found).length} marked, {Object.keys(pass.looked).length.toLocaleString()}{' '}
+                ; {Object.keys(pass.found).length} marked, <Count n={Object.keys(pass.looked).length} />{' '}
                 looked at
               </span>
             </li>
@@ -52,14 +53,14 @@ export function Passes({ surface }: { surface: Surface }) {
           className="mt-3 flex items-end gap-2"
           onSubmit={(event) => {
             event.preventDefault()
-            put('pass', {
+            append('pass', {
               name: name.trim() || (passes.length === 0 ? 'before' : `after try ${passes.length}`),
             })
             setName('')
           }}
         >
           <TextField
-            label="New pass"
+            label="Re-inspection"
             value={name}
             onChange={(e) => setName(e.target.value)}
             placeholder={passes.length === 0 ? 'before' : `after try ${passes.length}`}
@@ -83,7 +84,7 @@ export function Passes({ surface }: { surface: Surface }) {
       </section>
       {passes.length < 2 ? (
         <p className="text-soft">
-          With a second pass the two are compared here: what is mended, what is new, what has changed.
+          After a re-inspection the two are compared here: what is repaired, what is new, what has changed.
         </p>
       ) : (
         <section>
@@ -113,7 +114,7 @@ export function Passes({ surface }: { surface: Surface }) {
               ))}
             </SelectField>
             <p className="pb-2 text-soft">
-              {count('mended')} mended, {count('new')} new, {count('other')} changed, {count('same')} as
+              {count('mended')} repaired, {count('new')} new, {count('other')} changed, {count('same')} as
               before
             </p>
           </div>

@@ -9,7 +9,7 @@ export function useSweep(surface: Surface) {
   const [on, setOn] = useState(false)
   const passes = useJob((j) => j.state.socket.passes)
   const strokes = useJob((j) => j.state.socket.strokes)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const { socket, marks, pass, setSwath, go } = surface
   // The order is laid once, when the sweep begins: what is found on the way must not move it about.
   const [order, setOrder] = useState<ReturnType<typeof sweepOrder>>([])
@@ -30,8 +30,8 @@ export function useSweep(surface: Surface) {
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [first])
   const proved = useCallback(() => {
-    if (stretch) put('looked', { contacts: stretch.contacts })
-  }, [stretch, put])
+    if (stretch) append('looked', { contacts: stretch.contacts })
+  }, [stretch, append])
   return { on, toggle, proved, stretch, left, contactsLeft, looks: order.length }
 }
 export type Sweep = ReturnType<typeof useSweep>

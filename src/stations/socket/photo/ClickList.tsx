@@ -5,8 +5,9 @@ import { fieldOf } from '@/core/socket/model/socket'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
-import { useKeys } from '@/ui/keys'
-import type { PhotoInHand, PhotoMapping } from './use-photo-map'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import type { PhotoInHand } from './photo-in-hand'
+import type { PhotoMapping } from './use-photo-map'
 import type { Surface } from '@/stations/socket/map/use-surface'
 
 /** What is to be clicked next: the suggestion, or what was typed. */
@@ -39,7 +40,8 @@ export function ClickList({
   const known = photo.side ? (mapping.above?.answer?.located ?? null) : null
   const enough = photo.anchors.length >= 4 && photo.size !== null && (!photo.side || known !== null)
   const read = () => void mapping.read(photo, known)
-  useKeys({ a: () => photo.progress === null && read() }, enough)
+  const hint = useKeyHint()
+  useKeys({ readPhoto: () => photo.progress === null && read() }, enough)
   const { change } = mapping
   if (!photo.size) return null
   const faults = photo.answer?.faults ?? []
@@ -58,7 +60,7 @@ export function ClickList({
       </p>
       {photo.progress === null ? (
         <p className="mt-2 flex flex-wrap gap-2">
-          <Button look="first" keyHint="a" onClick={read} disabled={!enough}>
+          <Button look="first" keyHint={hint('readPhoto')} onClick={read} disabled={!enough}>
             Read the photo
           </Button>
           <Button look="bare" onClick={() => mapping.remove(photo.id)}>

@@ -6,7 +6,7 @@ import type { Point } from '@/core/socket/photo/projection'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import type { Socket } from '@/core/socket/model/socket'
 import { inkColours } from '@/core/socket/map/svg'
-import type { PhotoInHand } from './use-photo-map'
+import type { PhotoInHand } from './photo-in-hand'
 
 const LOUPE_PX = 168
 const steps: Readonly<Record<string, Point>> = {

@@ -1,4 +1,5 @@
 'use client'
+import { useKeyHint } from '@/frame/use-keys'
 import { useEffect, useMemo, useState } from 'react'
 import { cutText } from '@/core/tables/plain-text'
 import { suspects } from '@/core/socket/photo/suspect'
@@ -13,17 +14,19 @@ import { PhotoSources } from './PhotoSources'
 import { PhotoSuspects } from './PhotoSuspects'
 import type { Settled } from './PhotoSuspects'
 import { usePhotoMap } from './use-photo-map'
-import type { PhotoInHand, PhotoMapping } from './use-photo-map'
+import type { PhotoInHand } from './photo-in-hand'
+import type { PhotoMapping } from './use-photo-map'
 import type { Surface } from '@/stations/socket/map/use-surface'
 
 /** From photos to the map: four clicks, every tip found, and only what breaks the pattern is asked about. */
 export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () => void }) {
+  const hint = useKeyHint()
   const mapping = usePhotoMap(
     useJob((j) => j.tag),
     surface.socket,
   )
   const { photos, photo, merged } = mapping
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const { add: keep } = usePhotos()
   const [settled, setSettled] = useState<Settled | null>(null)
   const asked = useMemo(() => (merged ? suspects(surface.socket, merged) : []), [merged, surface.socket])
@@ -40,7 +43,7 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
 
   const take = () => {
     if (fine.length > 0)
-      put('looked', {
+      append('looked', {
         contacts: fine,
         photo: cutText(photos.map((p) => p.name).join(', '), 190),
       })
@@ -56,7 +59,7 @@ export function PhotoMap({ surface, onClose }: { surface: Surface; onClose: () =
     <section aria-label="Map from photos" className="mt-2.5">
       <div className="flex items-baseline justify-between gap-4 border-b border-line pb-1.5">
         <h2>From photos</h2>
-        <Button look="bare" keyHint="y" onClick={onClose}>
+        <Button look="bare" keyHint={hint('fromPhotos')} onClick={onClose}>
           {settled ? 'Done, to the map' : 'Back to the map'}
         </Button>
       </div>

@@ -1,11 +1,12 @@
 'use client'
+import { Count } from '@/ui/reader'
 import { useState } from 'react'
 import { DRAWN_TIMES } from '@/core/socket/photo/displacement'
 import type { Merged } from '@/core/socket/photo/merge'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import type { Socket } from '@/core/socket/model/socket'
 import { Button } from '@/ui/Button'
-import type { PhotoInHand } from './use-photo-map'
+import type { PhotoInHand } from './photo-in-hand'
 
 /** What the photos come to, and taking it onto the map. */
 export function PhotoResult({
@@ -35,7 +36,7 @@ export function PhotoResult({
   return (
     <div className="mb-3" role="status">
       <p className="text-[1.05rem] leading-snug font-semibold">
-        {fine.toLocaleString()} in place, {asked.length} to look at.
+        <Count n={fine} /> in place, {asked.length} to look at.
       </p>
       <ul className="mt-1 leading-snug">
         <li>
@@ -44,7 +45,10 @@ export function PhotoResult({
         </li>
         {unseen > 0 && (
           <li className="text-brass">
-            <b className="font-semibold">{unseen.toLocaleString()} not looked at</b>: no photo shows them
+            <b className="font-semibold">
+              <Count n={unseen} /> not looked at
+            </b>
+            : no photo shows them
           </li>
         )}
         {merged.disagreements.length > 0 && (

@@ -1,4 +1,5 @@
 'use client'
+import { percent } from '@/core/maths/percent'
 import { useEffect, useRef, useState } from 'react'
 import { sayMark } from '@/core/socket/damage/mark'
 import type { DamageKind } from '@/core/socket/damage/mark'
@@ -8,9 +9,10 @@ import type { Suspect } from '@/core/socket/photo/suspect'
 import { fieldOf } from '@/core/socket/model/socket'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
-import { letGo, useKeys } from '@/ui/keys'
-import { kindKeys } from '@/stations/socket/straighten/ContactPanel'
-import type { PhotoInHand } from './use-photo-map'
+import { suspectKinds } from '@/frame/key-table'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { letGo } from '@/ui/keys'
+import type { PhotoInHand } from './photo-in-hand'
 import type { Surface } from '@/stations/socket/map/use-surface'
 
 export type Settled = Readonly<Record<string, 'marked' | 'fine'>>
@@ -29,7 +31,7 @@ export function PhotoSuspects({
   settled: Settled
   onSettle: (name: string, as: 'marked' | 'fine') => void
 }) {
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const pictures = usePictures(photos)
   const at = Math.max(
     0,
@@ -47,28 +49,33 @@ export function PhotoSuspects({
     if (next) surface.go(next.name)
   }
   const confirm = (suspect: Suspect) => {
-    put('mark', { contacts: [suspect.name], mark: together(surface.marks[suspect.name], suspect.mark) })
+    append('mark', { contacts: [suspect.name], mark: together(surface.marks[suspect.name], suspect.mark) })
     settle(suspect, 'marked')
   }
   const dismiss = (suspect: Suspect) => {
-    put('mark', { contacts: [suspect.name], mark: { kind: 'intact' } })
+    append('mark', { contacts: [suspect.name], mark: { kind: 'intact' } })
     settle(suspect, 'fine')
   }
   const correct = (suspect: Suspect, kind: DamageKind) => {
     const { unsure: _, maybe: __, ...measured } = suspect.mark
-    put('mark', {
+    append('mark', {
       contacts: [suspect.name],
       mark: withKind(surface.socket, surface.view, suspect.name, measured, kind),
     })
     settle(suspect, 'marked')
   }
-  const keys: Record<string, () => void> = { '.': () => go(1), ',': () => go(-1) }
-  if (here) {
-    keys[' '] = () => confirm(here)
-    keys.backspace = () => dismiss(here)
-    for (const [key, kind] of kindKeys.slice(1)) keys[key] = () => correct(here, kind)
-  }
-  useKeys(keys)
+  useKeys({ nextSuspect: () => go(1), previousSuspect: () => go(-1) })
+  useKeys(
+    {
+      confirm: () => here && confirm(here),
+      dismiss: () => here && dismiss(here),
+      ...Object.fromEntries(
+        suspectKinds.map((kind) => [`suspect.${kind}`, () => here && correct(here, kind)]),
+      ),
+    },
+    here !== undefined && here !== null,
+  )
+  const hint = useKeyHint()
   if (!here) return <p className="text-soft">Nothing breaks the pattern in what the photos show.</p>
   const c = fieldOf(surface.socket).named.get(here.name)
   const left = asked.filter((s) => !settled[s.name]).length
@@ -115,28 +122,28 @@ export function PhotoSuspects({
           {here.heightMm !== null && !/low|high/.test(here.say) && Math.abs(here.heightMm) > 0.04
             ? `, ${here.heightMm < 0 ? 'low' : 'high'} by ${Math.abs(here.heightMm).toFixed(2)} mm`
             : ''}
-          {would.unsure ? '' : `, ${Math.round(here.confidence * 100)} of 100 sure`}.{' '}
+          {would.unsure ? '' : `, ${percent(here.confidence)} sure`}.{' '}
           {before && <>On the map: {sayMark(before)}. </>}
           Would be marked: <b className="font-semibold">{sayMark(would)}</b>.
         </p>
         <div className="mt-2 flex flex-col gap-1.5 [&>button]:py-1.5">
-          <Button look="first" keyHint="space" onClick={() => confirm(here)}>
+          <Button look="first" keyHint={hint('confirm')} onClick={() => confirm(here)}>
             Mark it so
           </Button>
-          <Button keyHint="⌫" onClick={() => dismiss(here)}>
+          <Button keyHint={hint('dismiss')} onClick={() => dismiss(here)}>
             It is fine
           </Button>
         </div>
         <p className="mt-2 text-[0.9rem] text-soft">
           Or say what it is:{' '}
-          {kindKeys.slice(1).map(([key, kind]) => (
+          {suspectKinds.map((kind) => (
             <button
               key={kind}
               type="button"
               className="mr-2 hover:text-ink"
               onClick={() => correct(here, kind)}
             >
-              <kbd className="num">{key}</kbd> {kind}
+              <kbd className="num">{hint(`suspect.${kind}`)}</kbd> {kind}
             </button>
           ))}
         </p>

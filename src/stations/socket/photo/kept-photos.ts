@@ -1,6 +1,6 @@
 import { openDB } from 'idb'
 import type { DBSchema } from 'idb'
-import type { PhotoInHand } from './use-photo-map'
+import type { PhotoInHand } from './photo-in-hand'
 
 /** A photo in hand with its clicks, in the browser's own database until it is on the map or put away. */
 export interface KeptPhoto extends Pick<

@@ -2,8 +2,7 @@
 import { proxy, wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { Anchor } from '@/core/socket/photo/anchors'
-import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
+import type { Located } from '@/core/socket/photo/locate'
 import type { Part } from '@/core/socket/photo/clicks'
 import { mergePhotos } from '@/core/socket/photo/merge'
 import type { Merged } from '@/core/socket/photo/merge'
@@ -13,28 +12,7 @@ import type { Point } from '@/core/socket/photo/projection'
 import type { Socket } from '@/core/socket/model/socket'
 import type { PhotoWorker } from '@/workers/photo.worker'
 import { dropInHand, inHandOf, keepInHand } from './kept-photos'
-
-/** A photo being made into a map. */
-export interface PhotoInHand {
-  readonly id: string
-  readonly name: string
-  readonly file: Blob
-  readonly url: string
-  /** Null while it is being opened, or when it cannot be. */
-  readonly size: { readonly widthPx: number; readonly heightPx: number } | null
-  readonly fault: string
-  /** It hangs on the job already. */
-  readonly kept: boolean
-  /** From the side, for heights; null for one from straight above. */
-  readonly side: Tilt | null
-  readonly mirrored: boolean
-  /** What of the field it shows. */
-  readonly part: Part
-  readonly anchors: readonly Anchor[]
-  /** Share read; null when it is not being read. */
-  readonly progress: number | null
-  readonly answer: LocateAnswer | null
-}
+import type { PhotoInHand } from './photo-in-hand'
 
 /** Photos in hand, read in a worker: clicks in, one map out. They outlast the page until they are on the map. */
 export function usePhotoMap(tag: string, socket: Socket) {

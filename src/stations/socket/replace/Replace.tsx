@@ -1,6 +1,7 @@
 'use client'
+import { useForm } from 'react-hook-form'
 import Link from 'next/link'
-import { inHundred } from '@/core/maths/in-hundred'
+import { percent } from '@/core/maths/percent'
 import { useEffect, useState } from 'react'
 import { isDamage } from '@/core/socket/damage/mark'
 import { MOST_ONE_BY_ONE, worthShare } from '@/core/socket/straighten/reckon'
@@ -11,18 +12,11 @@ import { neighboursOf } from '@/core/socket/model/walk'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
-import { Choice } from '@/ui/Choice'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { SelectField, TextField } from '@/ui/Field'
-import { crowns, readCrowns } from '@/core/maths/money'
+import { useReader } from '@/ui/reader'
 import type { Surface } from '@/stations/socket/map/use-surface'
 
-/** A price that was typed; null while it is none. */
-const priceIn = (text: string) => {
-  const minor = readCrowns(text)
-  return minor === null || Number.isNaN(minor) ? null : minor
-}
-const wrongPrice = (text: string) =>
-  Number.isNaN(readCrowns(text)) ? 'An amount, such as 450 or 450.50' : undefined
 const ways = ['stub raise', 'transplant', 'whole socket'] as const
 
 /** Contacts that are gone: what can be done about them, compared by odds, hours and money; and what was done. */
@@ -35,6 +29,14 @@ export function Replace({
   reckoning: Reckoning | null
   giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>
 }) {
+  const { money, number, readMoney } = useReader()
+  /** A price that was typed; null while it is none. */
+  const priceIn = (text: string) => {
+    const minor = readMoney(text)
+    return minor === null || Number.isNaN(minor) ? null : minor
+  }
+  const wrongPrice = (text: string) =>
+    Number.isNaN(readMoney(text)) ? 'An amount, such as 450 or 450.50' : undefined
   const donors = useJob((j) => j.donors)
   const replaced = useJob((j) => j.state.socket.replaced)
   const figures = useJob((j) => j.figures)
@@ -50,7 +52,7 @@ export function Replace({
     ).length
   const [stubs, gone] = [of('tip gone'), of('snapped')]
   const all = Object.values(marks).filter((m) => m.kind === 'tip gone' || m.kind === 'snapped').length
-  if (!reckoning) return <p className="text-soft">Reckoning…</p>
+  if (!reckoning) return <p className="text-soft">Calculating…</p>
   const { now, then } = reckoning
   const compared = replacementWays(
     {
@@ -66,7 +68,7 @@ export function Replace({
     figures,
   )
   return (
-    <div className="grid grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-x-8">
+    <div className="grid @3xl:grid-cols-[minmax(0,1.7fr)_minmax(0,1fr)] gap-x-8">
       <section>
         <h3 className="font-semibold">
           {stubs + gone === 0
@@ -75,11 +77,11 @@ export function Replace({
         </h3>
         <p className="text-soft">
           Taken that the rest of the order goes well; it runs as it stands in{' '}
-          {now.known ? `${inHundred(now.runs)} of 100` : 'odds not known: not enough of it is looked at'}. The
-          shop’s hour counts {crowns(figures.hourMinor)}, the board {crowns(boardMinor)}; one that runs with a
-          function lost counts {figures.withALoss} of it.{' '}
+          {now.known ? `${percent(now.runs)}` : 'odds not known: not enough of it is looked at'}. The shop’s
+          hour counts {money(figures.hourMinor)}, the board {money(boardMinor)}; one that runs with a function
+          lost counts {figures.withALoss} of it.{' '}
           <Link href="/library/bench" className="underline decoration-line underline-offset-4">
-            What the bench reckons with
+            Shop figures
           </Link>
         </p>
         {back && back.length > 0 && <OneByOne back={back} surface={surface} />}
@@ -101,16 +103,14 @@ export function Replace({
                     <b className={i === 0 ? 'font-semibold text-brass' : 'font-semibold'}>{w.way}</b>
                     <span className="block text-[0.88rem] text-soft">
                       {w.not ?? w.note}
-                      {w.harms > 0.005 &&
-                        !w.not &&
-                        `; harms a good neighbour in ${inHundred(w.harms)} of 100`}
+                      {w.harms > 0.005 && !w.not && `; harms a good neighbour in ${percent(w.harms)}`}
                     </span>
                   </td>
-                  <td className="num whitespace-nowrap">{w.not ? '–' : `${Math.round(100 * w.odds)} %`}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : percent(w.odds)}</td>
                   <td className="num whitespace-nowrap">{w.not ? '–' : Math.round(w.minutes)}</td>
-                  <td className="num whitespace-nowrap">{w.not ? '–' : crowns(w.moneyMinor)}</td>
+                  <td className="num whitespace-nowrap">{w.not ? '–' : money(w.moneyMinor)}</td>
                   <td className="num whitespace-nowrap">
-                    {w.not ? '–' : crowns(100 * Math.round(w.worthMinor / 100))}
+                    {w.not ? '–' : money(100 * Math.round(w.worthMinor / 100))}
                   </td>
                 </tr>
               ))}
@@ -157,7 +157,7 @@ export function Replace({
         <ul>
           {donors.map((d) => (
             <li key={d.name}>
-              {d.name}: <span className="num">{d.left.toLocaleString()}</span> contacts left
+              {d.name}: <span className="num">{number(d.left)}</span> contacts left
             </li>
           ))}
         </ul>
@@ -189,7 +189,7 @@ function useGiveBack(
 /** The contacts that are gone, each with what leaving it would cost. */
 function OneByOne({ back, surface }: { back: readonly GivenBack[]; surface: Surface }) {
   const left = back.filter((g) => !g.worthIt).length
-  const said =
+  const sentences =
     left === 0
       ? 'Each of them is worth giving back.'
       : left === back.length
@@ -197,7 +197,7 @@ function OneByOne({ back, surface }: { back: readonly GivenBack[]; surface: Surf
         : `${back.length - left} are worth giving back, ${left} can be left.`
   return (
     <>
-      <p className="mt-2 font-semibold">{said}</p>
+      <p className="mt-2 font-semibold">{sentences}</p>
       <ul aria-label="One by one" className="mt-1">
         {back.map((g) => (
           <li key={g.contact} className="flex items-baseline gap-3 border-b border-line py-0.5">
@@ -211,9 +211,7 @@ function OneByOne({ back, surface }: { back: readonly GivenBack[]; surface: Surf
             <span className={g.worthIt ? 'w-24 font-semibold' : 'w-24 text-soft'}>
               {g.worthIt ? g.way : 'leave it'}
             </span>
-            <span className="text-soft">
-              left, it costs {inHundred(g.costsLeft)} of 100 of the board’s worth
-            </span>
+            <span className="text-soft">left, it costs {percent(g.costsLeft)} of the board’s worth</span>
           </li>
         ))}
       </ul>
@@ -221,55 +219,58 @@ function OneByOne({ back, surface }: { back: readonly GivenBack[]; surface: Surf
   )
 }
 
+interface ReplacedForm {
+  how: (typeof ways)[number]
+  holds: 'holds' | 'does not'
+  out: string[]
+  donor: string
+}
+
 /** What was done about the contact under the needle, and which good neighbours came out with it. */
 function NoteReplaced({ surface }: { surface: Surface }) {
   const { cursor, marks, socket } = surface
   const donors = useJob((j) => j.donors)
-  const put = useJob((j) => j.put)
-  const [how, setHow] = useState<(typeof ways)[number]>(
-    marks[cursor]?.kind === 'tip gone' ? 'stub raise' : 'transplant',
-  )
-  const [holds, setHolds] = useState<'holds' | 'does not'>('holds')
-  const [out, setOut] = useState<readonly string[]>([])
-  const [donor, setDonor] = useState(donors[0]?.name ?? '')
+  const append = useJob((j) => j.append)
+  const { register, control, handleSubmit, watch } = useForm<ReplacedForm>({
+    defaultValues: {
+      how: marks[cursor]?.kind === 'tip gone' ? 'stub raise' : 'transplant',
+      holds: 'holds',
+      out: [],
+      donor: donors[0]?.name ?? '',
+    },
+  })
+  const how = watch('how')
   if (!isDamage(marks[cursor]))
     return <p className="text-soft">Put the needle on a contact that was replaced to note it.</p>
+  const keep = handleSubmit(({ holds, out, donor }) => {
+    append('replaced', {
+      contact: cursor,
+      how,
+      holds: holds === 'holds',
+      pulledOut: out,
+      ...(how === 'transplant' && donor ? { donor } : {}),
+    })
+  })
   return (
-    <form
-      className="flex flex-col gap-2"
-      onSubmit={(event) => {
-        event.preventDefault()
-        put('replaced', {
-          contact: cursor,
-          how,
-          holds: holds === 'holds',
-          pulledOut: out,
-          ...(how === 'transplant' && donor ? { donor } : {}),
-        })
-      }}
-    >
+    <form className="flex flex-col gap-2" onSubmit={keep}>
       <h3 className="font-semibold">
         <span className="num">{cursor}</span> was replaced
       </h3>
-      <Choice label="How" value={how} options={[...ways]} onChange={setHow} />
+      <ChoiceField label="How" control={control} name="how" options={ways} />
       {how === 'transplant' && donors.length > 0 && (
-        <SelectField label="From" value={donor} onChange={(e) => setDonor(e.target.value)}>
+        <SelectField label="From" {...register('donor')}>
           {donors.map((d) => (
             <option key={d.name}>{d.name}</option>
           ))}
         </SelectField>
       )}
-      <Choice label="It" value={holds} options={['holds', 'does not']} onChange={setHolds} />
+      <ChoiceField label="It" control={control} name="holds" options={['holds', 'does not']} />
       <fieldset>
         <legend className="text-[0.94rem] text-soft">Came out with it</legend>
         <span className="flex flex-wrap gap-x-3">
           {neighboursOf(socket, cursor).map((name) => (
             <label key={name} className="flex items-center gap-1">
-              <input
-                type="checkbox"
-                checked={out.includes(name)}
-                onChange={() => setOut(out.includes(name) ? out.filter((n) => n !== name) : [...out, name])}
-              />
+              <input type="checkbox" value={name} {...register('out')} />
               <span className="num">{name}</span>
             </label>
           ))}

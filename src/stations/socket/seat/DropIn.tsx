@@ -5,16 +5,16 @@ import type { Surface } from '@/stations/socket/map/use-surface'
 const mm = (value: number) => `${value.toFixed(2)} mm`
 /** A way to go in words, seen from above: “0.21 mm left, 0.05 mm away”. */
 function sayWay([x, y]: readonly [number, number]): string {
-  const said = [
+  const sentences = [
     Math.abs(x) >= 0.01 && `${mm(Math.abs(x))} ${x < 0 ? 'left' : 'right'}`,
     Math.abs(y) >= 0.01 && `${mm(Math.abs(y))} ${y < 0 ? 'nearer' : 'away'}`,
   ]
-  return said.filter(Boolean).join(', ') || 'nowhere'
+  return sentences.filter(Boolean).join(', ') || 'nowhere'
 }
 
 /** Pin-grid: does it drop in without force, which pins bind, which lines are out, where to run the blade. */
 export function DropIn({ surface, pins }: { surface: Surface; pins: PinField | null }) {
-  if (!pins) return <p className="text-soft">Reckoning…</p>
+  if (!pins) return <p className="text-soft">Calculating…</p>
   const { fit, lines, channels } = pins
   const flat = Object.keys(surface.marks).filter((name) => surface.marks[name]!.kind === 'folded')
   const Pin = ({ name }: { name: string }) => (
@@ -27,7 +27,7 @@ export function DropIn({ surface, pins }: { surface: Surface; pins: PinField | n
     </button>
   )
   return (
-    <div className="grid grid-cols-2 gap-x-8">
+    <div className="grid gap-x-8 @3xl:grid-cols-2">
       <section>
         <h3 className={`font-semibold ${fit.fits && flat.length === 0 ? 'text-verd' : 'text-ember'}`}>
           {flat.length > 0 && (

@@ -1,11 +1,12 @@
 'use client'
-import { useState } from 'react'
+import { percent } from '@/core/maths/percent'
+import { useForm } from 'react-hook-form'
 import { corners, drops, readSeating } from '@/core/socket/seat/seat-reading'
 import type { Corner, Drop } from '@/core/socket/seat/seat-reading'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
-import { Choice } from '@/ui/Choice'
+import { ChoiceField } from '@/ui/ChoiceField'
 import { TextField } from '@/ui/Field'
 import { When } from '@/ui/When'
 import type { Surface } from '@/stations/socket/map/use-surface'
@@ -21,14 +22,6 @@ const dropWords = {
 export function SeatTrial({ surface }: { surface: Surface }) {
   const seats = useJob((j) => j.state.socket.seats)
   const ticketCpu = useJob((j) => j.state.intake.ticket.cpu)
-  const put = useJob((j) => j.put)
-  const [cpu, setCpu] = useState<string | null>(null)
-  const [drop, setDrop] = useState<Drop | 'not noted'>('not noted')
-  const [heatsink, setHeatsink] = useState<'on' | 'off' | 'not noted'>('not noted')
-  const [corner, setCorner] = useState<Corner | 'none'>('none')
-  const [turned, setTurned] = useState<'met' | 'turned'>('met')
-  const [faults, setFaults] = useState<{ cpu?: string; drop?: string }>({})
-  const name = (cpu ?? ticketCpu).trim()
   const last = seats.at(-1)
   return (
     <section id="seat">
@@ -46,75 +39,14 @@ export function SeatTrial({ surface }: { surface: Surface }) {
           </li>
         ))}
       </ul>
-      <form
-        className="mt-2 flex flex-col gap-2"
-        onSubmit={(event) => {
-          event.preventDefault()
-          setFaults({
-            cpu: name ? undefined : 'Which CPU was it?',
-            drop: drop === 'not noted' ? 'How did it go in?' : undefined,
-          })
-          if (!name || drop === 'not noted') return
-          put('seat', {
-            cpu: name,
-            drop,
-            ...(heatsink === 'not noted' ? {} : { heatsink: heatsink === 'on' }),
-            ...(drop === 'flat' || corner === 'none' ? {} : { corner }),
-            ...(drop === 'flat' ? {} : { turned: turned === 'turned' }),
-          })
-          setDrop('not noted')
-          setHeatsink('not noted')
-        }}
-      >
-        <TextField
-          label="CPU"
-          value={cpu ?? ticketCpu}
-          onChange={(e) => setCpu(e.target.value)}
-          error={faults.cpu}
-        />
-        <Choice
-          label="It"
-          value={drop}
-          options={surface.socket.kind === 'pin-grid' ? [...drops] : drops.filter((d) => d !== 'light push')}
-          words={dropWords}
-          none="not noted"
-          onChange={setDrop}
-        />
-        {faults.drop && (
-          <p role="alert" className="font-semibold text-ember">
-            {faults.drop}
-          </p>
-        )}
-        {drop !== 'flat' && drop !== 'not noted' && (
-          <>
-            <Choice label="Corner" value={corner} options={[...corners]} none="none" onChange={setCorner} />
-            <Choice
-              label="Its marks"
-              value={turned}
-              options={['met', 'turned']}
-              words={{ met: 'met', turned: 'did not meet' }}
-              onChange={setTurned}
-            />
-          </>
-        )}
-        <Choice
-          label="Heatsink"
-          value={heatsink}
-          options={['on', 'off']}
-          none="not noted"
-          onChange={setHeatsink}
-        />
-        <Button type="submit" look="first" className="self-start">
-          Note the seating
-        </Button>
-      </form>
+      <NoteSeat key={ticketCpu} ticketCpu={ticketCpu} pins={surface.socket.kind === 'pin-grid'} />
       {last && last.drop !== 'flat' && (
         <ol className="mt-3" aria-label="What may keep it from falling flat">
           {readSeating(surface.socket, surface.marks, last)
             .slice(0, 4)
             .map((r) => (
               <li key={r.cause} className="border-b border-line py-1 leading-snug">
-                <b className="font-semibold">{r.cause}</b>, {Math.round(100 * r.odds)} of 100
+                <b className="font-semibold">{r.cause}</b>, {percent(r.odds)}
                 {r.contacts.length > 0 && (
                   <>
                     {' '}
@@ -142,5 +74,84 @@ export function SeatTrial({ surface }: { surface: Surface }) {
         </Caution>
       </div>
     </section>
+  )
+}
+
+interface SeatForm {
+  cpu: string
+  drop: Drop | 'not noted'
+  heatsink: 'on' | 'off' | 'not noted'
+  corner: Corner | 'none'
+  turned: 'met' | 'turned'
+}
+
+function NoteSeat({ ticketCpu, pins }: { ticketCpu: string; pins: boolean }) {
+  const append = useJob((j) => j.append)
+  const { register, control, handleSubmit, watch, setError, setValue, formState } = useForm<SeatForm>({
+    defaultValues: {
+      cpu: ticketCpu,
+      drop: 'not noted',
+      heatsink: 'not noted',
+      corner: 'none',
+      turned: 'met',
+    },
+  })
+  const { errors } = formState
+  const went = watch('drop')
+  const keep = handleSubmit(({ cpu, drop, heatsink, corner, turned }) => {
+    if (drop === 'not noted') return setError('drop', { message: 'How did it go in?' })
+    append('seat', {
+      cpu: cpu.trim(),
+      drop,
+      ...(heatsink === 'not noted' ? {} : { heatsink: heatsink === 'on' }),
+      ...(drop === 'flat' || corner === 'none' ? {} : { corner }),
+      ...(drop === 'flat' ? {} : { turned: turned === 'turned' }),
+    })
+    setValue('drop', 'not noted')
+    setValue('heatsink', 'not noted')
+  })
+  return (
+    <form className="mt-2 flex flex-col gap-2" onSubmit={keep}>
+      <TextField
+        label="CPU"
+        {...register('cpu', { validate: (cpu) => cpu.trim() !== '' || 'Which CPU was it?' })}
+        error={errors.cpu?.message}
+      />
+      <ChoiceField
+        label="It"
+        control={control}
+        name="drop"
+        options={pins ? drops : drops.filter((d) => d !== 'light push')}
+        words={dropWords}
+        none="not noted"
+      />
+      {errors.drop && (
+        <p role="alert" className="font-semibold text-ember">
+          {errors.drop.message}
+        </p>
+      )}
+      {went !== 'flat' && went !== 'not noted' && (
+        <>
+          <ChoiceField label="Corner" control={control} name="corner" options={corners} none="none" />
+          <ChoiceField
+            label="Its marks"
+            control={control}
+            name="turned"
+            options={['met', 'turned']}
+            words={{ met: 'met', turned: 'did not meet' }}
+          />
+        </>
+      )}
+      <ChoiceField
+        label="Heatsink"
+        control={control}
+        name="heatsink"
+        options={['on', 'off']}
+        none="not noted"
+      />
+      <Button type="submit" look="first" className="self-start">
+        Note the seating
+      </Button>
+    </form>
   )
 }

@@ -17,14 +17,19 @@ export function useEyepiece() {
   const magnification = (typedTimes ?? last?.magnification ?? '').trim()
   /** What the shop's record makes of the odds under this light and magnification. */
   const factors = useMemo(() => snapFactors(record, { light, magnification }), [record, light, magnification])
-  return {
-    light: typedLight ?? last?.light ?? '',
-    magnification: typedTimes ?? last?.magnification ?? '',
-    setLight,
-    setMagnification,
-    factors,
-    noted: { ...(light ? { light } : {}), ...(magnification ? { magnification } : {}) },
-  }
+  const shownLight = typedLight ?? last?.light ?? ''
+  const shownTimes = typedTimes ?? last?.magnification ?? ''
+  return useMemo(
+    () => ({
+      light: shownLight,
+      magnification: shownTimes,
+      setLight,
+      setMagnification,
+      factors,
+      noted: { ...(light ? { light } : {}), ...(magnification ? { magnification } : {}) },
+    }),
+    [shownLight, shownTimes, factors, light, magnification],
+  )
 }
 export type EyepieceNow = ReturnType<typeof useEyepiece>
 

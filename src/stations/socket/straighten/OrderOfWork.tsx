@@ -1,5 +1,5 @@
 'use client'
-import { inHundred } from '@/core/maths/in-hundred'
+import { percent } from '@/core/maths/percent'
 import type { Plan, Step } from '@/core/socket/straighten/plan'
 import { useJob } from '@/job/JobProvider'
 import { Choice } from '@/ui/Choice'
@@ -12,7 +12,7 @@ const SHOWN = 60
 /** The order of work: who goes first, how, from which side, and what it risks. */
 export function OrderOfWork({ surface, planned }: { surface: Surface; planned: Plan | null }) {
   const school = useJob((j) => j.state.socket.school)
-  const put = useJob((j) => j.put)
+  const append = useJob((j) => j.append)
   const all = planned?.steps ?? []
   const steps = all.filter((s) => s.technique !== 'leave')
   const left = all.filter((s) => s.technique === 'leave')
@@ -27,7 +27,7 @@ export function OrderOfWork({ surface, planned }: { surface: Surface; planned: P
               : 'Nothing to straighten: no contact is marked. Walk the field with the arrows, mark with the figures.'}
           </p>
         ) : (
-          <ol className="grid grid-cols-2 gap-x-5 text-[0.95rem] leading-snug">
+          <ol className="grid gap-x-5 text-[0.9rem] leading-snug @3xl:grid-cols-2">
             {steps.slice(0, SHOWN).map((step) => (
               <StepLine
                 key={step.contact}
@@ -46,7 +46,7 @@ export function OrderOfWork({ surface, planned }: { surface: Surface; planned: P
             <h3 id="leave-these" className="font-semibold">
               Leave these, and why
             </h3>
-            <ol className="text-[0.95rem] leading-snug">
+            <ol className="text-[0.9rem] leading-snug">
               {left.slice(0, SHOWN).map((step) => (
                 <StepLine
                   key={step.contact}
@@ -65,7 +65,7 @@ export function OrderOfWork({ surface, planned }: { surface: Surface; planned: P
               value={school}
               options={['A', 'B']}
               words={{ A: 'easy ones first, the worst last', B: 'the worst while the eye is fresh' }}
-              onChange={(s) => put('school', { school: s })}
+              onChange={(s) => append('school', { school: s })}
             />
           </div>
         )}
@@ -78,7 +78,7 @@ function StepLine({ step, here, onGo }: { step: Step; here: boolean; onGo: () =>
   const odds =
     step.technique === 'leave' || step.technique === 'replace' || step.technique === 'look'
       ? ''
-      : `${inHundred(step.snaps)} of 100`
+      : `${percent(step.snaps)}`
   return (
     <li className={here ? 'border-t-2 border-brass' : 'border-t border-line'}>
       <button
@@ -87,7 +87,7 @@ function StepLine({ step, here, onGo }: { step: Step; here: boolean; onGo: () =>
           letGo(event)
           onGo()
         }}
-        className="flex w-full gap-2.5 py-1.5 text-left"
+        className="flex w-full gap-2.5 py-1 text-left"
         aria-current={here ? 'step' : undefined}
       >
         <span className="num w-12 shrink-0">{step.contact}</span>

@@ -40,7 +40,7 @@ export function PushCurve({ advice }: { advice: PushAdvice }) {
           parsing: false,
           scales: {
             x: { ...axis('strokes from here'), min: 0, ticks: { color: ink('soft'), precision: 0 } },
-            y: { ...axis('of 100'), min: 0, max: 100 },
+            y: { ...axis('%'), min: 0, max: 100 },
           },
           plugins: { legend: { display: true, labels: { usePointStyle: true, color: ink('ink') } } },
         }}

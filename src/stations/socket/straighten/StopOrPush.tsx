@@ -1,16 +1,13 @@
 'use client'
-import { inHundred } from '@/core/maths/in-hundred'
+import { percent } from '@/core/maths/percent'
 import dynamic from 'next/dynamic'
 import type { PushAdvice } from '@/core/socket/straighten/push'
 import { eyeSaid, learnedEyes, learnedTechniques } from '@/core/socket/straighten/snap-record'
 import type { Learned } from '@/core/socket/straighten/snap-record'
-import { crowns } from '@/core/maths/money'
-import { sentence } from '@/ui/sentence'
+import { useReader } from '@/ui/reader'
+import { sentence } from '@/core/sentence'
 import { useJob } from '@/job/JobProvider'
 import type { Surface } from '@/stations/socket/map/use-surface'
-
-/** Öre of a mean would say more than is known. */
-const whole = (minor: number) => crowns(100 * Math.round(minor / 100))
 
 const PushCurve = dynamic(() => import('./PushCurve').then((m) => m.PushCurve), {
   ssr: false,
@@ -19,15 +16,18 @@ const PushCurve = dynamic(() => import('./PushCurve').then((m) => m.PushCurve), 
 
 export const adviceWords = {
   push: 'Push once more',
-  part: 'Part it first',
+  part: 'Separate it first',
   stop: 'Stop here',
   test: 'Test it now',
 } as const
 
 /** What one more stroke would gain and what it would cost, and what this shop's own record says of it. */
 export function StopOrPush({ surface, advice }: { surface: Surface; advice: PushAdvice | null }) {
+  const { money } = useReader()
+  // Hundredths of a mean would say more than is known.
+  const whole = (minor: number) => money(100 * Math.round(minor / 100))
   return (
-    <div className="grid grid-cols-2 gap-x-8">
+    <div className="grid gap-x-8 gap-y-3 @3xl:grid-cols-2">
       <section>
         {advice ? (
           <>
@@ -55,8 +55,8 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
                     <tr key={c.stroke}>
                       <td className="num">{c.stroke}</td>
                       <td className="num">{c.residualMm.toFixed(2)}</td>
-                      <td className="num">{Math.round(100 * c.makesContact)} %</td>
-                      <td>{inHundred(c.snaps)} of 100</td>
+                      <td className="num">{percent(c.makesContact)}</td>
+                      <td>{percent(c.snaps)}</td>
                     </tr>
                   ))}
                 </tbody>
@@ -79,7 +79,7 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
 function Record() {
   const record = useJob((j) => j.record)
   const eyes = learnedEyes(record)
-  const said = eyes.flatMap((e) => eyeSaid(e) ?? [])
+  const sentences = eyes.flatMap((e) => eyeSaid(e) ?? [])
   return (
     <section>
       <h3 className="font-semibold">What this shop’s hands have done</h3>
@@ -100,10 +100,10 @@ function Record() {
       {eyes.length > 0 && (
         <>
           <h4 className="mt-3 font-semibold">By light and magnification</h4>
-          <LearnedTable head="Looked at" lines={eyes.map((e) => [e.as, e])} />
+          <LearnedTable head="Looked at under" lines={eyes.map((e) => [e.as, e])} />
           <p className="mt-1 text-[0.9rem] text-soft">
-            {said.length > 0
-              ? said.map(sentence).join(' ')
+            {sentences.length > 0
+              ? sentences.map(sentence).join(' ')
               : 'So far none of them tells: what is lost under each is what the techniques explain.'}{' '}
             The light and magnification set above count in every odds on this page.
           </p>

@@ -1,4 +1,4 @@
-import { bodyBytes } from '@/server/body'
+import { bodyPieces } from '@/server/body'
 import { forAccount, refuse } from '@/server/answers'
 import { importJob } from '@/server/transfer'
 
@@ -10,14 +10,13 @@ export async function POST(request: Request) {
   return forAccount(request, async (account) => {
     const id = new URL(request.url).searchParams.get('id') ?? ''
     if (!uuid.test(id)) return refuse(400, 'The request names no job id.', 'id')
-    const zip = await bodyBytes(request, MAX_ZIP_BYTES)
-    const done = await importJob(zip, id, account, request.signal)
+    const done = await importJob(bodyPieces(request, MAX_ZIP_BYTES), id, account, request.signal)
     if (done.ok) return Response.json({ tag: done.tag, known: done.known })
     const first = done.findings[0]!
     const more = done.findings.length > 1 ? ` (and ${done.findings.length - 1} more)` : ''
     return refuse(
       422,
-      `Nothing was read in. ${first.path ? `${first.path}: ` : ''}${first.text}${more}.`,
+      `Nothing was imported. ${first.path ? `${first.path}: ` : ''}${first.text}${more}.`,
       first.path,
     )
   })

@@ -2,6 +2,7 @@ import { handBackSheet } from '@/core/job/sheet'
 import { customerOf } from '@/data/jobs'
 import { jobNow } from '@/data/job-now'
 import { heavy } from '@/server/heavy'
+import { readerOf } from '@/server/reader'
 import { forJob } from '@/server/answers'
 import { download } from '@/job/download'
 
@@ -15,24 +16,14 @@ export async function GET(request: Request, { params }: Context) {
     const { state, socket } = await jobNow(job.id)
     const customer = await customerOf(job.customerId)
     const at = state.handBack.done?.at ?? new Date().toISOString()
-    const language = request.headers.get('accept-language')?.split(',')[0]
-    const day = dayIn(language, at)
+    const reader = await readerOf()
     const sheet = handBackSheet(state, socket, at)
     const pdf = await heavy(
       account.id,
       'pdf',
-      { sheet, tag: job.tag, day, owner: customer?.name ?? '', socket },
+      { sheet, tag: job.tag, at, reader, owner: customer?.name ?? '', socket },
       request.signal,
     )
     return download(pdf, 'application/pdf', `${job.tag}-hand-back.pdf`)
   })
-}
-
-function dayIn(language: string | undefined, at: string): string {
-  const style = { day: 'numeric', month: 'long', year: 'numeric' } as const
-  try {
-    return new Intl.DateTimeFormat(language, style).format(new Date(at))
-  } catch {
-    return new Intl.DateTimeFormat('en', style).format(new Date(at))
-  }
 }

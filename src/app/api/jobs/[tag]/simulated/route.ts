@@ -6,8 +6,12 @@ import { jobNow } from '@/data/job-now'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/server/answers'
-import { asksForPower, simulatedEntries, simulatedRequest } from '@/stations/triage/simulated-entries'
-import type { SimulatedRequest } from '@/stations/triage/simulated-entries'
+import {
+  asksForPower,
+  simulatedEntries,
+  simulatedRequest,
+} from '@/stations/triage/simulated/simulated-entries'
+import type { SimulatedRequest } from '@/stations/triage/simulated/simulated-entries'
 
 /** Takes an instrument of the simulated bench to this job's hidden board; the lines are the asker's to put on the tape. */
 export async function POST(request: Request, { params }: { params: Promise<{ tag: string }> }) {

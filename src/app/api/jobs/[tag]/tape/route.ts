@@ -32,7 +32,7 @@ export async function POST(request: Request, { params }: Context) {
         adviseSoon(job.id)
         return Response.json({ entries: done.entries })
       case 'other body':
-        return refuse(409, 'This line was sent before with other words. Enter it anew.', 'id')
+        return refuse(409, 'This line was sent before with other words. Enter it again.', 'id')
       case 'conflict':
         return Response.json(
           {

@@ -1,3 +1,4 @@
+import { Readable } from 'node:stream'
 import { forJob } from '@/server/answers'
 import { download } from '@/job/download'
 import { exportJob } from '@/server/transfer'
@@ -9,9 +10,9 @@ interface Context {
 /** One ZIP of the job; `?owner=no` leaves the owner's name, contact and signature out. */
 export async function GET(request: Request, { params }: Context) {
   const withOwner = new URL(request.url).searchParams.get('owner') !== 'no'
-  return forJob((await params).tag, request, async (job, account) =>
+  return forJob((await params).tag, request, async (job) =>
     download(
-      await exportJob(job, withOwner, account.id, request.signal),
+      Readable.toWeb(await exportJob(job, withOwner)) as ReadableStream,
       'application/zip',
       `${job.tag}.zip`,
     ),

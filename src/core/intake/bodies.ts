@@ -1,0 +1,48 @@
+import type { HistoryItem } from '../board/history-item'
+
+/** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
+export interface Ticket {
+  readonly boardModelId: string | null
+  readonly board: string
+  readonly revision: string
+  readonly serial: string
+  readonly socketId: string | null
+  readonly use: string
+  readonly complaint: string
+  readonly cpu: string
+  readonly memory: string
+  readonly history: readonly HistoryItem[]
+  readonly valueMinor: number | null
+  readonly limitMinor: number | null
+  readonly minutesPromised: number | null
+  readonly promisedAt: string | null
+  readonly warranty: 'unknown' | 'none' | 'in warranty' | 'paid repair offered'
+  readonly warrantyDecision: string
+  readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
+}
+
+export interface IntakeBodies {
+  ticket: { readonly set: Partial<Ticket> }
+  claim: { readonly text: string }
+  /** What a claim says in the words of a test, and how far it is believed. */
+  'claim weighed': {
+    readonly claim: number
+    readonly test: string
+    readonly outcome: string
+    readonly reliability: number
+  }
+  'claim checked': {
+    readonly claim: number
+    readonly verdict: 'holds' | 'wrong' | 'cannot tell'
+    readonly how: string
+  }
+  consent: {
+    readonly risks: readonly string[]
+    readonly limitMinor: number | null
+    readonly signature: string | null
+    /** How they agreed: signed here, on paper, by telephone. */
+    readonly how: string
+  }
+  offer: { readonly text: string; readonly limitMinor: number | null; readonly minutes: number | null }
+  'offer answered': { readonly offer: number; readonly approved: boolean; readonly how: string }
+}

@@ -1,0 +1,69 @@
+import { stations } from '../board/station'
+import type { Station } from '../board/station'
+import { untouched } from '../board/station-says'
+import type { StationSays, Touched } from '../board/station-says'
+import type { Blocker } from '../board/step'
+import { firmwareSays } from '../firmware/says'
+import { handBackSays } from '../hand-back/says'
+import { intakeSays } from '../intake/says'
+import { partsSays } from '../parts/says'
+import { proofPlan, standingOf } from '../proof/plan'
+import type { ProofStanding } from '../proof/plan'
+import { proofSays } from '../proof/says'
+import type { Socket } from '../socket/model/socket'
+import { socketSays } from '../socket/says'
+import { triageSays } from '../triage/says'
+import type { StationMark } from '../work/slice'
+import type { JobState } from './job-state'
+
+/** A job as its stations look at it. */
+interface JobView extends JobState {
+  readonly field: Socket | null
+  readonly standing: () => ProofStanding
+}
+
+const says: Readonly<Record<Station, StationSays<JobView>>> = {
+  intake: intakeSays,
+  triage: triageSays,
+  socket: socketSays,
+  firmware: firmwareSays,
+  parts: partsSays,
+  proof: proofSays,
+  'hand-back': handBackSays,
+}
+
+const viewOf = (state: JobState, field: Socket | null): JobView => ({
+  ...state,
+  field,
+  standing: () => proofStanding(state, field),
+})
+
+/** What was touched, as all stations together have it. */
+export function touchedBy(state: JobState, field: Socket | null): Touched {
+  const view = viewOf(state, field)
+  return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), untouched)
+}
+
+/** What has to be proved of this job, and how it stands. */
+export const proofStanding = (state: JobState, field: Socket | null): ProofStanding =>
+  standingOf(proofPlan(touchedBy(state, field)), state.proof.results, state.board)
+
+/** What keeps the board from being handed back, station by station. */
+export function handBackBlockers(state: JobState): readonly Blocker[] {
+  const view = viewOf(state, null)
+  return stations.flatMap((s) => says[s].blocksHandBack?.(view) ?? [])
+}
+
+export interface StationProgress extends Pick<StationMark, 'mark'> {
+  readonly station: Station
+  readonly note: string
+}
+
+/** The seven stations with their marks and a few words each. */
+export function progress(state: JobState, field: Socket | null): StationProgress[] {
+  const view = viewOf(state, field)
+  return stations.map((station) => {
+    const { mark, why } = state.work.marks[station]
+    return { station, mark, note: mark === 'passed over' ? why : says[station].note(view) }
+  })
+}

@@ -1,0 +1,35 @@
+/** Parts that are tried in one place and another. */
+export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
+
+export type SwapPart = (typeof swapParts)[number]
+
+export interface TriageBodies {
+  codes: {
+    readonly codes: readonly string[]
+    /** When each came up, s after power-on. */
+    readonly atS?: readonly number[]
+    /** How long it was watched, s after power-on. */
+    readonly watchedS?: number
+  }
+  /** One part tried in one place. */
+  swap: {
+    readonly what: SwapPart
+    readonly part: string
+    readonly place: string
+    readonly knownGood: boolean
+    readonly outcome: string
+    /** Whether the board runs this CPU by its maker's list. */
+    readonly listed?: 'yes' | 'no' | 'not known'
+  }
+  /** How it runs once it runs. */
+  runs: {
+    readonly ratedMTs: number | null
+    readonly seenMTs: number | null
+    readonly startS: number | null
+    readonly settingsKept: boolean | null
+  }
+  /** A test of the reasoner's list, carried out. */
+  trial: { readonly test: string; readonly outcome: string }
+  /** A fault of the reasoner's list, put right. */
+  mended: { readonly fault: string }
+}

@@ -1,0 +1,12 @@
+/** Outcomes and pictures as they are said today; on tapes they keep the words they were written with. */
+const words: Readonly<Record<string, string>> = {
+  'fans, no lamp': 'fans, no LED',
+  'CPU lamp': 'CPU LED',
+  'memory lamp': 'memory LED',
+  'graphics lamp': 'graphics LED',
+  'boot lamp': 'boot LED',
+  'maker screen': 'start screen',
+  short: 'shorted',
+}
+
+export const sayOutcome = (outcome: string): string => words[outcome] ?? outcome

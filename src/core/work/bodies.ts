@@ -1,0 +1,21 @@
+import type { Station } from '../board/station'
+
+/** Lines of the work as such: the clock, where each station stands, pictures, notes, decisions. */
+export interface WorkBodies {
+  photo: {
+    readonly file: string
+    readonly name: string
+    readonly type: string
+    readonly bytes: number
+    readonly caption: string
+  }
+  note: { readonly text: string }
+  decision: { readonly text: string }
+  clock: { readonly run: Station | null }
+  station: {
+    readonly station: Station
+    readonly mark: 'settled' | 'passed over' | 'open'
+    readonly why: string
+  }
+  strike: { readonly why: string }
+}

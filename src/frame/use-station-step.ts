@@ -1,0 +1,41 @@
+'use client'
+import { useState } from 'react'
+import type { Station } from '@/core/board/station'
+import type { Step } from '@/core/board/step'
+import { nextStep, stepAt } from '@/core/job/next-step'
+import type { SocketWork } from '@/core/socket/next-step'
+import { useAdvice } from '@/job/AdviceProvider'
+import { useJob } from '@/job/JobProvider'
+
+/** What to do next at this station, and where the job waits when that is elsewhere: one adviser for all of them. */
+export function useStationStep(
+  station: Station,
+  work: SocketWork | null,
+): { here: Step; elsewhere: Step | null } {
+  const state = useJob((j) => j.state)
+  const field = useJob((j) => j.socket)
+  const gate = useJob((j) => j.gate)
+  const keptStep = useJob((j) => j.nextStep)
+  const advice = useAdvice()
+  const { fresh } = advice
+  const advised = {
+    state,
+    field,
+    gate,
+    belief: fresh ? advice.belief : null,
+    work: work ?? (fresh ? advice.work : null),
+  }
+  const here = useSteady(stepAt(station, advised), keptStep)
+  const first = useSteady(nextStep(advised), keptStep)
+  return { here, elsewhere: first.station !== station && first.say !== here.say ? first : null }
+}
+
+/** While what a step follows from is being computed, the last one stays; at first the one that was kept with the tape. */
+function useSteady(step: Step, kept: Step | null): Step {
+  const [last, setLast] = useState<Step | null>(kept)
+  if (!step.pending) {
+    if (last?.say !== step.say || last.why !== step.why || last.station !== step.station) setLast(step)
+    return step
+  }
+  return last?.station === step.station ? last : step
+}

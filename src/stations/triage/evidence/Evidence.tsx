@@ -1,0 +1,129 @@
+'use client'
+import { swapParts } from '@/core/triage/bodies'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import type { ReactNode } from 'react'
+import { railsRead } from '@/core/board/slice'
+import { rails } from '@/core/board/rail'
+import { readGrid } from '@/core/triage/instruments/swap-grid'
+import type { Swap } from '@/core/triage/instruments/swap-grid'
+import { runsRight } from '@/core/triage/instruments/runs-right'
+import { usePointed } from '@/frame/point'
+import { useJob } from '@/job/JobProvider'
+import { Tabs } from '@/ui/Tabs'
+import { ClaimsPanel } from './ClaimsPanel'
+import { CodesPanel } from './CodesPanel'
+import { CurrentPanel } from './CurrentPanel'
+import { Looks, lookPlaces } from './Looks'
+import { RailTable } from './RailTable'
+import { RunsPanel } from './RunsPanel'
+import { SwapsPanel } from './SwapsPanel'
+import { CellPanel } from './CellPanel'
+import { Fitted } from '../start/Fitted'
+import { SinceLast } from '../start/SinceLast'
+import { PowerUp } from '../start/PowerUp'
+import { evidenceTabs } from './tab-of'
+import type { EvidenceTab } from './tab-of'
+
+/** The first part or place that a grid of trials is sure of. */
+const blamedIn = (swaps: readonly Swap[]) =>
+  swapParts
+    .map((what) => readGrid(what, swaps).blame.find((b) => b.what !== 'neither' && b.odds >= 0.8))
+    .find((b) => b)
+
+/** Where the parts of this station that links lead to stand. */
+const tabOfPart: Readonly<Record<string, EvidenceTab>> = {
+  look: 'Inspection',
+  looks: 'Inspection',
+  rails: 'Rails',
+  baseline: 'Power-up',
+  fitted: 'Power-up',
+  cell: 'Battery',
+  claims: 'Claims',
+}
+
+/** The evidence, one kind in hand at a time; the kind that the next test needs opens itself. */
+export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
+  const state = useJob((j) => j.state)
+  const [open, setOpen] = useState<EvidenceTab>(wanted ?? 'Rails')
+  const [opened, setOpened] = useState(wanted)
+  if (wanted !== opened) {
+    setOpened(wanted)
+    if (wanted) setOpen(wanted)
+  }
+  const point = useCallback((part: string) => {
+    if (tabOfPart[part]) setOpen(tabOfPart[part])
+  }, [])
+  usePointed(point)
+  const panes = useRef<HTMLDivElement>(null)
+  const first = useRef(true)
+  // What opens itself has its field ready, unless a hand is in another.
+  useEffect(() => {
+    if (first.current) {
+      first.current = false
+      return
+    }
+    const { activeElement } = document
+    const free = activeElement === null || !activeElement.matches('input, textarea, select, [role=radio]')
+    if (free || panes.current?.contains(activeElement))
+      [...(panes.current?.querySelectorAll<HTMLElement>('[data-first-field]') ?? [])]
+        .find((field) => field.offsetParent !== null)
+        ?.focus()
+  }, [opened])
+  const wrong = state.triage.runs
+    ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
+    : null
+  // Every case of every grid is gone through: only when a trial was added.
+  const blamed = useMemo(() => blamedIn(state.triage.swaps), [state.triage.swaps])
+  const claims = state.intake.claims.filter((c) => !c.checked).length
+  const looked = lookPlaces.filter((place) => state.board.looks.some((l) => l.what === place)).length
+  const counts: Readonly<Record<EvidenceTab, string>> = {
+    Rails: `${railsRead(state.board).size}/${rails.length}`,
+    Inspection: `${looked}/${lookPlaces.length}`,
+    'Power-up': state.board.baselines.length ? String(state.board.baselines.length) : '',
+    'POST codes': state.triage.codeLog.length ? String(state.triage.codeLog.length) : '',
+    Current: state.board.currents.length ? String(state.board.currents.length) : '',
+    Battery: state.board.cell ? '✓' : '',
+    Swaps: blamed
+      ? `${blamed.name} fails`
+      : state.triage.swaps.length
+        ? String(state.triage.swaps.length)
+        : '',
+    Runs: wrong === null ? '' : wrong === 0 ? '✓' : `${wrong} ✗`,
+    Claims: claims ? String(claims) : '',
+  }
+  const panels: Readonly<Record<EvidenceTab, ReactNode>> = {
+    Rails: <RailTable />,
+    Inspection: <Looks />,
+    'Power-up': (
+      <>
+        <SinceLast />
+        <PowerUp />
+        <Fitted />
+      </>
+    ),
+    'POST codes': <CodesPanel />,
+    Current: <CurrentPanel />,
+    Battery: <CellPanel />,
+    Swaps: <SwapsPanel />,
+    Runs: <RunsPanel />,
+    Claims: <ClaimsPanel />,
+  }
+  return (
+    <section id="instruments" ref={panes} aria-label="Evidence" className="flex min-h-0 flex-col lg:h-full">
+      <Tabs
+        open={open}
+        onOpen={setOpen}
+        tabs={evidenceTabs.map((name) => ({
+          name,
+          label: (
+            <>
+              {name}{' '}
+              {counts[name] && <small className="num text-[0.78rem] font-normal">{counts[name]}</small>}
+            </>
+          ),
+          panel: panels[name],
+        }))}
+      />
+    </section>
+  )
+}

@@ -1,0 +1,181 @@
+'use client'
+import { useForm } from 'react-hook-form'
+import type { SwapPart } from '@/core/triage/bodies'
+import { swapParts } from '@/core/triage/bodies'
+
+import { useMemo, useState } from 'react'
+import { sayOutcome } from '@/core/triage/model/outcome-words'
+import { startOutcomes } from '@/core/triage/model/start-model'
+import { readGrid, swapWorks } from '@/core/triage/instruments/swap-grid'
+import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { Caution } from '@/ui/Caution'
+import { Choice } from '@/ui/Choice'
+import { ChoiceField } from '@/ui/ChoiceField'
+import { SelectField, TextField } from '@/ui/Field'
+import { sentence } from '@/core/sentence'
+
+const partHint: Readonly<Record<SwapPart, string>> = {
+  module: 'own 1, bench 8 GB',
+  CPU: 'own, bench Orrin 44',
+  card: 'own, bench card',
+  supply: 'own, bench',
+  drive: 'own, bench',
+}
+const placeHint: Readonly<Record<SwapPart, string>> = {
+  module: 'A',
+  CPU: 'this board',
+  card: 'upper slot',
+  supply: 'this board',
+  drive: 'lead 1',
+}
+
+/** What was tried where and what it gave: parts down, places across; what the pattern says, and the cell to try next. */
+export function SwapsPanel() {
+  const swaps = useJob((j) => j.state.triage.swaps)
+  const [what, setWhat] = useState<SwapPart>(swaps.at(-1)?.what ?? 'module')
+  const grid = useMemo(() => readGrid(what, swaps), [what, swaps])
+  const tried = (part: string, place: string) =>
+    swaps.findLast((s) => s.what === what && s.part === part && s.place === place)
+  return (
+    <div>
+      <Choice label="Which part" value={what} options={swapParts} onChange={setWhat} />
+      <div className="mt-2 grid gap-x-8 @3xl:grid-cols-2">
+        <div>
+          {grid.parts.length === 0 ? (
+            <p className="text-soft">
+              Nothing was tried yet. One known-good part in each place, and the owner’s in one of them, tells
+              them apart.
+            </p>
+          ) : (
+            <table className="w-full">
+              <thead>
+                <tr>
+                  <th className="text-left font-normal text-soft">{what}</th>
+                  {grid.places.map((place) => (
+                    <th key={place} scope="col" className="num px-2 text-left font-semibold">
+                      {place}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {grid.parts.map((part) => (
+                  <tr key={part} className="border-t border-line">
+                    <th scope="row" className="text-left font-semibold">
+                      {part}
+                    </th>
+                    {grid.places.map((place) => {
+                      const swap = tried(part, place)
+                      const next = grid.tryNext?.part === part && grid.tryNext.place === place
+                      return (
+                        <td key={place} className={`px-2 py-1 ${next ? 'border-b-2 border-brass' : ''}`}>
+                          {swap ? (
+                            <span className={swapWorks(swap) ? 'text-verd' : 'text-ember'}>
+                              {swapWorks(swap) ? '● works' : '✕ fails'}
+                              <span className="block text-[0.85rem] text-soft">
+                                {sayOutcome(swap.outcome)}
+                              </span>
+                            </span>
+                          ) : (
+                            <span className="text-soft">{next ? 'try this next' : '–'}</span>
+                          )}
+                        </td>
+                      )
+                    })}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          <p role="status" className="mt-2 border-l-4 border-brass pl-3">
+            {sentence(grid.say)}
+          </p>
+        </div>
+        <AddSwap key={what} what={what} />
+      </div>
+    </div>
+  )
+}
+
+interface SwapForm {
+  part: string
+  place: string
+  known: 'known good' | 'not known'
+  listed: 'yes' | 'no' | 'not known'
+  outcome: string
+}
+
+function AddSwap({ what }: { what: SwapPart }) {
+  const append = useJob((j) => j.append)
+  const gate = useJob((j) => j.gate)
+  const { register, control, handleSubmit, watch, setValue, formState } = useForm<SwapForm>({
+    defaultValues: { part: '', place: '', known: 'not known', listed: 'not known', outcome: '' },
+  })
+  const { errors } = formState
+  const unlisted = what === 'CPU' && watch('listed') !== 'yes'
+  const keep = handleSubmit(({ part, place, known, listed, outcome }) => {
+    const own = { what, part: part.trim(), place: place.trim(), knownGood: known === 'known good', outcome }
+    append('swap', what === 'CPU' ? { ...own, listed } : own)
+    setValue('outcome', '')
+  })
+  const told = (fault: string) => ({ validate: (text: string) => text.trim() !== '' || fault })
+  return (
+    <form className="flex flex-col gap-2" onSubmit={keep}>
+      <div className="grid grid-cols-2 gap-3">
+        <TextField
+          label={what === 'CPU' ? 'CPU' : what[0]!.toUpperCase() + what.slice(1)}
+          {...register('part', told(`Which ${what}? A name you know it by.`))}
+          error={errors.part?.message}
+          placeholder={partHint[what]}
+        />
+        <TextField
+          label="Place"
+          {...register('place', told('Where was it? A slot, or the board.'))}
+          error={errors.place?.message}
+          placeholder={placeHint[what]}
+          hint="“another board” if it was tried there"
+        />
+      </div>
+      <ChoiceField label="It is" control={control} name="known" options={['known good', 'not known']} />
+      {what === 'CPU' && (
+        <>
+          <ChoiceField
+            label="On the list"
+            control={control}
+            name="listed"
+            options={['yes', 'no', 'not known']}
+          />
+          {unlisted && (
+            <Caution>
+              Before you fit a CPU this board does not officially run: no start proves nothing, neither
+              against the board nor against the CPU; a dark screen does not either, its own graphics may not
+              be served; and a start does not prove memory speed or every power state. A faulty board can also
+              kill it.
+            </Caution>
+          )}
+        </>
+      )}
+      {gate.lamp === 'do not power' && (
+        <Caution>
+          The gate says do not power: {gate.reasons[0]!.text}. Note only a trial that has happened.
+        </Caution>
+      )}
+      <SelectField
+        label="The start came to"
+        {...register('outcome', told('What did the start come to?'))}
+        error={errors.outcome?.message}
+      >
+        <option value="">…</option>
+        {startOutcomes.map((o) => (
+          <option key={o} value={o}>
+            {sayOutcome(o)}
+          </option>
+        ))}
+      </SelectField>
+      <Button type="submit" className="self-start">
+        Note this trial
+      </Button>
+    </form>
+  )
+}

@@ -1,0 +1,23 @@
+import { describe, expect, test } from 'vitest'
+import { benchTests } from '@/core/triage/model/bench-tests'
+import { testOf } from '@/core/triage/reason/odds'
+import { tabOf } from './tab-of'
+
+describe('the tab a test needs', () => {
+  test.each([
+    ['ohms vcore', 'Rails'],
+    ['volts 12v', 'Rails'],
+    ['outside', 'Inspection'],
+    ['as it came', 'Power-up'],
+    ['good in A', 'Power-up'],
+    ['codes', 'POST codes'],
+    ['standby current', 'Current'],
+    ['cell', 'Battery'],
+    ['chip id', null],
+  ])('%s: %s', (id, tab) => expect(tabOf(testOf(id))).toBe(tab))
+
+  test('every start is noted at the power-up', () => {
+    for (const t of benchTests.filter((t) => t.powers && !/current|volts|codes|heat/.test(t.id)))
+      expect(tabOf(t), t.id).toBe('Power-up')
+  })
+})
