@@ -1,6 +1,6 @@
 'use client'
 import { swapParts } from '@/core/triage/bodies'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { railsRead } from '@/core/board/slice'
 import { rails } from '@/core/board/rail'
@@ -41,34 +41,56 @@ const tabOfPart: Readonly<Record<string, EvidenceTab>> = {
   claims: 'Claims',
 }
 
+/** Whether something was pressed since the tape last changed: what comes late must not take such a hand away. */
+function useMovedOn(): () => boolean {
+  const line = useJob((j) => j.lines.at(-1)?.id)
+  const presses = useRef(0)
+  const atLine = useRef(0)
+  useEffect(() => {
+    const count = (event: Event) => {
+      if (!(event instanceof KeyboardEvent && event.repeat)) presses.current++
+    }
+    addEventListener('keydown', count, true)
+    addEventListener('pointerdown', count, true)
+    return () => {
+      removeEventListener('keydown', count, true)
+      removeEventListener('pointerdown', count, true)
+    }
+  }, [])
+  useLayoutEffect(() => {
+    atLine.current = presses.current
+  }, [line])
+  return useCallback(() => presses.current !== atLine.current, [])
+}
+
 /** The evidence, one kind in hand at a time; the kind that the next test needs opens itself. */
 export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const state = useJob((j) => j.state)
   const [open, setOpen] = useState<EvidenceTab>(wanted ?? 'Rails')
-  const [opened, setOpened] = useState(wanted)
-  if (wanted !== opened) {
-    setOpened(wanted)
-    if (wanted) setOpen(wanted)
-  }
   const point = useCallback((part: string) => {
     if (tabOfPart[part]) setOpen(tabOfPart[part])
   }, [])
   usePointed(point)
   const panes = useRef<HTMLDivElement>(null)
-  const first = useRef(true)
-  // What opens itself has its field ready, unless a hand is in another.
-  useEffect(() => {
-    if (first.current) {
-      first.current = false
-      return
-    }
-    const { activeElement } = document
-    const free = activeElement === null || !activeElement.matches('input, textarea, select, [role=radio]')
-    if (free || panes.current?.contains(activeElement))
-      [...(panes.current?.querySelectorAll<HTMLElement>('[data-first-field]') ?? [])]
-        .find((field) => field.offsetParent !== null)
+  const hasMovedOn = useMovedOn()
+  const opened = useRef(wanted)
+  // What opens itself has its field ready, unless the hand is in another or has moved on since the last line.
+  useLayoutEffect(() => {
+    if (wanted === opened.current) return
+    opened.current = wanted
+    const field = document.activeElement?.closest('input, textarea, select, [role=radio]')
+    const here = field && panes.current?.contains(field)
+    if (!wanted || (here && hasMovedOn())) return
+    setOpen(wanted)
+    if ((field && !here) || hasMovedOn()) return
+    const ready = requestAnimationFrame(() => {
+      if (hasMovedOn()) return
+      ;[...(panes.current?.querySelectorAll<HTMLElement>('[data-first-field]') ?? [])]
+        .find((first) => first.offsetParent !== null)
         ?.focus()
-  }, [opened])
+    })
+    return () => cancelAnimationFrame(ready)
+  }, [wanted, hasMovedOn])
   const wrong = state.triage.runs
     ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
     : null
