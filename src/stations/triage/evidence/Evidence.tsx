@@ -42,8 +42,7 @@ const tabOfPart: Readonly<Record<string, EvidenceTab>> = {
 }
 
 /** Whether something was pressed since the tape last changed: what comes late must not take such a hand away. */
-function useMovedOn(): () => boolean {
-  const line = useJob((j) => j.lines.at(-1)?.id)
+function useMovedOn(line: string | undefined): () => boolean {
   const presses = useRef(0)
   const atLine = useRef(0)
   useEffect(() => {
@@ -67,17 +66,25 @@ function useMovedOn(): () => boolean {
 export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const state = useJob((j) => j.state)
   const [open, setOpen] = useState<EvidenceTab>(wanted ?? 'Rails')
+  const line = useJob((j) => j.lines.at(-1)?.id)
+  const lineNow = useRef(line)
+  /** The last line when a link led to a kind: that kind stays open until there is another. */
+  const ledAt = useRef<string | null>(null)
   const point = useCallback((part: string) => {
-    if (tabOfPart[part]) setOpen(tabOfPart[part])
+    if (!tabOfPart[part]) return
+    ledAt.current = lineNow.current ?? null
+    setOpen(tabOfPart[part])
   }, [])
   usePointed(point)
   const panes = useRef<HTMLDivElement>(null)
-  const hasMovedOn = useMovedOn()
+  const hasMovedOn = useMovedOn(line)
   const opened = useRef(wanted)
   // What opens itself has its field ready, unless the hand is in another or has moved on since the last line.
   useLayoutEffect(() => {
+    lineNow.current = line
     if (wanted === opened.current) return
     opened.current = wanted
+    if (line !== undefined && ledAt.current === line) return
     const field = document.activeElement?.closest('input, textarea, select, [role=radio]')
     const here = field && panes.current?.contains(field)
     if (!wanted || (here && hasMovedOn())) return
@@ -90,7 +97,7 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
         ?.focus()
     })
     return () => cancelAnimationFrame(ready)
-  }, [wanted, hasMovedOn])
+  }, [wanted, line, hasMovedOn])
   const wrong = state.triage.runs
     ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
     : null
