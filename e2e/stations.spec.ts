@@ -244,6 +244,7 @@ test.describe('which test next', () => {
     const outcome = await first.innerText()
     await page.keyboard.press('1')
     await expect(lastLine(page)).toContainText(outcome.replace(/^1\s*|\s*[<\d ]+%$/g, ''))
+    await page.keyboard.press('Escape')
     await page.keyboard.press('z')
     await expect(strip).toContainText('last evidence: Power up as it came, memory LED')
   })

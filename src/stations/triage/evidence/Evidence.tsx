@@ -69,10 +69,10 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const line = useJob((j) => j.lines.at(-1)?.id)
   const lineNow = useRef(line)
   /** The last line when a link led to a kind: that kind stays open until there is another. */
-  const ledAt = useRef<string | null>(null)
+  const led = useRef<{ at: string | undefined } | null>(null)
   const point = useCallback((part: string) => {
     if (!tabOfPart[part]) return
-    ledAt.current = lineNow.current ?? null
+    led.current = { at: lineNow.current }
     setOpen(tabOfPart[part])
   }, [])
   usePointed(point)
@@ -84,7 +84,7 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
     lineNow.current = line
     if (wanted === opened.current) return
     opened.current = wanted
-    if (line !== undefined && ledAt.current === line) return
+    if (led.current && led.current.at === line) return
     const field = document.activeElement?.closest('input, textarea, select, [role=radio]')
     const here = field && panes.current?.contains(field)
     if (!wanted || (here && hasMovedOn())) return
