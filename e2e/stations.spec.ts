@@ -388,7 +388,10 @@ test.describe('firmware, parts, proof, hand-back', () => {
   }) => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'proof')
-    // Nothing was ever powered here, and nothing may be: a pass is asked about.
+    // Nothing was ever powered here, and nothing may be: no key says that it ran, and a pass is asked about.
+    await expect(step(page)).toHaveText(/^Do not power yet/)
+    await page.keyboard.press('p')
+    await expect(page.getByText('What speaks against')).toHaveCount(0)
     await page.getByRole('button', { name: 'An operating system loads: passes' }).click()
     await expect(page.getByText('it may not be powered as it stands')).toBeVisible()
     await page.getByRole('button', { name: 'Do not note it' }).click()

@@ -15,6 +15,8 @@ export interface Step {
   readonly repairs?: string
   /** The bench test it amounts to. */
   readonly test?: string
+  /** The test of the proof that it asks for. */
+  readonly proves?: string
   /** What it follows from is still being computed. */
   readonly pending?: true
 }

@@ -183,6 +183,10 @@ describe('nextStep', () => {
     expect(next.test).toBe(advised.belief!.next[0]!.test.id)
     expect(advised.belief!.next.every((n) => !n.test.powers)).toBe(true)
     expect(step('proof').say).toMatch(/^Do not power yet: 12 V rail/)
+    expect(step('proof').proves).toBeUndefined()
+    // What is made without power is asked for all the same.
+    const soldered = ground.put('part', { ref: 'R214', did: 'fitted', value: '33 Ω', size: '', text: '' })
+    expect(standing(soldered).step('proof').proves).toBe('continuity')
   })
   it('does not say to seat the CPU and try while the gate is closed', () => {
     const ground = { rail: '12v', ohms: 0.2, cpu: 'out' } as const

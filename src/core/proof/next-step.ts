@@ -15,7 +15,12 @@ export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGat
   const closed = gate.reasons.find((r) => r.level === 'closed')
   const open = tests.filter((t) => t.result === null)
   const next = closed ? open.find((t) => isUnpowered(t.id)) : open[0]
-  if (next) return at(`${next.test}.`, `${next.why}; passes when: ${next.limit}. ${owed} owed.`)
+  if (next)
+    return {
+      ...at(`${next.test}.`, `${next.why}; passes when: ${next.limit}. ${owed} owed.`),
+      takes: `${next.minutes} min`,
+      proves: next.id,
+    }
   if (closed && open.length > 0)
     return at(`Do not power yet: ${closed.text}.`, `${closed.at.say}. ${owed} owed.`)
   return at('Everything owed is proved. Hand it back.', 'What could not be run here stands on the sheet.')

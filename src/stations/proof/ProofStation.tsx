@@ -5,6 +5,7 @@ import { proofStanding, touchedBy } from '@/core/job/stations-say'
 import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
+import { useStationStep } from '@/frame/use-station-step'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
@@ -28,8 +29,10 @@ export function ProofStation() {
   const socket = useJob((j) => j.socket)
   const append = useJob((j) => j.append)
   const { tests, owed } = proofStanding(state, socket)
+  const { here } = useStationStep('proof', null)
+  /** The one the sentence asks for: its answers stand below it. */
+  const next = tests.find((t) => t.id === here.proves)
   const touched = touchedBy(state, socket)
-  const next = tests.find((t) => t.result === null)
   const [readings, setReadings] = useState<Record<string, string>>({})
   const [asked, setAsked] = useState<{ test: StandingTest; against: readonly string[] } | null>(null)
   const note = (test: StandingTest, result: Result, despite: readonly string[] = []) => {
@@ -47,10 +50,11 @@ export function ProofStation() {
     if (against.length > 0) setAsked({ test, against })
     else note(test, result)
   }
-  useKeys({
-    passes: () => next && answer(next, 'pass'),
-    fails: () => next && answer(next, 'fail'),
-    cannot: () => next && answer(next, 'cannot run here'),
+  const line = (test: StandingTest): LineProps => ({
+    test,
+    reading: readings[test.id] ?? '',
+    onReading: (text) => setReadings({ ...readings, [test.id]: text }),
+    onAnswer: (result) => answer(test, result),
   })
   const why = [
     touched.contacts > 0 &&
@@ -62,6 +66,7 @@ export function ProofStation() {
   return (
     <StationSurface
       station="proof"
+      answers={() => next && <Answers {...line(next)} />}
       standing={
         owed > 0 && (
           <span>
@@ -88,14 +93,7 @@ export function ProofStation() {
         )}
         <ol className="mt-3">
           {tests.map((test) => (
-            <TestLine
-              key={test.id}
-              test={test}
-              next={test === next}
-              reading={readings[test.id] ?? ''}
-              onReading={(text) => setReadings({ ...readings, [test.id]: text })}
-              onAnswer={(result) => answer(test, result)}
-            />
+            <TestLine key={test.id} {...line(test)} next={test === next} />
           ))}
         </ol>
         <div className="mt-4">
@@ -111,14 +109,57 @@ export function ProofStation() {
 
 interface LineProps {
   readonly test: StandingTest
-  readonly next: boolean
   readonly reading: string
   readonly onReading: (text: string) => void
   readonly onAnswer: (result: Result) => void
 }
 
-function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
+/** Reading and result of the test in hand, one key each. */
+function Answers({ test, reading, onReading, onAnswer }: LineProps) {
   const hint = useKeyHint()
+  useKeys({
+    passes: () => onAnswer('pass'),
+    fails: () => onAnswer('fail'),
+    cannot: () => onAnswer('cannot run here'),
+  })
+  return (
+    <div role="group" aria-label="Result" className="flex flex-wrap items-center gap-2">
+      <Reading test={test} reading={reading} onReading={onReading} />
+      {answers.map(([result, word, key]) => (
+        <Button
+          key={result}
+          look={result === 'pass' ? 'first' : 'quiet'}
+          className="py-0.5!"
+          keyHint={hint(key)}
+          onClick={() => onAnswer(result)}
+          aria-label={`${test.test}: ${resultWords[result]}`}
+        >
+          {word}
+        </Button>
+      ))}
+    </div>
+  )
+}
+
+const answers = [
+  ['pass', 'Passes', 'passes'],
+  ['fail', 'Fails', 'fails'],
+  ['cannot run here', 'Cannot', 'cannot'],
+] as const
+
+function Reading({ test, reading, onReading }: Pick<LineProps, 'test' | 'reading' | 'onReading'>) {
+  return (
+    <input
+      value={reading}
+      onChange={(e) => onReading(e.target.value)}
+      aria-label={`Reading for ${test.test}`}
+      placeholder="reading"
+      className="num w-56 py-1!"
+    />
+  )
+}
+
+function TestLine({ test, next, reading, onReading, onAnswer }: LineProps & { readonly next: boolean }) {
   const { result } = test
   return (
     <li
@@ -132,7 +173,8 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
           {test.again && <b className="font-semibold text-brass"> Again: something was changed since.</b>}
         </p>
       </div>
-      {result ? (
+      {next && <p className="text-right font-semibold text-brass">now</p>}
+      {!next && result && (
         <div className="text-right leading-snug">
           <p className={`font-semibold ${resultTone[result]}`}>{resultWords[result]}</p>
           {test.reading && <p className="num text-[0.95rem]">{test.reading}</p>}
@@ -144,43 +186,22 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps) {
             {result === 'pass' ? 'It fails after all' : 'It passes now'}
           </Button>
         </div>
-      ) : (
-        <div>
-          <input
-            value={reading}
-            onChange={(e) => onReading(e.target.value)}
-            aria-label={`Reading for ${test.test}`}
-            placeholder="reading"
-            className="num w-full py-1!"
-          />
+      )}
+      {!next && !result && (
+        <div className="text-right">
+          <Reading test={test} reading={reading} onReading={onReading} />
           <p className="mt-1 flex justify-between">
-            <Button
-              look="bare"
-              className="px-0! py-0.5!"
-              keyHint={next ? hint('passes') : undefined}
-              onClick={() => onAnswer('pass')}
-              aria-label={`${test.test}: passes`}
-            >
-              Passes
-            </Button>
-            <Button
-              look="bare"
-              className="px-0! py-0.5!"
-              keyHint={next ? hint('fails') : undefined}
-              onClick={() => onAnswer('fail')}
-              aria-label={`${test.test}: fails`}
-            >
-              Fails
-            </Button>
-            <Button
-              look="bare"
-              className="px-0! py-0.5!"
-              keyHint={next ? hint('cannot') : undefined}
-              onClick={() => onAnswer('cannot run here')}
-              aria-label={`${test.test}: cannot be run here`}
-            >
-              Cannot
-            </Button>
+            {answers.map(([answer, word]) => (
+              <Button
+                key={answer}
+                look="bare"
+                className="px-0! py-0.5!"
+                onClick={() => onAnswer(answer)}
+                aria-label={`${test.test}: ${resultWords[answer]}`}
+              >
+                {word}
+              </Button>
+            ))}
           </p>
         </div>
       )}

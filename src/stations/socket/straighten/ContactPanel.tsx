@@ -139,7 +139,7 @@ export function ContactPanel({
             </Button>
           ) : (
             <span className="text-soft">
-              {damaged ? 'not to be straightened' : 'the strokes’ results come here'}
+              {damaged ? 'not to be straightened' : 'no stroke here'}
             </span>
           )}
           <Button look="bare" className="px-0! py-0!" onClick={surface.toggleUnsure} disabled={!damaged}>
