@@ -185,7 +185,7 @@ describe('nextStep', () => {
     expect(step('proof').say).toMatch(/^Do not power yet: 12 V rail/)
     expect(step('proof').proves).toBeUndefined()
     // What is made without power is asked for all the same.
-    const soldered = ground.put('part', { ref: 'R214', did: 'fitted', value: '33 Ω', size: '', text: '' })
+    const soldered = ground.put('part', { ref: 'R214', did: 'fitted', value: '33 Ω' })
     expect(standing(soldered).step('proof').proves).toBe('continuity')
   })
   it('does not say to seat the CPU and try while the gate is closed', () => {
