@@ -155,6 +155,12 @@ const FOLD_STEPS = 5
 const STILL_TOUCHES = 0.6
 
 const step = (residualMm: number) => Math.min(STEPS - 1, Math.round(Math.abs(residualMm) / STEP_MM))
+/** The steps of the offset that strokes can lead to, this one among them. */
+function offsetsFrom(start: number): ReadonlySet<number> {
+  const offsets = new Set([start])
+  for (const r of offsets) for (const [share] of leftOver) offsets.add(step(r * STEP_MM * share))
+  return offsets
+}
 const lifeStep = (life: number) =>
   Math.min(LIFE_STEPS - 1, Math.max(0, Math.round((life / MOST_LIFE) * (LIFE_STEPS - 1))))
 
@@ -168,9 +174,6 @@ const lifeStep = (life: number) =>
  * @returns push, part (a short stands), stop, or test: good enough that trying tells more than another stroke
  */
 export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HORIZON): PushAdvice {
-  const uses = leftOver.map(([share]) =>
-    Float64Array.from({ length: STEPS }, (_, i) => strokeLife(q, i * STEP_MM, i * STEP_MM * share, beam)),
-  )
   const makesAt = Float64Array.from({ length: STEPS }, (_, i) => makes(q, i * STEP_MM, beam))
   const lost = q.worthMinor * q.runsLost - q.lossMinor
   const stopAt = Float64Array.from(makesAt, (m, r) =>
@@ -179,24 +182,33 @@ export function pushAdvice(q: PushQuestion, beam: Beam = benchBeam, horizon = HO
       : q.worthMinor * (q.runsLost + m * (q.runsGood - q.runsLost)),
   )
   let value = Float64Array.from({ length: STEPS * LIFE_STEPS }, (_, k) => stopAt[Math.floor(k / LIFE_STEPS)]!)
-  const strokeFrom = (r: number, d: number, before: Float64Array): number => {
-    const life = (d / (LIFE_STEPS - 1)) * MOST_LIFE
-    let then = 0
-    leftOver.forEach(([share, odds], i) => {
-      const after = life + uses[i]![r]!
-      const snaps = losesIt(q, life, after)
-      then +=
-        odds *
-        ((1 - snaps) * before[step(r * STEP_MM * share) * LIFE_STEPS + lifeStep(after)]! + snaps * lost)
-    })
-    return -q.strokeMinor + then
-  }
   const r0 = step(q.residualMm)
   const d0 = lifeStep(q.lifeUsed)
+  const offsets = offsetsFrom(r0)
+  // Where each stroke leads and what it loses is the same however many strokes are ahead.
+  const to = new Int32Array(value.length * leftOver.length)
+  const snaps = new Float64Array(to.length)
+  for (const r of offsets)
+    for (const [i, [share]] of leftOver.entries()) {
+      const uses = strokeLife(q, r * STEP_MM, r * STEP_MM * share, beam)
+      for (let d = 0; d < LIFE_STEPS; d++) {
+        const life = (d / (LIFE_STEPS - 1)) * MOST_LIFE
+        const k = (r * LIFE_STEPS + d) * leftOver.length + i
+        to[k] = step(r * STEP_MM * share) * LIFE_STEPS + lifeStep(life + uses)
+        snaps[k] = losesIt(q, life, life + uses)
+      }
+    }
+  const strokeFrom = (r: number, d: number, before: Float64Array): number => {
+    const k = (r * LIFE_STEPS + d) * leftOver.length
+    let then = 0
+    for (let i = 0; i < leftOver.length; i++)
+      then += leftOver[i]![1] * ((1 - snaps[k + i]!) * before[to[k + i]!]! + snaps[k + i]! * lost)
+    return -q.strokeMinor + then
+  }
   let first = -Infinity
   for (let n = 1; n <= horizon; n++) {
-    const next = new Float64Array(STEPS * LIFE_STEPS)
-    for (let r = 0; r < STEPS; r++)
+    const next = new Float64Array(value.length)
+    for (const r of offsets)
       for (let d = 0; d < LIFE_STEPS; d++)
         next[r * LIFE_STEPS + d] = r === 0 ? stopAt[0]! : Math.max(stopAt[r]!, strokeFrom(r, d, value))
     if (n === horizon) first = r0 === 0 ? -Infinity : strokeFrom(r0, d0, value)
