@@ -85,7 +85,7 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', scrolls = fa
     if (kind === 'mouse')
       await page
         .getByRole('navigation', { name: 'Stations' })
-        .getByRole('link', { name: new RegExp(station) })
+        .getByRole('link', { name: new RegExp(`^${station}`, 'i') })
         .click()
     else {
       await page.keyboard.press('Escape')

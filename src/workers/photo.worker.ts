@@ -6,11 +6,20 @@ import { locate } from '@/core/socket/photo/locate'
 import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
 import type { Socket } from '@/core/socket/model/socket'
 
-const open = new Map<string, GreyImage>()
+/** Pictures in hand; a click can be made while the pixels are still being read. */
+const open = new Map<string, Promise<GreyImage>>()
 let dropped = new Set<string>()
 
 /** Lets messages in, a cancel among them. */
 const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0))
+
+function pixelsOf(picture: ImageBitmap): GreyImage {
+  const { width, height } = picture
+  const sheet = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!
+  sheet.drawImage(picture, 0, 0)
+  picture.close()
+  return greyOf(sheet.getImageData(0, 0, width, height).data, width, height)
+}
 
 const worker = {
   /** Decodes a picture, turned as its camera was held. */
@@ -28,10 +37,10 @@ const worker = {
         fault: `${width} × ${height} is more than 24 million pixels: make it smaller, or take the field in parts.`,
       }
     }
-    const sheet = new OffscreenCanvas(width, height).getContext('2d', { willReadFrequently: true })!
-    sheet.drawImage(picture, 0, 0)
-    picture.close()
-    open.set(id, greyOf(sheet.getImageData(0, 0, width, height).data, width, height))
+    open.set(
+      id,
+      breath().then(() => pixelsOf(picture)),
+    )
     return { widthPx: width, heightPx: height }
   },
   close(id: string): void {
@@ -46,9 +55,10 @@ const worker = {
     known: Located | null,
     progress: (share: number) => void,
   ): Promise<LocateAnswer | null> {
-    const image = open.get(id)
-    if (!image) return null
+    const opened = open.get(id)
+    if (!opened) return null
     dropped.delete(id)
+    const image = await opened
     const work = locate(socket, image, anchors, { mirrored, ...(known ? { known } : {}) })
     for (;;) {
       const { done, value } = work.next()

@@ -27,14 +27,15 @@ export function useReckoning(
   const state = useJob((j) => j.state.socket)
   const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
   const figures = useJob((j) => j.figures)
-  const [answer, setAnswer] = useState<{ to: ToReckon; reckoning: Reckoning } | null>(null)
+  const [answer, setAnswer] = useState<{ to: string; reckoning: Reckoning } | null>(null)
   const [failed, setFailed] = useState(false)
   const worker = useRef<Remote<ReckonWorker> | null>(null)
-  const latest = useRef<ToReckon | null>(null)
+  const latest = useRef<string | null>(null)
   const busy = useRef(false)
 
+  // By what is asked, not by when: a line that has come to the server asks nothing new.
   const asked = useMemo(
-    () => toReckon(state, socket, worthOf(valueMinor, figures), factors),
+    () => JSON.stringify(toReckon(state, socket, worthOf(valueMinor, figures), factors)),
     [state, socket, valueMinor, figures, factors],
   )
 
@@ -57,9 +58,9 @@ export function useReckoning(
     busy.current = true
     const work = async () => {
       while (worker.current && latest.current) {
-        const to: ToReckon = latest.current
+        const to: string = latest.current
         latest.current = null
-        const reckoning = await worker.current.reckon(to)
+        const reckoning = await worker.current.reckon(JSON.parse(to) as ToReckon)
         if (reckoning) setAnswer({ to, reckoning })
       }
     }
