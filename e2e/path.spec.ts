@@ -227,7 +227,7 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', scrolls = fa
 }
 
 test.describe('a newcomer takes a new board from intake to hand-back', () => {
-  test.slow()
+  test.use({ actionTimeout: 20_000 })
   test.describe('in German', () => {
     test.use({ locale: 'de-DE', viewport: { width: 1280, height: 800 } })
     test('by the mouse alone, and the centre never scrolls', async ({ bench: page, shop }) => {
