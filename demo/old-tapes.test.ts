@@ -53,6 +53,10 @@ const inWordsOfToday = (words: string): string =>
     .replace(/^([a-z-]+) settled$/, '$1 done')
     .replace(/^([a-z-]+) passed over/, '$1 skipped')
     .replace(/: at ground$/, ': shorted to ground')
+    .replace(/(strokes?), there$/, '$1, straight')
+    .replace(/(strokes?), still short$/, '$1, short')
+    .replace(/(strokes?), past$/, '$1, overbent')
+    .replace(/(strokes?), still off$/, '$1, not straight yet')
 
 /** Gate’s reasons that follow from it: a rail that was said to be good counts as read, and is owed again as one that was. */
 const heardNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['rail owed', 'rail told'] }

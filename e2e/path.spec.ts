@@ -1,5 +1,5 @@
 import type { Locator, Page } from '@playwright/test'
-import { awake, draw, expect, saved, tapeLines, test } from './bench'
+import { awake, expect, saved, tapeLines, test } from './bench'
 import type { Shop } from './bench'
 
 /** How a bench is worked: what every hand has to be able to do. */
@@ -152,7 +152,7 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', scrolls = fa
     if (kind === 'mouse') {
       const box = (await map.boundingBox())!
       await page.mouse.click(box.x + box.width / 3, box.y + box.height / 3)
-      await press(page.getByRole('group', { name: /^Mark / }).getByRole('button', { name: /low/ }))
+      await press(page.getByRole('list', { name: /^Mark / }).getByRole('button', { name: /low$/ }))
     } else {
       await page.keyboard.press('ArrowDown')
       await page.keyboard.press('ArrowRight')
@@ -163,7 +163,6 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', scrolls = fa
     await expect(button(/^Straight/)).toBeEnabled()
     await (kind === 'mouse' ? press(button(/^Straight/)) : page.keyboard.press('Space'))
     await expect(tapeLines(page).last()).toContainText('straight')
-    if (kind === 'mouse') await draw(page, 'Re-inspection')
     await press(button('all inspected'))
     await expect(step).toHaveText('The field looks right. Seat the CPU and try.')
     await press(button('Seating and loose parts'))

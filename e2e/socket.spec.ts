@@ -200,7 +200,7 @@ test('a stroke’s result changes what is left, and with it the advice; light an
   await page.getByLabel('Magnification').press('Escape')
   const name = 'M31'
   await page.keyboard.press('o')
-  await expect(tapeLines(page).filter({ hasText: new RegExp(`^.*${name} .*still short`) })).toHaveCount(1)
+  await expect(tapeLines(page).filter({ hasText: new RegExp(`^.*${name} .*, short`) })).toHaveCount(1)
   await expect(panel.getByRole('heading')).toHaveText(name)
   await saved(page)
   const tape = (await (await page.request.get(`${shop.url}/api/jobs/${TAG}/tape`)).json()) as {

@@ -278,7 +278,7 @@ test.describe('socket', () => {
     await page.keyboard.press(']')
     await expect(page.getByText('2 strokes, breaks in')).toBeVisible()
     await page.keyboard.press('o')
-    await expect(lastLine(page)).toContainText('M31 lift, 2 strokes, still short')
+    await expect(lastLine(page)).toContainText('M31 lift, 2 strokes, short')
     await page.keyboard.press('x')
     await expect(lastLine(page)).toContainText('snapped')
     await gate(page).click()

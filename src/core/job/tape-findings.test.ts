@@ -149,7 +149,7 @@ it('every kind of entry has its words', () => {
       "inspection: before",
       "2 contacts looked at",
       "A1 low by 0.19 mm, leaning 0.14 mm, on A2, not sure",
-      "A1 lift, 1 stroke, there",
+      "A1 lift, 1 stroke, straight",
       "A1 left as it is: redundant",
       "A1: transplant from old LG, it holds",
       "order: worst first",

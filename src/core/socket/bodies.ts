@@ -7,6 +7,16 @@ export const strokeResults = ['there', 'still short', 'past', 'touching', 'snapp
 
 export type StrokeResult = (typeof strokeResults)[number]
 
+/** How a result is said, on its button and on the tape. */
+export const strokeWords: Readonly<Record<StrokeResult, string>> = {
+  there: 'Straight',
+  'still short': 'Short',
+  past: 'Overbent',
+  touching: 'Touching',
+  snapped: 'Snapped',
+  'still off': 'Not straight yet',
+}
+
 export interface SocketBodies {
   pass: { readonly name: string }
   looked: {

@@ -1,3 +1,5 @@
+import { lowerFirst } from '../sentence'
+import { strokeWords } from './bodies'
 import type { SocketBodies } from './bodies'
 import { socketCommands } from './commands'
 import { castDraft } from 'immer'
@@ -102,7 +104,7 @@ export const socket = slice<
     stroke: {
       opens: 'socket',
       words: ({ body: b }) =>
-        `${b.contact} ${b.technique}, ${b.strokes} ${b.strokes === 1 ? 'stroke' : 'strokes'}, ${b.result}`,
+        `${b.contact} ${b.technique}, ${b.strokes} ${b.strokes === 1 ? 'stroke' : 'strokes'}, ${lowerFirst(strokeWords[b.result])}`,
       subjects: (b) => [`contact ${b.contact}`],
       contacts: (b) => [b.contact],
       changesBoard: () => ({ what: 'work on the socket', undoes: 'all' }),

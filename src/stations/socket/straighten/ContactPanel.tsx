@@ -1,5 +1,6 @@
 'use client'
 import { useKeyHint } from '@/frame/use-keys'
+import { strokeWords } from '@/core/socket/bodies'
 import type { StrokeResult } from '@/core/socket/bodies'
 
 import { sentence } from '@/core/sentence'
@@ -115,7 +116,7 @@ export function ContactPanel({
       </div>
       <div className="shrink-0 border-t border-line pt-2 pb-1 text-[0.9rem] [&_button]:px-2! [&_button]:py-1!">
         <div className="grid grid-cols-6 gap-1.5">
-          {results.map(([result, words, key]) => (
+          {results.map(([result, key]) => (
             <Button
               key={key}
               look={result === 'there' ? 'first' : 'quiet'}
@@ -124,7 +125,7 @@ export function ContactPanel({
               disabled={!work}
               onClick={() => onTried(result)}
             >
-              {words}
+              {strokeWords[result]}
             </Button>
           ))}
         </div>
@@ -138,9 +139,7 @@ export function ContactPanel({
               Leave it
             </Button>
           ) : (
-            <span className="text-soft">
-              {damaged ? 'not to be straightened' : 'no stroke here'}
-            </span>
+            <span className="text-soft">{damaged ? 'not to be straightened' : 'no stroke here'}</span>
           )}
           <Button look="bare" className="px-0! py-0!" onClick={surface.toggleUnsure} disabled={!damaged}>
             not sure of it
@@ -151,13 +150,13 @@ export function ContactPanel({
   )
 }
 
-/** What a stroke came to, how it is said, and its move. */
+/** What a stroke came to, and its move. */
 const results = [
-  ['there', 'Straight', 'there'],
-  ['still short', 'Short', 'short'],
-  ['past', 'Overbent', 'past'],
-  ['touching', 'Touching', 'touching'],
-  ['snapped', 'Snapped', 'snapped'],
+  ['there', 'there'],
+  ['still short', 'short'],
+  ['past', 'past'],
+  ['touching', 'touching'],
+  ['snapped', 'snapped'],
 ] as const
 
 const trustWords: Readonly<Record<Contact['trust'], string>> = {
