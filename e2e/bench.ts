@@ -163,4 +163,38 @@ export async function saved(page: Page): Promise<void> {
   await expect(page.getByText('not saved yet, kept here')).toHaveCount(0)
 }
 
+interface Shift extends PerformanceEntry {
+  readonly value: number
+  readonly sources: readonly { readonly node: Node | null }[]
+}
+
+/** How much has moved by itself since, as the browser measures it, the hand’s own moves included, and what. */
+export async function watchShifts(page: Page): Promise<() => Promise<{ score: number; moved: string[] }>> {
+  await page.evaluate(() => {
+    const seen = window as unknown as {
+      shifts: { score: number; moved: string[] }
+      watch?: PerformanceObserver
+    }
+    const shifts = { score: 0, moved: [] as string[] }
+    seen.shifts = shifts
+    seen.watch?.disconnect()
+    seen.watch = new PerformanceObserver((list) => {
+      for (const { value, sources } of list.getEntries() as Shift[]) {
+        shifts.score += value
+        for (const { node } of sources)
+          shifts.moved.push(`${node?.nodeName} ${node?.textContent?.slice(0, 40)} by ${value.toFixed(4)}`)
+      }
+    })
+    seen.watch.observe({ type: 'layout-shift' })
+  })
+  return () =>
+    page.evaluate(() => (window as unknown as { shifts: { score: number; moved: string[] } }).shifts)
+}
+
+/** Nothing has moved that the hand did not move. */
+export async function nothingMoved(shifted: Awaited<ReturnType<typeof watchShifts>>): Promise<void> {
+  const { score, moved } = await shifted()
+  expect(score, moved.join('; ')).toBeLessThanOrEqual(0.01)
+}
+
 export { expect }

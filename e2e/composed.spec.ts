@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { atStation, awake, expect, saved, takeIn, tapeLines, test } from './bench'
+import { atStation, awake, expect, nothingMoved, saved, takeIn, tapeLines, test, watchShifts } from './bench'
 
 const cursor = (page: Page) => page.locator('#map')
 const step = (page: Page) => page.locator('[data-next-step] h1')
@@ -41,18 +41,6 @@ for (const [width, height, least, most] of [
     await expect(page.getByRole('button', { name: /^Snapped/ })).toBeInViewport({ ratio: 1 })
   })
 
-/** What has moved by itself since, as the browser measures it. */
-async function watchShifts(page: Page): Promise<() => Promise<number>> {
-  await page.evaluate(() => {
-    const seen = window as unknown as { shifted: number }
-    seen.shifted = 0
-    new PerformanceObserver((list) => {
-      for (const entry of list.getEntries()) seen.shifted += (entry as unknown as { value: number }).value
-    }).observe({ type: 'layout-shift' })
-  })
-  return () => page.evaluate(() => (window as unknown as { shifted: number }).shifted)
-}
-
 test('nothing moves under the hand: answers, marks, strokes, tabs', async ({ bench: page, shop }) => {
   await atStation(page, shop, 'Q-0412', 'triage')
   const answers = page.getByRole('group', { name: 'Result' })
@@ -68,7 +56,7 @@ test('nothing moves under the hand: answers, marks, strokes, tabs', async ({ ben
   await page.keyboard.press('z')
   await saved(page)
   expect(await page.locator('[data-next-step]').boundingBox()).toEqual(strip)
-  expect(await shifted()).toBeLessThanOrEqual(0.01)
+  await nothingMoved(shifted)
 
   await atStation(page, shop, 'Q-0417', 'socket')
   await settled(page)
@@ -79,7 +67,7 @@ test('nothing moves under the hand: answers, marks, strokes, tabs', async ({ ben
   await saved(page)
   await settled(page)
   expect(await straight.boundingBox()).toEqual(under)
-  expect(await shifted()).toBeLessThanOrEqual(0.01)
+  await nothingMoved(shifted)
 })
 
 test('a lean, a height and a range are set with the mouse alone; space and a drag move the map', async ({

@@ -38,7 +38,7 @@ export function Consent() {
           : `Up to ${money(ticket.limitMinor)} without asking again.`}
       </p>
       {consent && fresh.length === 0 ? (
-        <div className="mt-2">
+        <div className="mt-2 flex min-h-11 flex-wrap items-center gap-x-4">
           <p className="font-semibold text-verd">
             Agreed, {consent.how}, <When at={consent.at} />
           </p>
@@ -46,12 +46,12 @@ export function Consent() {
             <img
               src={`/api/jobs/${tag}/files/${consent.signature}`}
               alt="The owner’s signature"
-              className="mt-1 h-14 bg-white px-2"
+              className="h-11 bg-white px-2"
             />
           )}
         </div>
       ) : (
-        <div className="mt-2 flex flex-wrap items-center gap-2">
+        <div className="mt-2 flex min-h-11 flex-wrap items-center gap-2">
           <Button look="first" onClick={() => setSigning(true)}>
             Sign here
           </Button>
