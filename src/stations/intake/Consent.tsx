@@ -20,7 +20,7 @@ export function Consent() {
   const agree = (how: string, signature: string | null) =>
     append('consent', { risks, limitMinor: ticket.limitMinor, signature, how })
   return (
-    <section id="consent" className="border-t border-line pt-2.5 pb-4">
+    <section id="consent" className="flex min-h-64 flex-col border-t border-line pt-2.5 pb-4">
       <h2>Risks the owner agrees to</h2>
       <ul className="mt-1 list-[square] pl-5 leading-snug marker:text-slate">
         {risks.map((risk) => (
@@ -32,7 +32,7 @@ export function Consent() {
           </li>
         ))}
       </ul>
-      <p className="mt-1 text-soft">
+      <p className="mt-auto pt-1 text-soft">
         {ticket.limitMinor === null
           ? 'No price limit is named yet.'
           : `Up to ${money(ticket.limitMinor)} without asking again.`}

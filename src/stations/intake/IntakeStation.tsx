@@ -48,7 +48,8 @@ function LookFirst() {
   const landmarks = useJob((j) => j.landmarks)
   const suspects = suspectsFor(ticket.history)
   return (
-    <section className="border-t border-line pt-2.5 pb-4">
+    // Room for what one or two ticks add: nothing below moves under the hand that ticks.
+    <section className="min-h-52 border-t border-line pt-2.5 pb-4">
       <h2>Look first, before any power</h2>
       <ol className="mt-1 list-decimal pl-5 leading-snug marker:text-soft">
         {lookFirst(ticket.history).map((look) => (
