@@ -20,7 +20,7 @@ export function Consent() {
   const agree = (how: string, signature: string | null) =>
     append('consent', { risks, limitMinor: ticket.limitMinor, signature, how })
   return (
-    <section id="consent" className="flex min-h-64 flex-col border-t border-line pt-2.5 pb-4">
+    <section id="consent" className="flex min-h-72 flex-col border-t border-line pt-2.5 pb-4">
       <h2>Risks the owner agrees to</h2>
       <ul className="mt-1 list-[square] pl-5 leading-snug marker:text-slate">
         {risks.map((risk) => (
@@ -38,7 +38,7 @@ export function Consent() {
           : `Up to ${money(ticket.limitMinor)} without asking again.`}
       </p>
       {consent && fresh.length === 0 ? (
-        <div className="mt-2 flex min-h-11 flex-wrap items-center gap-x-4">
+        <div className="mt-2 flex min-h-22 flex-wrap content-start items-center gap-x-4">
           <p className="font-semibold text-verd">
             Agreed, {consent.how}, <When at={consent.at} />
           </p>
@@ -51,7 +51,7 @@ export function Consent() {
           )}
         </div>
       ) : (
-        <div className="mt-2 flex min-h-11 flex-wrap items-center gap-2">
+        <div className="mt-2 flex min-h-22 flex-wrap content-start items-center gap-2">
           <Button look="first" onClick={() => setSigning(true)}>
             Sign here
           </Button>
