@@ -30,9 +30,10 @@ export function HandBackStation() {
         </Pane>
         <Pane className="no-print">
           <Holds />
-          {handedBack ? <Later /> : <HandOver />}
           <Advice />
           <Away />
+          {/* Last, because handing back puts the feedback in its place: nothing else moves. */}
+          {handedBack ? <Later /> : <HandOver />}
         </Pane>
       </div>
     </StationSurface>

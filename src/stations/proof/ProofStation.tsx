@@ -66,7 +66,7 @@ export function ProofStation() {
   return (
     <StationSurface
       station="proof"
-      answers={() => next && <Answers {...line(next)} />}
+      answers={() => (next ? <Answers {...line(next)} /> : null)}
       standing={
         owed > 0 && (
           <span>
