@@ -18,7 +18,7 @@ export const demoBoards: readonly Model[] = [
     socketId: lg1284.id,
     notes: 'two memory channels, two slots each',
     landmarks: [
-      mark('debug lamps', 'top right edge, four in a row: CPU, memory, graphics, boot'),
+      mark('debug LEDs', 'top right edge, four in a row: CPU, memory, graphics, boot'),
       mark('coin cell', 'between the two card slots', 'a long card'),
       mark('firmware chip', 'below the lower card slot, socketed', 'the card’s bracket'),
       mark('clear-settings pins', 'bottom edge, two pins left of the front header'),
@@ -32,7 +32,7 @@ export const demoBoards: readonly Model[] = [
     socketId: lg1284.id,
     notes: 'firmware chip soldered since this revision',
     landmarks: [
-      mark('debug lamps', 'top right edge, four in a row'),
+      mark('debug LEDs', 'top right edge, four in a row'),
       mark('coin cell', 'standing, beside the rear audio sockets'),
       mark('firmware chip', 'right of the coin cell, soldered; pin 1 to the rear'),
       mark('flash button', 'rear panel, lowest of three'),
@@ -80,7 +80,7 @@ export const demoBoards: readonly Model[] = [
     socketId: lg1716.id,
     notes: '',
     landmarks: [
-      mark('debug lamps', 'beside the main power plug'),
+      mark('debug LEDs', 'beside the main power plug'),
       mark('firmware chip', 'behind the network socket, 1.8 V'),
     ],
   },

@@ -53,6 +53,7 @@ const inWordsOfToday = (words: string): string =>
     .replace(/^([a-z-]+) settled$/, '$1 done')
     .replace(/^([a-z-]+) passed over/, '$1 skipped')
     .replace(/: at ground$/, ': shorted to ground')
+    .replace(/^(whole field|\d+ contacts) looked at$/, '$1 inspected')
     .replace(/(strokes?), there$/, '$1, straight')
     .replace(/(strokes?), still short$/, '$1, short')
     .replace(/(strokes?), past$/, '$1, overbent')

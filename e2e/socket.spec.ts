@@ -133,7 +133,7 @@ test.describe('from photos', () => {
     await expect(page.getByText('Click the tip of AT40: near row, rightmost.')).toBeVisible()
     await clickFour(page, taken(demoSockets.lg1284, shot), shot)
     await page.keyboard.press('a')
-    await expect(page.getByText(/not looked at: no photo shows them/)).toBeVisible()
+    await expect(page.getByText(/not inspected: no photo shows them/)).toBeVisible()
     await page.getByRole('button', { name: 'Put it away' }).click()
     await page.reload()
     await expect(page.getByText('starts as it stands: ')).not.toContainText('…')

@@ -164,7 +164,7 @@ test('a landmark with its photo stands on every job of that board', async ({ ben
   await page.goto(`${shop.url}/library/boards/br-sound-5`)
   await awake(page)
   await page.getByRole('button', { name: 'Note it' }).click()
-  await expect(page.getByText('What is it? Flash button, debug lamps, coin cell…')).toBeVisible()
+  await expect(page.getByText('What is it? Flash button, debug LEDs, coin cell…')).toBeVisible()
   await page.getByRole('textbox', { name: 'What' }).fill('speaker')
   await page.getByRole('textbox', { name: 'Where' }).fill('left of the memory')
   await page.getByRole('button', { name: 'Note it' }).click()

@@ -49,6 +49,6 @@ export function Tabs<Name extends string>({
 }
 
 export const tabList =
-  'flex shrink-0 gap-x-2 overflow-x-auto overflow-y-hidden border-b border-line text-[0.82rem] whitespace-nowrap max-lg:flex-wrap'
+  'flex shrink-0 gap-x-1.5 overflow-x-auto overflow-y-hidden border-b border-line text-[0.8rem] whitespace-nowrap max-lg:flex-wrap'
 export const tabName =
   'border-b-[3px] border-transparent pt-1.5 pb-0.5 font-semibold text-soft outline-none data-focus:outline-2 data-focus:outline-brass data-selected:border-brass data-selected:text-ink aria-pressed:border-brass aria-pressed:text-ink'

@@ -44,7 +44,7 @@ function firstOfAll({ state }: Advised): Step | null {
     return {
       station: 'hand-back',
       say: `Handed back: ${done.outcome}.`,
-      why: 'The owner’s feedback can still be entered below.',
+      why: 'The owner’s feedback can still be entered at hand-back.',
     }
   const [loose, ...more] = unaccounted(state.board)
   return loose

@@ -61,7 +61,7 @@ describe('powerGate', () => {
     ['a lost sense with a CPU in', { lostSense: ['F17'] }, 'do not power', /F17 carries voltage sense/],
     ['a lost sense without a CPU', { lostSense: ['F17'], cpuFitted: false, heatsink: false }, 'clear', /^$/],
     ['nobody looked', { notLooked: 60 }, 'do not power', /Nobody has looked at the socket yet/],
-    ['a few not looked at', { notLooked: 3 }, 'limit the current', /3 of 60 contacts not looked at/],
+    ['a few not looked at', { notLooked: 3 }, 'limit the current', /3 of 60 contacts not inspected/],
     ['no socket chosen', { contacts: 0 }, 'limit the current', /No socket is chosen/],
     ['no heatsink', { heatsink: false }, 'do not power', /no heatsink noted/],
     [

@@ -159,7 +159,7 @@ function lookReasons(e: PowerEvidence, say: Say): void {
       say(
         e.notLooked > NEARLY_ALL * e.contacts ? 'closed' : 'limit',
         'not looked',
-        `${e.notLooked} of ${e.contacts} contacts not looked at`,
+        `${e.notLooked} of ${e.contacts} contacts not inspected`,
         'socket',
         'map',
         'Look at the rest',
@@ -168,7 +168,7 @@ function lookReasons(e: PowerEvidence, say: Say): void {
       say(
         'closed',
         'not looked near',
-        `${some(e.notLookedNear)} close to damage and not looked at`,
+        `${some(e.notLookedNear)} close to damage and not inspected`,
         'socket',
         e.notLookedNear[0]!,
         'Look all round what is damaged',

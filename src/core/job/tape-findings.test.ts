@@ -147,7 +147,7 @@ it('every kind of entry has its words', () => {
       "supply: limit off",
       "looked at outside: flux",
       "inspection: before",
-      "2 contacts looked at",
+      "2 contacts inspected",
       "A1 low by 0.19 mm, leaning 0.14 mm, on A2, not sure",
       "A1 lift, 1 stroke, straight",
       "A1 left as it is: redundant",

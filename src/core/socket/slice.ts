@@ -75,7 +75,7 @@ export const socket = slice<
     looked: {
       opens: 'socket',
       words: ({ body: b }) =>
-        b.contacts === 'all' ? 'whole field looked at' : `${b.contacts.length} contacts looked at`,
+        b.contacts === 'all' ? 'whole field inspected' : `${b.contacts.length} contacts inspected`,
       contacts: (b) => (b.contacts === 'all' ? [] : b.contacts),
     },
     mark: {

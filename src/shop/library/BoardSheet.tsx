@@ -42,7 +42,7 @@ export function BoardSheet({
           <h2 className="border-b-2 border-ink pb-1">Landmarks</h2>
           {landmarks.length === 0 && (
             <p className="py-2 text-soft">
-              None yet. Note where the flash button, the debug lamps, the clear-settings pins, the coin cell
+              None yet. Note where the flash button, the debug LEDs, the clear-settings pins, the coin cell
               and the firmware chip are.
             </p>
           )}

@@ -38,7 +38,7 @@ const landmark = Joi.object({
     .min(1)
     .max(60)
     .required()
-    .messages({ '*': 'What is it? Flash button, debug lamps, coin cell…' }),
+    .messages({ '*': 'What is it? Flash button, debug LEDs, coin cell…' }),
   place: Joi.string()
     .trim()
     .min(1)

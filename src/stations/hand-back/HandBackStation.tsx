@@ -30,10 +30,15 @@ export function HandBackStation() {
         </Pane>
         <Pane className="no-print">
           <Holds />
-          <Advice />
           <Away />
-          {/* Last, because handing back puts the feedback in its place: nothing else moves. */}
-          {handedBack ? <Later /> : <HandOver />}
+          {handedBack ? (
+            <Later />
+          ) : (
+            <>
+              <HandOver />
+              <Advice />
+            </>
+          )}
         </Pane>
       </div>
     </StationSurface>

@@ -27,7 +27,7 @@ export const Standing = memo(function Standing({ surface, reckoning, fresh, fail
   const seen = new Set([...Object.keys(pass?.looked ?? {}), ...Object.keys(marks)]).size
   const { now, then } = reckoning ?? {}
   return (
-    <span className="flex min-w-0 items-baseline gap-3 overflow-hidden text-[0.81rem]" data-fresh={fresh}>
+    <span className="flex items-baseline gap-3 text-[0.81rem] lg:shrink-0" data-fresh={fresh}>
       <span>
         <b className="font-semibold text-ink">
           <Count n={seen} />

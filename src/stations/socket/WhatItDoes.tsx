@@ -11,7 +11,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
       <p className="text-soft">
         {now.known
           ? 'No contact is marked as damaged, so nothing is lost as far as anyone has looked.'
-          : `Not known: ${now.looked} of ${now.of} contacts are looked at.`}
+          : `Not known: ${now.looked} of ${now.of} contacts are inspected.`}
       </p>
     )
   return (
@@ -48,7 +48,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
           Starts as it stands:{' '}
           {now.known
             ? `${percent(now.runs)}, sampled ${percent(now.runsLow)} to ${percent(now.runsHigh)}`
-            : `not known, ${now.looked} of ${now.of} contacts are looked at`}
+            : `not known, ${now.looked} of ${now.of} contacts are inspected`}
           {now.tableDoubt >= 0.005
             ? `; ${Math.round(100 * now.tableDoubt)} points more of doubt are the function table’s`
             : '; the function table adds no doubt to that'}

@@ -230,7 +230,7 @@ describe('a photo of a damaged field', () => {
     const [left, right] = [half(-4.6, 5), half(4.6, 6)]
     const a = read(left, click(left, ['A1', 'A8', 'V8', 'V1']))
     const b = read(right, click(right, ['A11', 'A18', 'V18', 'V11']))
-    expect(a.faults[0]?.text).toMatch(/outside the picture: they are not looked at/)
+    expect(a.faults[0]?.text).toMatch(/outside the picture: they are not inspected/)
     const whole = mergePhotos([
       { name: 'left', located: a.located! },
       { name: 'right', located: b.located! },
@@ -266,7 +266,7 @@ describe('a photo of a damaged field', () => {
     expect(at('E5')).toMatchObject({ as: 'not seen', why: 'glare', offsetMm: null })
     expect(at('E8').as).toBe(located.tips.find((t) => t.name === 'E8')!.as)
     expect(answer.faults[0]?.text).toMatch(
-      /cannot be seen for glare, shadow or the edge: they are not looked at/,
+      /cannot be seen for glare, shadow or the edge: they are not inspected/,
     )
     const merged = mergePhotos([{ name: 'a', located: answer.located! }])
     expect(suspects(socket, merged).some((s) => s.name === 'E5')).toBe(false)

@@ -151,12 +151,12 @@ export function* locate(
   if (out > 0)
     faults.push({
       field: 'photo',
-      text: `${out} of ${socket.contacts.length} contacts lie outside the picture: they are not looked at; take another photo of that part`,
+      text: `${out} of ${socket.contacts.length} contacts lie outside the picture: they are not inspected; take another photo of that part`,
     })
   if (unseen - out > 0)
     faults.push({
       field: 'photo',
-      text: `${unseen - out} contacts in the picture cannot be seen for glare, shadow or the edge: they are not looked at`,
+      text: `${unseen - out} contacts in the picture cannot be seen for glare, shadow or the edge: they are not inspected`,
     })
   faults.push(...misclicked(work, projection, anchors))
   if (pxPerMm < 45)

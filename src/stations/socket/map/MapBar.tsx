@@ -81,7 +81,7 @@ const dot = (shape: ReactNode) => (
 )
 const dotKeys = [
   [
-    'not looked at',
+    'not inspected',
     dot(
       <circle
         cx="8"
@@ -94,7 +94,7 @@ const dotKeys = [
       />,
     ),
   ],
-  ['looked at', dot(<circle cx="8" cy="8" r="3" fill="var(--slate)" />)],
+  ['inspected', dot(<circle cx="8" cy="8" r="3" fill="var(--slate)" />)],
   ['marked sound', dot(<circle cx="8" cy="8" r="5" fill="var(--verd)" />)],
 ] as const
 

@@ -44,7 +44,7 @@ export function Passes({ surface }: { surface: Surface }) {
               {i + 1}. {pass.name}, <When at={pass.at} as="time" />
               <span className="text-soft">
                 ; {Object.keys(pass.found).length} marked, <Count n={Object.keys(pass.looked).length} />{' '}
-                looked at
+                inspected
               </span>
             </li>
           ))}
@@ -70,7 +70,7 @@ export function Passes({ surface }: { surface: Surface }) {
           </Button>
         </form>
         <p className="mt-1 text-[0.9rem] text-soft">
-          Marks are carried over; what was looked at is not, so that the field is looked at again.
+          Marks are carried over; what was inspected is not, so that the field is inspected again.
         </p>
         {passes.length > 0 && (
           <p className="mt-3 flex gap-4">

@@ -46,7 +46,7 @@ export function PhotoResult({
         {unseen > 0 && (
           <li className="text-brass">
             <b className="font-semibold">
-              <Count n={unseen} /> not looked at
+              <Count n={unseen} /> not inspected
             </b>
             : no photo shows them
           </li>

@@ -77,7 +77,7 @@ export function Replace({
         </h3>
         <p className="text-soft">
           Taken that the rest of the order goes well; it runs as it stands in{' '}
-          {now.known ? `${percent(now.runs)}` : 'odds not known: not enough of it is looked at'}. The shop’s
+          {now.known ? `${percent(now.runs)}` : 'odds not known: not enough of it is inspected'}. The shop’s
           hour counts {money(figures.hourMinor)}, the board {money(boardMinor)}; one that runs with a function
           lost counts {figures.withALoss} of it.{' '}
           <Link href="/library/bench" className="underline decoration-line underline-offset-4">

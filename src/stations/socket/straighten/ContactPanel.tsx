@@ -139,7 +139,7 @@ export function ContactPanel({
               Leave it
             </Button>
           ) : (
-            <span className="text-soft">{damaged ? 'not to be straightened' : 'no stroke here'}</span>
+            <span className="text-soft">{noStroke(step, damaged)}</span>
           )}
           <Button look="bare" className="px-0! py-0!" onClick={surface.toggleUnsure} disabled={!damaged}>
             not sure of it
@@ -148,6 +148,12 @@ export function ContactPanel({
       </div>
     </aside>
   )
+}
+
+/** Why there is no stroke to be made at the contact under the needle. */
+function noStroke(step: Step | null, damaged: boolean): string {
+  if (step?.technique === 'look') return 'look again first'
+  return damaged ? 'not to be straightened' : 'no stroke here'
 }
 
 /** What a stroke came to, and its move. */

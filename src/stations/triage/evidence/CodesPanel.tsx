@@ -36,7 +36,7 @@ export function CodesPanel() {
               There is no code table for this board, so codes are only compared with one another.{' '}
               {board && (
                 <Link href={`/library/boards/${board}#references`} className="underline">
-                  Read one in
+                  Import one
                 </Link>
               )}
             </>

@@ -82,7 +82,7 @@ export function RunsPanel() {
           Note how it runs
         </Button>
       </form>
-      <ul className="flex flex-col gap-1.5">
+      <ul className="mt-3 flex flex-col gap-1.5">
         {runsRight(runs).map((line) => (
           <li key={line.what} className={`border-l-4 pl-3 ${tone[line.state]}`}>
             <b className="font-semibold">{line.what}</b> {line.state}: {line.say}
