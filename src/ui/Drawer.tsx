@@ -1,5 +1,5 @@
 'use client'
-import { useId } from 'react'
+import { Activity, useId, useState } from 'react'
 import type { ReactNode } from 'react'
 import { letGo } from './keys'
 import { tabList, tabName } from './Tabs'
@@ -9,7 +9,7 @@ export interface DrawerOf<Name extends string> {
   readonly panel: ReactNode
 }
 
-/** A row of names under a surface; a press draws the panel out over it, another puts it away. */
+/** A row of names under a surface; a press draws the panel out over it, another puts it away with what is typed in it. */
 export function Drawer<Name extends string>({
   panels,
   open,
@@ -20,18 +20,23 @@ export function Drawer<Name extends string>({
   onOpen: (name: Name | null) => void
 }) {
   const id = useId()
-  const drawn = panels.find((p) => p.name === open)
+  const [visited, setVisited] = useState<ReadonlySet<Name>>(new Set())
+  if (open && !visited.has(open)) setVisited(new Set([...visited, open]))
   return (
     <>
-      {drawn && (
-        <section
-          id={id}
-          aria-label={drawn.name}
-          className="@container relative min-h-0 border-t-2 border-ink bg-sheet py-2 lg:col-start-1 lg:row-start-1 lg:max-h-[62%] lg:self-end lg:overflow-y-auto lg:pr-2 z-10"
-        >
-          {drawn.panel}
-        </section>
-      )}
+      {panels
+        .filter(({ name }) => visited.has(name))
+        .map(({ name, panel }) => (
+          <Activity key={name} mode={name === open ? 'visible' : 'hidden'}>
+            <section
+              id={name === open ? id : undefined}
+              aria-label={name}
+              className="@container relative min-h-0 border-t-2 border-ink bg-sheet py-2 lg:col-start-1 lg:row-start-1 lg:max-h-[62%] lg:self-end lg:overflow-y-auto lg:pr-2 z-10"
+            >
+              {panel}
+            </section>
+          </Activity>
+        ))}
       <div className={`${tabList} lg:col-span-full lg:row-start-2`} role="group" aria-label="Under the map">
         {panels.map(({ name }) => (
           <button

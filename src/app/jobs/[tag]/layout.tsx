@@ -38,11 +38,12 @@ export default async function JobLayout({ params, children }: Props) {
   return (
     <JobProvider
       key={job.id}
-      seed={{
+      sent={{
         tag: job.tag,
         me: account.name,
         entries,
         ...surroundings,
+        socket: socket && JSON.stringify(socket),
         simulated,
         customer,
         nextStep,
