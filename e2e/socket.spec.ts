@@ -10,7 +10,7 @@ import type { Photo, Shot } from '@/simulated-bench/microscope-camera'
 import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { drawDamage } from '@/simulated-bench/drawn-damage'
 import type { Shop } from './bench'
-import { atStation, awake, expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
+import { atStation, awake, draw, drawer, expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
 
 /** A job of its own, on which nothing else is written; its contacts are drawn, since nobody has marked any. */
 const TAG = 'Q-0409'
@@ -245,6 +245,14 @@ test('what lies under the map is drawn out over it by a press or by its key, and
   await expect(page.getByRole('region', { name: 'Re-inspection' })).toBeVisible()
   await name.click()
   await expect(name).toHaveAttribute('aria-expanded', 'false')
+  // What is typed there is there still when it is drawn out again.
+  const cpu = drawer(page, 'Seating and loose parts').getByLabel('CPU', { exact: true })
+  await draw(page, 'Seating and loose parts')
+  await cpu.fill('bench Orrin 41')
+  await draw(page, 'Order')
+  await expect(cpu).toBeHidden()
+  await draw(page, 'Seating and loose parts')
+  await expect(cpu).toHaveValue('bench Orrin 41')
 })
 
 test('a sweep proves the whole field, one key a look', async ({ bench: page, shop }) => {
