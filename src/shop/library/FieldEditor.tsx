@@ -123,7 +123,7 @@ export function FieldEditor({ socket }: { socket: Socket }) {
                 Do again
               </Button>
               <Button look="bare" onClick={work.forget} disabled={edits.length === 0}>
-                Begin anew
+                Start over
               </Button>
             </p>
           </section>

@@ -1,6 +1,21 @@
 'use client'
 import { percent } from '@/core/maths/percent'
 import type { Assessment } from '@/core/socket/damage/assess'
+import type { ShortGrade } from '@/core/socket/contact/function-law'
+
+const gradeWords: Readonly<Record<ShortGrade, string>> = {
+  gravest: 'most serious',
+  grave: 'serious',
+  unknown: 'not known how serious',
+  signal: 'a signal is lost',
+  harmless: 'harmless',
+}
+
+/** The odds with the interval they were sampled to, where it can be told from them. */
+function sampled({ runs, runsLow, runsHigh }: Assessment): string {
+  const [low, high] = [percent(runsLow), percent(runsHigh)]
+  return low === high ? percent(runs) : `${percent(runs)}, sampled ${low} to ${high}`
+}
 
 /** What the damage takes away: shorts first, then the functions, with the trust of the table carried through. */
 export function WhatItDoes({ now }: { now: Assessment | null }) {
@@ -18,7 +33,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
     <div className="grid @3xl:grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-x-8">
       <section>
         <h3 className="font-semibold">Touching or near it</h3>
-        {shorts.length === 0 && <p className="text-soft">No short, seen or reckoned.</p>}
+        {shorts.length === 0 && <p className="text-soft">No short, seen or likely.</p>}
         <ul>
           {shorts.slice(0, 24).map((s) => (
             <li key={`${s.a} ${s.b}`} className="border-b border-line py-1">
@@ -35,7 +50,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
                       : 'tip may reach the other land'}
                 , {percent(s.odds)}
               </span>
-              <span className="text-soft">; {s.grade}</span>
+              <span className="text-soft">; {gradeWords[s.grade]}</span>
             </li>
           ))}
         </ul>
@@ -46,9 +61,7 @@ export function WhatItDoes({ now }: { now: Assessment | null }) {
         </h3>
         <p className="text-soft">
           Starts as it stands:{' '}
-          {now.known
-            ? `${percent(now.runs)}, sampled ${percent(now.runsLow)} to ${percent(now.runsHigh)}`
-            : `not known, ${now.looked} of ${now.of} contacts are inspected`}
+          {now.known ? sampled(now) : `not known, ${now.looked} of ${now.of} contacts are inspected`}
           {now.tableDoubt >= 0.005
             ? `; ${Math.round(100 * now.tableDoubt)} points more of doubt are the function table’s`
             : '; the function table adds no doubt to that'}
