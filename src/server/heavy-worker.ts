@@ -6,6 +6,8 @@ import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
+import { practiceScore } from '@/core/triage/practice/practice-score'
+import type { Practice } from '@/core/triage/practice/practice-score'
 import { readFaultTable } from '@/core/triage/model/fault-table'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
@@ -31,6 +33,8 @@ const work = {
       .jpeg({ quality: 88 })
       .toBuffer()
   },
+  /** What the best policy takes on a practice board. */
+  bestMinutes: (board: Omit<Practice, 'steps'>) => practiceScore({ ...board, steps: [] }).best.minutes,
   advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
   unpack: ({ zip, keepIn }: { zip: string; keepIn: string }) => unpackJob(zip, keepIn),
   pdf: (page: Parameters<typeof SheetPdf>[0]) => renderToBuffer(SheetPdf(page)),

@@ -71,7 +71,7 @@ export function Practice({ boards }: { boards: readonly PracticeBoard[] }) {
               >
                 <div>
                   <b className="font-semibold">{e.title}</b>{' '}
-                  <span className="num text-[0.92rem] text-soft">{e.limitMinutes} min</span>
+                  <span className="num text-[0.92rem] text-soft">about {e.limitMinutes} min</span>
                   <p className="text-soft">
                     “{e.complaint}” Trains {e.trains}.
                   </p>

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { faultIds } from '@/core/triage/model/faults'
 import { practiceScore } from '@/core/triage/practice/practice-score'
 import { checkEntry } from '@/entry-schemas/entry-schema'
-import { drawExercise, exercises, practiceTicket } from './exercises'
+import { drawExercise, exercises, minutesFor, practiceTicket } from './exercises'
 
 describe('practice boards', () => {
   it('have tickets the tape takes, and faults the reasoner knows', () => {
@@ -12,14 +12,22 @@ describe('practice boards', () => {
         kind: 'ticket',
         strikes: null,
         at: '2026-11-24T09:00:00.000Z',
-        body: { set: practiceTicket(exercise) },
+        body: { set: practiceTicket(exercise, exercise.limitMinutes) },
       })
       expect(checked).toMatchObject({ ok: true })
       for (const fault of exercise.faults) expect(faultIds).toContain(fault)
     }
     expect(new Set(exercises.map((e) => e.id)).size).toBe(exercises.length)
   })
-  it('leave time enough for the best policy', { timeout: 120_000 }, () => {
+  it('leave time enough for the best policy, however long it takes', () => {
+    for (const exercise of exercises)
+      for (const best of [0, 44.9, 62, 78.2, 122]) {
+        const given = minutesFor(exercise, best)
+        expect(given).toBeGreaterThanOrEqual(Math.max(best, exercise.limitMinutes))
+        expect(given).toBeLessThan(Math.max(best + 5, exercise.limitMinutes + 1))
+      }
+  })
+  it('usually take about as long as it is said', { timeout: 120_000 }, () => {
     for (const { id, history, faults, limitMinutes } of exercises) {
       const { best } = practiceScore({ history, truth: faults, seed: 5, steps: [], draws: 3 })
       expect([id, best.minutes <= limitMinutes]).toEqual([id, true])

@@ -13,6 +13,7 @@ export interface Exercise {
   readonly complaint: string
   readonly history: readonly HistoryItem[]
   readonly faults: readonly FaultId[]
+  /** Minutes it usually takes. */
   readonly limitMinutes: number
 }
 
@@ -102,14 +103,21 @@ export function drawExercise(
   }
 }
 
+/** Minutes a board is given: what is usual, or what the best policy takes on this very board where that is more. */
+export const minutesFor = ({ limitMinutes }: Exercise, bestMinutes: number): number =>
+  Math.max(limitMinutes, 5 * Math.ceil(bestMinutes / 5))
+
 /** The ticket of a practice board, without its model. */
-export const practiceTicket = ({ complaint, history, limitMinutes, title }: Exercise): Partial<Ticket> => ({
+export const practiceTicket = (
+  { complaint, history, title }: Exercise,
+  minutesPromised: number,
+): Partial<Ticket> => ({
   use: `practice: ${title.toLowerCase()}`,
   complaint,
   cpu: 'Orrin 51',
   memory: '2 × 8 GB',
   history,
-  minutesPromised: limitMinutes,
+  minutesPromised,
   warranty: 'none',
   diskLock: 'no',
 })

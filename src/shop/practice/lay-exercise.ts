@@ -9,7 +9,8 @@ import { transaction } from '@/data/pool'
 import { boardWithCodes } from '@/data/references'
 import { readTape } from '@/data/read-tape'
 import { layTape } from '@/data/tape'
-import { practiceTicket } from './exercises'
+import { heavy } from '@/server/heavy'
+import { minutesFor, practiceTicket } from './exercises'
 import type { Exercise } from './exercises'
 
 /** Lays an exercise as a practice job with its hidden board. The client's id makes a retry harmless. */
@@ -24,6 +25,8 @@ export async function layExercise(
   const model = board
     ? { boardModelId: board.id, board: `${board.maker} ${board.name}`, revision: board.revision }
     : { board: 'practice board' }
+  const { history, faults } = exercise
+  const best = await heavy(by.id, 'bestMinutes', { history, truth: faults, seed })
   return transaction(async (db) => {
     const tag = await createJob(id, by.id, db, null, true)
     if ((await readTape(id, 0, db)).length > 0) return tag
@@ -40,7 +43,7 @@ export async function layExercise(
         strikes: null,
       } as unknown as Entry)
     // The socket is left out on purpose: what is wrong in it is found by the tests, not on the map.
-    put('ticket', { set: { ...practiceTicket(exercise), ...model } })
+    put('ticket', { set: { ...practiceTicket(exercise, minutesFor(exercise, best)), ...model } })
     put('fitted', { cpu: 'Orrin 51', heatsink: true, modules: ['A1', 'B1'] })
     put('supply', { limitA: 4 })
     await layTape(id, entries, by.id, db)
