@@ -15,6 +15,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { figure } from './figure'
+import { imageFigures, imageFuzz } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
@@ -95,6 +96,8 @@ print(await appendFigures())
 photoFigures(24)
 pushFigures(200)
 await insertionFigures(10)
+print(imageFigures())
+imageFuzz(100_000)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')

@@ -11,6 +11,7 @@ import type { Touched } from '@/core/board/station-says'
 import { functionGroups } from '@/core/board/function-group'
 import { stageReached } from '@/core/triage/model/stage'
 import { unpackJob } from '@/server/job-zip'
+import { firmwareOperations } from './firmware-operations'
 import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
@@ -110,6 +111,8 @@ export const operations: Readonly<Record<string, Operation>> = {
   ...photoOperations,
 
   ...triageOperations,
+
+  ...firmwareOperations,
 
   ...jobOperations,
 
