@@ -37,6 +37,7 @@ export function IntakeStation({
           <Claims />
           <Offers />
           <Photos />
+          <Landmarks />
         </Pane>
       </div>
     </StationSurface>
@@ -45,7 +46,6 @@ export function IntakeStation({
 
 function LookFirst() {
   const ticket = useJob((j) => j.state.intake.ticket)
-  const landmarks = useJob((j) => j.landmarks)
   const suspects = suspectsFor(ticket.history)
   return (
     // Room for what one or two ticks add: nothing below moves under the hand that ticks.
@@ -61,6 +61,18 @@ function LookFirst() {
       {suspects.length > 0 && (
         <p className="mt-1 text-soft">This history makes likelier: {suspects.join(', ')}.</p>
       )}
+    </section>
+  )
+}
+
+/** Where things are on this board; last, because it comes from the server a moment after the board was chosen. */
+function Landmarks() {
+  const boardModelId = useJob((j) => j.state.intake.ticket.boardModelId)
+  const landmarks = useJob((j) => j.landmarks)
+  if (!boardModelId) return null
+  return (
+    <section className="border-t border-line pt-2.5 pb-4">
+      <h2>Where things are</h2>
       {landmarks.length > 0 && (
         <dl className="mt-2">
           {landmarks.map((mark) => (
@@ -77,14 +89,12 @@ function LookFirst() {
           ))}
         </dl>
       )}
-      {ticket.boardModelId && (
-        <Link
-          href={`/library/boards/${ticket.boardModelId}`}
-          className="mt-1 inline-block underline decoration-line underline-offset-4"
-        >
-          {landmarks.length > 0 ? 'Where things are on this board' : 'Note where things are on this board'}
-        </Link>
-      )}
+      <Link
+        href={`/library/boards/${boardModelId}`}
+        className="mt-1 inline-block underline decoration-line underline-offset-4"
+      >
+        {landmarks.length > 0 ? 'This board in the library' : 'Note where things are on this board'}
+      </Link>
     </section>
   )
 }
