@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { blockEntropy } from '@/core/firmware/image/entropy'
+import { dumpQuality } from '@/core/firmware/image/dump'
 import { inspect, MOST_BYTES } from '@/core/firmware/image/inspect'
 import { readRecords, recordsKind, writeHexRecords, writeSRecords } from '@/core/firmware/image/records'
 import { BadInput, operation, readFile } from './operation'
@@ -52,5 +53,15 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
         text,
       }
     },
+  ),
+
+  'firmware.dump': operation<{ read: string; second?: string }>(
+    'Whether a read of a chip can be believed: blank, stuck lines, two reads that differ.',
+    Joi.object({ read: Joi.string().required(), second: Joi.string() }),
+    ({ read, second }) =>
+      dumpQuality(
+        readImage(read, 'read').bytes,
+        second === undefined ? null : readImage(second, 'second').bytes,
+      ),
   ),
 }
