@@ -256,7 +256,8 @@ async function mapFigures(page: Page, url: string, tag: string, contacts: string
         const began = performance.now()
         window.dispatchEvent(new KeyboardEvent('keydown', { key: '3', bubbles: true }))
         let shown = 0
-        while ((shown === 0 || fresh !== 'true') && performance.now() - began < 5000) {
+        // What is marked as it was already asks nothing new: then nothing is older.
+        while ((shown === 0 || fresh === 'false') && performance.now() - began < 5000) {
           await new Promise(requestAnimationFrame)
           if (shown === 0 && lines() !== before) shown = performance.now() - began
         }
