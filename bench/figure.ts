@@ -1,3 +1,5 @@
+import { performance } from 'node:perf_hooks'
+
 /** One measured figure: the middle and the slow end of its samples, and the target if there is one. */
 export interface Figure {
   readonly what: string
@@ -18,6 +20,17 @@ export function figure(
 ): Figure {
   const sorted = [...samples].sort((a, b) => a - b)
   return { what, median: quantile(sorted, 0.5), p95: quantile(sorted, 0.95), unit, target }
+}
+
+/** What some work takes, the first time left out. */
+export function timed(what: string, target: number | null, work: () => unknown, runs = 15): Figure {
+  work()
+  const samples = Array.from({ length: runs }, () => {
+    const began = performance.now()
+    work()
+    return performance.now() - began
+  })
+  return figure(what, samples, 'ms', target)
 }
 
 /** One figure that is no series of samples: what, what it came to, and the target. */

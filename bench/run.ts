@@ -2,7 +2,6 @@ import { jobState } from '@/core/job/job-state'
 
 // npm run bench: every figure beside its target. `-- browser` adds pages and the map in a real browser,
 // `-- 5000` works all 5,000 boards instead of 300.
-import { performance } from 'node:perf_hooks'
 import { gateOf } from '@/core/job/gate'
 import { seeded } from '@/core/maths/seeded'
 import { assess } from '@/core/socket/damage/assess'
@@ -14,23 +13,13 @@ import { shorts } from '@/core/socket/damage/short'
 import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
-import { figure } from './figure'
+import { timed } from './figure'
 import { imageFigures, imageFuzz } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { triageFigures } from './triage'
-
-function timed(what: string, target: number | null, work: () => unknown, runs = 15): Figure {
-  work()
-  const samples = Array.from({ length: runs }, () => {
-    const began = performance.now()
-    work()
-    return performance.now() - began
-  })
-  return figure(what, samples, 'ms', target)
-}
 
 function print(figures: readonly Figure[]): void {
   for (const f of figures) {

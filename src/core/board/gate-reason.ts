@@ -12,3 +12,7 @@ export interface PowerGate {
   readonly lamp: 'clear' | 'limit the current' | 'do not power'
   readonly reasons: readonly GateReason[]
 }
+
+/** What forbids power, the most serious of it; nothing where power is not forbidden. */
+export const closedBy = ({ reasons }: PowerGate): GateReason | undefined =>
+  reasons.find((r) => r.level === 'closed')

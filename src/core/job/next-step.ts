@@ -1,3 +1,4 @@
+import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { rails } from '../board/rail'
 import { railsRead, unaccounted } from '../board/slice'
@@ -67,7 +68,7 @@ function stationNow(a: Advised): Station {
   if (!state.intake.consent && isOpen('intake')) return 'intake'
   const measured = railsRead(state.board).size === rails.length
   if (isOpen('triage') && (!measured || !state.board.power.lookedOutside)) return 'triage'
-  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const closed = closedBy(gate)
   if (closed) return closed.at.station
   if (isOpen('triage') && belief?.verdict?.is === 'found') return 'triage'
   if (field && isOpen('socket')) return 'socket'

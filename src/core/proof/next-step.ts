@@ -1,3 +1,4 @@
+import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import type { Step } from '../board/step'
 import { isUnpowered } from './plan'
@@ -12,7 +13,7 @@ export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGat
       `${failed} ${failed === 1 ? 'test' : 'tests'} failed: back to triage with what was seen.`,
       'A second fault often hides behind the first.',
     )
-  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const closed = closedBy(gate)
   const open = tests.filter((t) => t.result === null)
   const next = closed ? open.find((t) => isUnpowered(t.id)) : open[0]
   if (next)

@@ -1,5 +1,6 @@
 import { percent } from '../maths/percent'
 import { sentence } from '../sentence'
+import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { rails, railWords } from '../board/rail'
 import { cellRead, railsRead } from '../board/slice'
@@ -56,7 +57,7 @@ export function triageStep(board: BoardState, gate: PowerGate, belief: Belief | 
 function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): Step {
   const measure = inspectionStep(board, gate)
   if (measure) return measure
-  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const closed = closedBy(gate)
   if (closed) {
     const { verdict } = belief ?? {}
     if (foundByTests.has(closed.code) && verdict?.is === 'found')
@@ -122,7 +123,7 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
  * the gate is closed: what stands against it is said instead, and what has happened already can still be noted.
  */
 export function chosenStep(test: NextTest['test'], suggested: NextTest | undefined, gate: PowerGate): Step {
-  const closed = gate.reasons.find((r) => r.level === 'closed')
+  const closed = closedBy(gate)
   const cost = { ...costOf(suggested ?? { test }), test: test.id }
   return test.powers && closed
     ? at(

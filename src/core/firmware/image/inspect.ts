@@ -137,8 +137,9 @@ function unnamed(bytes: ImageBytes, from: number, to: number): Stretch[] {
   let dataFrom = from
   for (let at = from; at < to;) {
     const value = bytes.u8(at)
-    const end = value === 0xff || value === 0 ? (firstOther(bytes, at, to, value) ?? to) : at + 1
-    if (end - at >= LEAST_ERASED || (end - at === to - from && end > at && (value === 0xff || value === 0))) {
+    const erased = value === 0xff || value === 0
+    const end = erased ? (firstOther(bytes, at, to, value) ?? to) : at + 1
+    if (erased && (end - at >= LEAST_ERASED || end - at === to - from)) {
       if (at > dataFrom) all.push({ from: dataFrom, to: at, kind: 'data', name: '' })
       all.push({ from: at, to: end, kind: 'erased', name: hex(value, 2) })
       dataFrom = end

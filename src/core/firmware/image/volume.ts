@@ -42,7 +42,6 @@ const attribute = { erasedIsOne: 0x800 } as const
 const fileAttribute = { large: 0x01, summed: 0x40 } as const
 /** What stands in place of a sum where the body has none. */
 const NO_SUM = 0xaa
-const padding = 0xf0
 
 /** Sum of 16-bit words, modulo 2¹⁶. */
 function sum16(bytes: ImageBytes, from: number, to: number): number {
@@ -175,13 +174,7 @@ function fileAt(bytes: ImageBytes, at: number, headerBytes: number, size: number
   const summed = (bytes.u8(at + 19) & fileAttribute.summed) !== 0
   const body = summed ? (sum8(bytes, at + headerBytes, at + size) + said) & 0xff : said === NO_SUM ? 0 : 1
   const checks =
-    (header & 0xff) !== 0
-      ? 'header wrong'
-      : body !== 0
-        ? 'body wrong'
-        : summed || type === padding
-          ? 'good'
-          : 'not summed'
+    (header & 0xff) !== 0 ? 'header wrong' : body !== 0 ? 'body wrong' : summed ? 'good' : 'not summed'
   return { from: at, to: at + size, guid: bytes.guid(at), type, checks }
 }
 

@@ -347,7 +347,7 @@ function unlike(
   })
   const gap = median(gaps)
   const even = gaps.filter((g) => Math.abs(g - gap) < 0.06 * gap).length / Math.max(1, gaps.length)
-  const share = `only ${percent(fitted)} contacts have a tip where ${socket.name} has them`
+  const share = `only ${percent(fitted)} of the contacts have a tip where ${socket.name} has them`
   if (even > 0.55 && bright.length > inside * 0.3)
     return {
       field: 'socket',

@@ -67,24 +67,25 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const state = useJob((j) => j.state)
   const [open, setOpen] = useState<EvidenceTab>(wanted ?? 'Rails')
   const line = useJob((j) => j.lines.at(-1)?.id)
-  const lineNow = useRef(line)
-  /** The last line when a link led to a kind: that kind stays open until there is another. */
-  const led = useRef<{ at: string | undefined } | null>(null)
+  /** A link led to the kind that is open: it stays open until there is another line. */
+  const led = useRef(false)
   const point = useCallback((part: string) => {
     if (!tabOfPart[part]) return
-    led.current = { at: lineNow.current }
+    led.current = true
     setOpen(tabOfPart[part])
   }, [])
   usePointed(point)
   const panes = useRef<HTMLDivElement>(null)
   const hasMovedOn = useMovedOn(line)
   const opened = useRef(wanted)
+  useLayoutEffect(() => {
+    led.current = false
+  }, [line])
   // What opens itself has its field ready, unless the hand is in another or has moved on since the last line.
   useLayoutEffect(() => {
-    lineNow.current = line
     if (wanted === opened.current) return
     opened.current = wanted
-    if (led.current && led.current.at === line) return
+    if (led.current) return
     const field = document.activeElement?.closest('input, textarea, select, [role=radio]')
     const here = field && panes.current?.contains(field)
     if (!wanted || (here && hasMovedOn())) return
@@ -97,7 +98,7 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
         ?.focus()
     })
     return () => cancelAnimationFrame(ready)
-  }, [wanted, line, hasMovedOn])
+  }, [wanted, hasMovedOn])
   const wrong = state.triage.runs
     ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
     : null
