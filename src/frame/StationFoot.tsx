@@ -37,8 +37,8 @@ export function StationFoot({
       <div className="flex min-w-0 flex-1 items-baseline gap-4 overflow-hidden whitespace-nowrap text-soft">
         {children}
         {elsewhere && (
-          <span className="min-w-0 truncate" title={elsewhere.say}>
-            the job waits at {elsewhere.station}:{' '}
+          <span className="min-w-28 truncate" title={elsewhere.say}>
+            next at {elsewhere.station}:{' '}
             <StationLink
               to={elsewhere.station}
               part={elsewhere.part}

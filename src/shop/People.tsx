@@ -72,7 +72,7 @@ export function People({ me, accounts, sessions }: Props) {
               {!s.here && (
                 <form action={revokeSessionAction}>
                   <input type="hidden" name="session" value={s.tokenHash} />
-                  <Button type="submit" look="bare">
+                  <Button type="submit" look="bare" className="whitespace-nowrap">
                     End it
                   </Button>
                 </form>

@@ -71,7 +71,7 @@ export function socketStep(
         : `First ${first.contact}, then ${lowerFirst(level)}`
     return at(
       `${big}${touching}.`,
-      `${open.length} to do, about ${Math.max(1, Math.round(work.planned.minutes))} minutes; ${percent(work.planned.anySnaps)} that one of them is lost.`,
+      `${open.length} to do, about ${Math.max(1, Math.round(work.planned.minutes))} minutes; ${percent(work.planned.anySnaps)} that one of them breaks.`,
       { part: first.contact },
     )
   }

@@ -11,9 +11,8 @@ import { StationLink } from '@/frame/StationLink'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
-import { Choice } from '@/ui/Choice'
 import { OneLine } from '@/ui/OneLine'
-import { TextArea, TextField } from '@/ui/Field'
+import { SelectField, TextArea, TextField } from '@/ui/Field'
 import { useReader } from '@/ui/reader'
 import { SheetPage } from './SheetPage'
 
@@ -86,7 +85,7 @@ function HandOver() {
   const state = useJob((j) => j.state)
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
-  const { register, handleSubmit, watch, setValue, formState } = useForm<HandOverForm>({
+  const { register, handleSubmit, watch, formState } = useForm<HandOverForm>({
     defaultValues: { outcome: 'fixed', price: '', text: '' },
   })
   const outcome = watch('outcome')
@@ -105,16 +104,13 @@ function HandOver() {
   return (
     <form className="flex flex-col gap-3 border-t border-line pt-2.5 pb-4" onSubmit={handOver}>
       <h2>Hand it over</h2>
-      <Choice
-        label="As"
-        value={outcome}
-        options={outcomes}
-        words={outcomeWords}
-        onChange={(as) => {
-          setValue('outcome', as)
-          setAsked([])
-        }}
-      />
+      <SelectField label="As" {...register('outcome', { onChange: () => setAsked([]) })}>
+        {outcomes.map((as) => (
+          <option key={as} value={as}>
+            {outcomeWords[as]}
+          </option>
+        ))}
+      </SelectField>
       <TextField
         label={`The bill, ${currency}`}
         {...register('price', {

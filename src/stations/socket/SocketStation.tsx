@@ -60,6 +60,8 @@ function Mapped({ socket }: { socket: Socket }) {
   const append = useJob((j) => j.append)
 
   const advice = usePush(surface, step, weigh, eye.factors)
+  /** The needle goes to what comes first as soon as the order is there: at the beginning, and where it is made anew. */
+  const toFirst = useRef(true)
 
   function tried(result: StrokeResult) {
     if (!step) return
@@ -78,8 +80,10 @@ function Mapped({ socket }: { socket: Socket }) {
       ...eye.noted,
     })
     setExtra(0)
+    // What snapped may make others hardly worth a stroke: the order is waited for. Else the next is known already.
+    if (result === 'snapped') toFirst.current = true
     const next = reckoning?.planned.steps.find((s) => s.contact !== contact && s.technique !== 'leave')
-    if (next && (result === 'there' || result === 'snapped')) surface.go(next.contact)
+    if (next && result === 'there') surface.go(next.contact)
   }
   const [photos, setPhotos] = useState(false)
   const [tab, setTab] = useState<SocketTab | null>(null)
@@ -103,25 +107,24 @@ function Mapped({ socket }: { socket: Socket }) {
     sweep,
   })
 
-  const begun = useRef(false)
-  const firstStep = reckoning?.planned.steps[0]?.contact
   const { go } = surface
   const point = useCallback(
     (part: string) => {
       if (part === 'ledger' || part === 'seat') setTab('Seating and loose parts')
       if (!fieldOf(socket).named.has(part)) return
-      begun.current = true
+      toFirst.current = false
       go(part)
     },
     [socket, go],
   )
   usePointed(point)
-  const reckoned = reckoning !== null
   useEffect(() => {
-    if (begun.current || !reckoned) return
-    begun.current = true
-    if (firstStep) go(firstStep)
-  }, [reckoned, firstStep, go])
+    if (!toFirst.current || !reckoning) return
+    toFirst.current = false
+    const { steps } = reckoning.planned
+    const first = steps.find((s) => s.technique !== 'leave') ?? steps[0]
+    if (first) go(first.contact)
+  }, [reckoning, go])
 
   const standing = <Standing surface={behind} reckoning={reckoning} fresh={fresh} failed={failed} />
   if (photos)

@@ -69,7 +69,7 @@ export const SocketTabs = memo(function SocketTabs({
     {
       name: 'Seating and loose parts',
       panel: (
-        <div className="grid gap-x-8 @2xl:grid-cols-2">
+        <div className="grid gap-x-8 gap-y-4 @2xl:grid-cols-2">
           <SeatTrial surface={surface} />
           <Ledger />
         </div>

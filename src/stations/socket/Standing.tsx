@@ -53,7 +53,7 @@ export const Standing = memo(function Standing({ surface, reckoning, fresh, fail
       )}
       <span>
         after this work: <b className="font-semibold text-ink">{then ? sayOdds(then, then.runs) : '…'}</b>
-        {then?.known && ` ± ${doubt(then)}; no contact breaks: ${percent(then.whole)}`}
+        {then?.known && ` ± ${doubt(then)}; every function kept: ${percent(then.whole)}`}
       </span>
     </span>
   )
