@@ -119,12 +119,12 @@ function Mapped({ socket }: { socket: Socket }) {
   )
   usePointed(point)
   useEffect(() => {
-    if (!toFirst.current || !reckoning) return
+    if (!toFirst.current || !reckoning || !fresh) return
     toFirst.current = false
     const { steps } = reckoning.planned
     const first = steps.find((s) => s.technique !== 'leave') ?? steps[0]
     if (first) go(first.contact)
-  }, [reckoning, go])
+  }, [reckoning, fresh, go])
 
   const standing = <Standing surface={behind} reckoning={reckoning} fresh={fresh} failed={failed} />
   if (photos)
