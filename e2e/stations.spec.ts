@@ -271,7 +271,7 @@ test.describe('socket', () => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'socket')
     await type(page, 'mark M31 low 0.2')
-    await type(page, 'mark AE22 low 0.2')
+    await type(page, 'mark P13 touching P14')
     await draw(page, 'Order')
     await expect(drawer(page, 'Order')).toContainText('lift from under')
     await drawer(page, 'Order').getByRole('button', { name: /M31/ }).click()
@@ -283,7 +283,7 @@ test.describe('socket', () => {
     await page.keyboard.press('x')
     await expect(lastLine(page)).toContainText('snapped')
     // The needle goes to what comes first in the order that was made anew.
-    await expect(cursor(page)).toHaveAttribute('data-cursor', 'AE22')
+    await expect(cursor(page)).toHaveAttribute('data-cursor', 'P13')
     await gate(page).click()
     await expect(page.getByText('fragment of M31 is not accounted for').last()).toBeVisible()
     await page.keyboard.press('Escape')
