@@ -271,7 +271,7 @@ test.describe('socket', () => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'socket')
     await type(page, 'mark M31 low 0.2')
-    await type(page, 'mark P13 touching P14')
+    await type(page, 'mark P13 touching on P14')
     await draw(page, 'Order')
     await expect(drawer(page, 'Order')).toContainText('lift from under')
     await drawer(page, 'Order').getByRole('button', { name: /M31/ }).click()
