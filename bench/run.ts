@@ -14,7 +14,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { timed } from './figure'
-import { imageFigures, imageFuzz } from './firmware'
+import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
@@ -87,6 +87,7 @@ pushFigures(200)
 await insertionFigures(10)
 print(imageFigures())
 imageFuzz(100_000)
+sameCodeFigures(500)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')

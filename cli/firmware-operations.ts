@@ -1,7 +1,9 @@
 import Joi from 'joi'
+import { compare } from '@/core/firmware/image/compare'
 import { blockEntropy } from '@/core/firmware/image/entropy'
 import { dumpQuality } from '@/core/firmware/image/dump'
 import { inspect, MOST_BYTES } from '@/core/firmware/image/inspect'
+import { judgeSameCode } from '@/core/firmware/image/same-code'
 import { readRecords, recordsKind, writeHexRecords, writeSRecords } from '@/core/firmware/image/records'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
@@ -63,5 +65,51 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
         readImage(read, 'read').bytes,
         second === undefined ? null : readImage(second, 'second').bytes,
       ),
+  ),
+
+  'firmware.compare': operation<{ first: string; second: string }>(
+    'Two images laid upon one another: how much differs, stretch by stretch of the first.',
+    Joi.object({ first: Joi.string().required(), second: Joi.string().required() }),
+    ({ first, second }) => {
+      const image = readImage(first, 'first').bytes
+      const { blocks, ...rest } = compare(image, readImage(second, 'second').bytes, inspect(image).stretches)
+      return { ...rest, blocks: [...blocks] }
+    },
+  ),
+
+  'firmware.verdict': operation<{
+    original: string
+    second?: string
+    release: string
+    older?: string
+    label?: string
+    own: readonly { from: number; to: number }[]
+  }>(
+    'Whether a chip holds the code of a release: same, broken off, damaged, another release, or not to be told.',
+    Joi.object({
+      original: Joi.string().required(),
+      second: Joi.string(),
+      release: Joi.string().required(),
+      older: Joi.string(),
+      label: Joi.string().max(60),
+      own: Joi.array()
+        .items(
+          Joi.object({
+            from: Joi.number().integer().min(0).required(),
+            to: Joi.number().integer().greater(Joi.ref('from')).required(),
+          }),
+        )
+        .max(100)
+        .default([]),
+    }),
+    ({ original, second, release, older, label, own }) =>
+      judgeSameCode({
+        original: readImage(original, 'original').bytes,
+        second: second === undefined ? null : readImage(second, 'second').bytes,
+        release: readImage(release, 'release').bytes,
+        older: older === undefined ? null : readImage(older, 'older').bytes,
+        label: label ?? null,
+        own,
+      }),
   ),
 }

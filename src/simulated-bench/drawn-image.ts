@@ -6,8 +6,8 @@ export interface ImageRecipe {
   /** Size of the chip it is for. */
   readonly bytes: number
   readonly descriptor: boolean
-  /** Files of its main volume, with how long their bodies are. */
-  readonly files: readonly number[]
+  /** Files of its main volume: how long their bodies are, or each as it is drawn. */
+  readonly files: readonly (number | DrawnFile)[]
   readonly microcodes: readonly {
     readonly signature: number
     readonly revision: number
@@ -19,7 +19,20 @@ export interface ImageRecipe {
   readonly settings: string
   /** Room for it, whole blocks of 4 KiB. */
   readonly settingsBytes?: number
+  /** A volume of its own at the end, of 64 KiB, which the first instruction comes from. */
+  readonly bootBlock?: DrawnFile
+  /** Erased room between the volumes, for what the board notes down; whole blocks of 4 KiB. */
+  readonly logBytes?: number
 }
+
+/** A file that is the same in every release that has its seed. */
+export interface DrawnFile {
+  readonly seed: number
+  readonly length: number
+  readonly unsummed?: true
+}
+
+export const BOOT_BLOCK = 0x10000
 
 const USUAL_SETTINGS_BYTES = 0x10000
 const fileSystem = '8C8CE578-8A3D-4F1C-9935-896185C32DD3'
@@ -40,18 +53,30 @@ export function drawImage(recipe: ImageRecipe): Uint8Array {
   image.set(volume(settingsStore, settingsBytes, [new TextEncoder().encode(recipe.settings)]), firmwareFrom)
   const main = [
     fileOf(draw, 2, new TextEncoder().encode(`version ${recipe.version}`)),
-    ...recipe.files.map((length) =>
-      fileOf(
-        draw,
-        7,
-        Uint8Array.from({ length }, () => Math.floor(draw() * 256)),
-      ),
+    ...recipe.files.map((file) =>
+      typeof file === 'number' ? fileOf(draw, 7, random(draw, file)) : drawFile(file),
     ),
     ...(recipe.microcodes.length > 0 ? [microcodeFile(draw, recipe.microcodes)] : []),
   ]
   const from = firmwareFrom + settingsBytes
-  image.set(volume(fileSystem, recipe.bytes - from, main), from)
+  const bootFrom = recipe.bytes - (recipe.bootBlock ? BOOT_BLOCK : 0)
+  image.set(volume(fileSystem, bootFrom - (recipe.logBytes ?? 0) - from, main), from)
+  if (recipe.bootBlock) image.set(volume(fileSystem, BOOT_BLOCK, [drawFile(recipe.bootBlock)]), bootFrom)
   return image
+}
+
+const random = (draw: () => number, length: number) =>
+  Uint8Array.from({ length }, () => Math.floor(draw() * 256))
+
+function drawFile({ seed, length, unsummed }: DrawnFile): Uint8Array {
+  const draw = seeded(seed)
+  const file = fileOf(draw, 7, random(draw, length))
+  if (!unsummed) return file
+  // Its header is summed all the same.
+  file[19] = 0
+  file[16] = (file[16]! + 0x40) & 0xff
+  file[17] = 0xaa
+  return file
 }
 
 function put(into: Uint8Array, at: number, value: number, bytes: number): void {

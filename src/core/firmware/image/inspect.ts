@@ -6,6 +6,8 @@ import { ImageBytes, hex } from './image-bytes'
 import type { ImageFinding } from './image-bytes'
 import { microcodesIn } from './microcode'
 import type { Microcode } from './microcode'
+import { versionsIn } from './version-text'
+import type { VersionText } from './version-text'
 import { firstOther, volumesIn } from './volume'
 import type { Volume } from './volume'
 
@@ -37,6 +39,8 @@ export interface Inspection {
   readonly regions: readonly Region[] | null
   readonly volumes: readonly Volume[]
   readonly microcodes: readonly Microcode[]
+  /** Which versions it says it is, in plain text. */
+  readonly versions: readonly VersionText[]
   /** Every byte of it, once and in order. */
   readonly stretches: readonly Stretch[]
   readonly findings: readonly ImageFinding[]
@@ -72,6 +76,7 @@ export function inspect(image: Uint8Array): Inspection {
     regions,
     volumes,
     microcodes,
+    versions: versionsIn(bytes, from, bytes.length),
     stretches: stretchesOf(bytes, { capsule, regions, volumes, microcodes }),
     findings: findings.sort((a, b) => a.at - b.at),
   }
@@ -125,7 +130,7 @@ function stretchesOfVolume(volume: Volume): Stretch[] {
     const next = volume.files[i + 1]?.from ?? volume.freeFrom
     put(file.from, Math.min(next, volume.to), file.type === PADDING_TYPE ? 'padding' : 'file', file.guid)
   })
-  put(volume.freeFrom, volume.to, 'free', volume.guid)
+  put(volume.freeFrom, volume.to, volume.lostAt === null ? 'free' : 'volume data', volume.guid)
   return all
 }
 

@@ -23,6 +23,8 @@ export interface Volume {
   readonly files: readonly VolumeFile[]
   /** Where its free space begins; its end where there is none. */
   readonly freeFrom: number
+  /** Where its files can be followed no further, though it is not its free space; null when they all can. */
+  readonly lostAt: number | null
   /** The byte that erased space has. */
   readonly erased: 0x00 | 0xff
 }
@@ -33,7 +35,7 @@ const SIGNATURE_AT = 40
 /** Shortest header: one row of the block map and its end. */
 const LEAST_HEADER = 72
 /** File systems whose files are read here. */
-const fileSystems: ReadonlySet<string> = new Set([
+export const fileSystems: ReadonlySet<string> = new Set([
   '8C8CE578-8A3D-4F1C-9935-896185C32DD3',
   '5473C07A-3DCB-4DCA-BD6F-1E9689E7349A',
 ])
@@ -108,10 +110,10 @@ function volumeAt(bytes: ImageBytes, from: number, end: number, findings: ImageF
     else find(from, `the volume at ${hex(from)} points to a second header that is not in it`)
   }
   const base = { from, to, guid, headerGood, erased } as const
-  if (!fileSystems.has(guid)) return { ...base, files: [], freeFrom: to }
+  if (!fileSystems.has(guid)) return { ...base, files: [], freeFrom: to, lostAt: null }
   if (first > to) {
     find(from, `the second header of the volume at ${hex(from)} is longer than the volume`)
-    return { ...base, files: [], freeFrom: to }
+    return { ...base, files: [], freeFrom: to, lostAt: from + headerBytes }
   }
   return { ...base, ...filesOf(bytes, base, first, find) }
 }
@@ -132,10 +134,11 @@ function filesOf(
   { from: volume, to, erased }: Pick<Volume, 'from' | 'to' | 'erased'>,
   first: number,
   find: (at: number, text: string) => void,
-): Pick<Volume, 'files' | 'freeFrom'> {
+): Pick<Volume, 'files' | 'freeFrom' | 'lostAt'> {
   const files: VolumeFile[] = []
   // Files stand on eight bytes as counted from the volume.
   const next = (at: number) => volume + onEight(at - volume)
+  let lostAt: number | null = null
   let at = next(first)
   for (; at + 24 <= to; at = next(files.at(-1)!.to)) {
     if (isAll(bytes, at, at + 24, erased)) break
@@ -143,6 +146,7 @@ function filesOf(
     const headerBytes = large ? 32 : 24
     if (large && at + 32 > to) {
       find(at, `the file at ${hex(at)} ends within its header`)
+      lostAt = at
       break
     }
     const size = large ? bytes.u64(at + 24) : bytes.u32(at + 20) & 0xffffff
@@ -151,6 +155,7 @@ function filesOf(
         at,
         `the file at ${hex(at)} says it is ${size} bytes long: what follows in its volume cannot be told`,
       )
+      lostAt = at
       break
     }
     const file = fileAt(bytes, at, headerBytes, size)
@@ -160,13 +165,14 @@ function filesOf(
     files.push(file)
   }
   const freeFrom = Math.min(at, to)
-  const strays = firstOther(bytes, freeFrom, to, erased)
-  if (at + 24 <= to && isAll(bytes, at, at + 24, erased) && strays !== null)
+  const strays = lostAt === null && at + 24 <= to ? firstOther(bytes, freeFrom, to, erased) : null
+  if (strays !== null)
     find(strays, `the free space of the volume at ${hex(volume)} is not empty at ${hex(strays)}`)
-  return { files, freeFrom }
+  return { files, freeFrom, lostAt }
 }
 
-function fileAt(bytes: ImageBytes, at: number, headerBytes: number, size: number): VolumeFile {
+/** The file whose header stands there, and what its sums say. */
+export function fileAt(bytes: ImageBytes, at: number, headerBytes: number, size: number): VolumeFile {
   const type = bytes.u8(at + 18)
   // The sums of the header are over it with its state and its body’s sum left out.
   const header = sum8(bytes, at, at + headerBytes) - bytes.u8(at + 17) - bytes.u8(at + 23)
