@@ -135,6 +135,17 @@ async function store(
   return keep(db, id, writer.hash.digest('hex'), type, writer.bytes, width, height)
 }
 
+/** How a file that is no picture is kept: as it is. */
+export const IMAGE_TYPE = 'application/octet-stream'
+
+/** Stores a firmware image, byte for byte. @param image its path, or its bytes */
+export const storeImage = (db: PoolClient, image: string | Uint8Array): Promise<StoredFile> =>
+  store(db, typeof image === 'string' ? createReadStream(image) : Readable.from([Buffer.from(image)]), {
+    type: IMAGE_TYPE,
+    width: 0,
+    height: 0,
+  })
+
 /** Stores bytes of our own making (the demo's pictures), as they are. */
 export async function storeBytes(db: PoolClient, bytes: Uint8Array, type: string): Promise<StoredFile> {
   const meta = await sharp(bytes).metadata()

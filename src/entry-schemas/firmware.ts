@@ -1,7 +1,12 @@
 import Joi from 'joi'
+import { imageRoles } from '@/core/firmware/bodies'
 import type { FirmwareBodies } from '@/core/firmware/bodies'
-import { body, text } from './field'
+import { MOST_BYTES } from '@/core/firmware/image/inspect'
+import { verdicts } from '@/core/firmware/image/same-code'
+import { body, sha, some, text } from './field'
 import type { Schemas } from './field'
+
+const bytes = Joi.number().integer().min(0).max(MOST_BYTES)
 
 export const firmwareSchemas: Schemas<FirmwareBodies> = {
   firmware: body<FirmwareBodies['firmware']>({
@@ -12,4 +17,25 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     clipOn: Joi.boolean(),
     did: text(500),
   }).min(1),
+  image: body<FirmwareBodies['image']>({
+    file: sha.required(),
+    name: some(200),
+    bytes: bytes.required(),
+    role: Joi.valid(...imageRoles).required(),
+    versions: Joi.array().items(text(40)).max(20).required(),
+  }),
+  compared: body<FirmwareBodies['compared']>({
+    original: sha.required(),
+    second: sha.allow(null).required(),
+    release: sha.required(),
+    older: sha.allow(null).required(),
+    label: text(60).allow(null).required(),
+    verdict: Joi.valid(...verdicts).required(),
+    say: some(500),
+    why: Joi.array().items(text(500)).max(20).required(),
+    places: Joi.array()
+      .items(Joi.object({ from: bytes.required(), to: bytes.required() }))
+      .max(100)
+      .required(),
+  }),
 }

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useRef, useState } from 'react'
 import { useJob } from './JobProvider'
 import { dropPhoto, keepPhoto, photosOf } from './outbox'
 import type { UnsentPhoto } from './outbox'
+import { upload } from './upload'
 
 export interface WaitingPhoto {
   readonly id: string
@@ -14,33 +15,9 @@ export interface WaitingPhoto {
   readonly refused: string | null
 }
 
-interface Answer {
-  readonly file?: { readonly sha256: string; readonly type: string; readonly bytes: number }
-  readonly error?: { readonly text: string }
-}
-
 const RETRY_MS = 4000
 /** Refused without sending a byte: the server takes less. */
 const MAX_MB = 40
-
-/** Sends one picture with progress; resolves with the status (0 when nothing answered). */
-function upload(
-  url: string,
-  file: Blob,
-  progress: (share: number) => void,
-  taken: (request: XMLHttpRequest) => void,
-): Promise<{ status: number; answer: Answer }> {
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest()
-    taken(request)
-    request.open('POST', url)
-    request.responseType = 'json'
-    request.upload.onprogress = (e) => progress(e.lengthComputable ? e.loaded / e.total : 0)
-    request.onload = () => resolve({ status: request.status, answer: (request.response ?? {}) as Answer })
-    request.onerror = request.onabort = () => resolve({ status: 0, answer: {} })
-    request.send(file)
-  })
-}
 
 /** Pictures of the job that are on their way: kept in the browser until the server has them. */
 export function usePhotos() {

@@ -9,6 +9,8 @@ import type { Socket } from '@/core/socket/model/socket'
 import { practiceScore } from '@/core/triage/practice/practice-score'
 import type { Practice } from '@/core/triage/practice/practice-score'
 import { readFaultTable } from '@/core/triage/model/fault-table'
+import { readChip, releaseFile } from '@/simulated-bench/chip-on-board'
+import type { ChipOnBoard } from '@/simulated-bench/chip-on-board'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/server/SheetPdf'
@@ -35,6 +37,10 @@ const work = {
   },
   /** What the best policy takes on a practice board. */
   bestMinutes: (board: Omit<Practice, 'steps'>) => practiceScore({ ...board, steps: [] }).best.minutes,
+  /** What a programmer reads of a simulated chip, or the maker’s file of a release. */
+  readChip: ({ chip, line }: { chip: ChipOnBoard; line: number }) => readChip(chip, line),
+  releaseFile: ({ boardModelId, version }: { boardModelId: string; version: string }) =>
+    releaseFile(boardModelId, version),
   advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
   unpack: ({ zip, keepIn }: { zip: string; keepIn: string }) => unpackJob(zip, keepIn),
   pdf: (page: Parameters<typeof SheetPdf>[0]) => renderToBuffer(SheetPdf(page)),

@@ -50,8 +50,9 @@ const endings: Readonly<Record<string, string>> = {
   'image/jpeg': 'jpg',
   'image/png': 'png',
   'image/webp': 'webp',
+  'application/octet-stream': 'bin',
 }
-const pictureTypes = Object.keys(endings)
+const fileTypes = Object.keys(endings)
 
 const json = (value: unknown) => `${JSON.stringify(value, null, 1)}\n`
 
@@ -129,8 +130,8 @@ const headSchema = Joi.object({
     .items(
       Joi.object({
         sha256: sha,
-        type: Joi.valid(...pictureTypes).required(),
-        purpose: Joi.valid('photo', 'signature').required(),
+        type: Joi.valid(...fileTypes).required(),
+        purpose: Joi.valid('photo', 'signature', 'image').required(),
       }),
     )
     .max(500)
@@ -242,6 +243,7 @@ export async function unpackJob(
 const mostOf: readonly (readonly [path: RegExp, bytes: number])[] = [
   [/^tape\.json$/, 48 * MB],
   [/^socket\.json$/, 4 * MB],
+  [/^files\/.*\.bin$/, 64 * MB],
   [/^files\//, 41 * MB],
   [/^(map\.svg|marked-contacts\.csv)$/, 16 * MB],
   [/./, MB],

@@ -17,10 +17,12 @@ import {
   FileRefused,
   filesOfJob,
   findFile,
+  IMAGE_TYPE,
   pictureType,
   storeFile,
+  storeImage,
 } from '@/data/files'
-import type { StoredFile } from '@/data/files'
+import type { Picture, StoredFile } from '@/data/files'
 import { createJob, customerOf, jobWithLine, saveCustomer } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
 import { transaction } from '@/data/pool'
@@ -108,7 +110,8 @@ export async function importJob(
       }
       const renamed = new Map<string, StoredFile>()
       for (const { picture, sha256: was, purpose } of pictures) {
-        const stored = await storeFile(db, picture)
+        const stored =
+          picture.type === IMAGE_TYPE ? await storeImage(db, picture.path) : await storeFile(db, picture)
         await attachToJob(db, id, stored.sha256, purpose)
         renamed.set(was, stored)
       }
@@ -157,6 +160,10 @@ async function cleanPictures(job: JobFile, folder: string) {
   for (const file of job.files) {
     const path = `files/${file.sha256}`
     const from = join(folder, file.sha256)
+    if (file.purpose === 'image') {
+      kept.push({ picture: asItIs(from, file), sha256: file.sha256, purpose: file.purpose })
+      continue
+    }
     const type = pictureType(await headOf(from))
     if (type !== file.type) throw notRead(path, `it is not the ${file.type} it is said to be`)
     try {
@@ -170,6 +177,15 @@ async function cleanPictures(job: JobFile, folder: string) {
   }
   return kept
 }
+
+/** A firmware image, byte for byte. */
+const asItIs = (path: string, { bytes }: JobPicture): Picture => ({
+  path,
+  type: IMAGE_TYPE,
+  bytes,
+  width: 0,
+  height: 0,
+})
 
 async function headOf(path: string): Promise<Uint8Array> {
   const file = await openFile(path)

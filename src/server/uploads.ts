@@ -9,6 +9,7 @@ import pLimit from 'p-limit'
 import sharp from 'sharp'
 import { FileRefused, MAX_PHOTO_BYTES, pictureType } from '@/data/files'
 import type { Picture } from '@/data/files'
+import { MOST_BYTES } from '@/core/firmware/image/inspect'
 import { bodyPieces, BodyRefused } from './body'
 
 const MAX_PIXELS = 120_000_000
@@ -76,30 +77,64 @@ export async function rewritten(
  * database is taken, so that a slow telephone holds nothing up. The files are gone when `work` is done.
  * @throws BodyRefused, FileRefused, TooManyAtOnce
  */
-export async function receivePicture<T>(
+export function receivePicture<T>(
   request: Request,
   account: string,
   work: (picture: Picture) => Promise<T>,
+): Promise<T> {
+  return received(request, account, MAX_PHOTO_BYTES, async (pieces, folder) => {
+    const path = join(folder, 'received')
+    let type: NonNullable<ReturnType<typeof pictureType>> | null = null
+    await arrived('picture', () =>
+      pipeline(
+        pieces,
+        firstBytes((known) => (type = known)),
+        createWriteStream(path),
+      ),
+    )
+    if (!type) throw new BodyRefused(400, 'The picture did not arrive. Drop it again.')
+    return work(await rewritten(path, type, join(folder, 'kept')))
+  })
+}
+
+/**
+ * Receives a firmware image to a file, byte for byte: it is what was read, whatever it is.
+ * @throws BodyRefused, TooManyAtOnce
+ */
+export function receiveImage<T>(
+  request: Request,
+  account: string,
+  work: (path: string) => Promise<T>,
+): Promise<T> {
+  return received(request, account, MOST_BYTES, async (pieces, folder) => {
+    const path = join(folder, 'received')
+    await arrived('image', () => pipeline(pieces, createWriteStream(path)))
+    return work(path)
+  })
+}
+
+async function arrived(what: string, receive: () => Promise<void>): Promise<void> {
+  try {
+    await receive()
+  } catch (error) {
+    if (error instanceof FileRefused || error instanceof BodyRefused) throw error
+    throw new BodyRefused(400, `The ${what} did not arrive. Send it again.`)
+  }
+}
+
+/** One upload of an account: only so many at once, in a folder that is gone afterwards. */
+async function received<T>(
+  request: Request,
+  account: string,
+  most: number,
+  take: (pieces: Readable, folder: string) => Promise<T>,
 ): Promise<T> {
   const running = under.get(account) ?? 0
   if (running >= AT_ONCE) throw new TooManyAtOnce('one after the other')
   under.set(account, running + 1)
   const folder = await mkdtemp(join(tmpdir(), 'needle-upload-'))
   try {
-    const received = join(folder, 'received')
-    let type: NonNullable<ReturnType<typeof pictureType>> | null = null
-    try {
-      await pipeline(
-        Readable.from(bodyPieces(request, MAX_PHOTO_BYTES)),
-        firstBytes((known) => (type = known)),
-        createWriteStream(received),
-      )
-    } catch (error) {
-      if (error instanceof FileRefused || error instanceof BodyRefused) throw error
-      throw new BodyRefused(400, 'The picture did not arrive. Drop it again.')
-    }
-    if (!type) throw new BodyRefused(400, 'The picture did not arrive. Drop it again.')
-    return await work(await rewritten(received, type, join(folder, 'kept')))
+    return await take(Readable.from(bodyPieces(request, most)), folder)
   } finally {
     await rm(folder, { recursive: true, force: true })
     const left = (under.get(account) ?? 1) - 1

@@ -1,10 +1,11 @@
 'use client'
 
-/** A button that picks a table; what it takes stands beside it. */
+/** A button that picks a file, a table where nothing else is said; what it takes stands beside it. */
 export function FileButton({
   children,
   hint = '',
   label,
+  accept = '.csv,text/csv,text/plain',
   disabled = false,
   onFile,
 }: {
@@ -12,6 +13,7 @@ export function FileButton({
   hint?: string
   /** Said by a screen reader. */
   label: string
+  accept?: string
   disabled?: boolean
   onFile: (file: File) => void
 }) {
@@ -23,7 +25,7 @@ export function FileButton({
         {children}
         <input
           type="file"
-          accept=".csv,text/csv,text/plain"
+          accept={accept}
           className="sr-only"
           disabled={disabled}
           aria-label={label}

@@ -39,7 +39,7 @@ export function Tabs<Name extends string>({
       </TabList>
       <TabPanels className="@container relative min-h-0 flex-1 lg:overflow-y-auto lg:pr-1.5">
         {tabs.map(({ name, panel }) => (
-          <TabPanel key={name} unmount={!visited.has(name)} className="pt-2 outline-none">
+          <TabPanel key={name} unmount={!visited.has(name)} className="pt-2 outline-none lg:h-full">
             {panel}
           </TabPanel>
         ))}

@@ -1,3 +1,10 @@
+import type { Run } from './image/compare'
+import type { Verdict } from './image/same-code'
+
+/** What an image is to the job: read of the chip, or the maker's file of a release. */
+export const imageRoles = ['read', 'release', 'older release'] as const
+export type ImageRole = (typeof imageRoles)[number]
+
 export interface FirmwareBodies {
   firmware: {
     readonly version?: string
@@ -6,5 +13,26 @@ export interface FirmwareBodies {
     readonly programmerVolts?: number
     readonly clipOn?: boolean
     readonly did?: string
+  }
+  image: {
+    readonly file: string
+    readonly name: string
+    readonly bytes: number
+    readonly role: ImageRole
+    /** Versions that stand in it as text. */
+    readonly versions: readonly string[]
+  }
+  /** The chip's contents, as read, beside a release. */
+  compared: {
+    readonly original: string
+    readonly second: string | null
+    readonly release: string
+    readonly older: string | null
+    readonly label: string | null
+    readonly verdict: Verdict
+    readonly say: string
+    readonly why: readonly string[]
+    /** Where on the chip it is broken off or damaged. */
+    readonly places: readonly Run[]
   }
 }

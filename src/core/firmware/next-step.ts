@@ -1,15 +1,93 @@
+import { placeOf } from '../board/hazard'
+import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
+import { inHand, lastNoted } from './slice'
 import type { FirmwareState } from './slice'
 
-export const firmwareStep = ({ steps }: FirmwareState): Step =>
-  steps.length === 0
-    ? {
-        station: 'firmware',
-        say: 'Do not flash yet: note the version it shows and the chip’s marking.',
-        why: 'Firmware is blamed often and wrongly.',
-      }
-    : {
-        station: 'firmware',
-        say: 'Note each step and the version seen after it.',
-        why: 'Labels lie; only the version shown after a start with mains off counts.',
-      }
+interface View {
+  readonly firmware: FirmwareState
+  readonly board: BoardState
+  /** Line on which a part was last fitted; 0 where none was. */
+  readonly partFitted: number
+}
+
+/** Whether anybody looked round the chip, and what stands against it there. */
+function roundTheChip({ board, partFitted }: View): 'not looked' | 'clear' | 'wrong' {
+  const looks = board.looks.filter((l) => placeOf(l.what) === 'round the firmware chip')
+  const last = looks.at(-1)
+  if (!last) return 'not looked'
+  return last.clear || partFitted > last.seq ? 'clear' : 'wrong'
+}
+
+/** First whether it is the firmware at all: the place, the chip, its contents twice, beside the release. */
+export function firmwareStep(view: View): Step {
+  const { firmware } = view
+  const step = (part: string, say: string, why: string, rest: Partial<Step> = {}): Step => ({
+    station: 'firmware',
+    part,
+    say,
+    why,
+    ...rest,
+  })
+  const place = roundTheChip(view)
+  const { reads, release } = inHand(firmware)
+  const { compared } = firmware
+  if (place === 'not looked')
+    return step(
+      'chip-look',
+      'Look round the firmware chip first: every part there, nothing green, no flux.',
+      'A missing resistor looks just like dead firmware.',
+      { takes: '3 min' },
+    )
+  if (place === 'wrong' && reads.length === 0)
+    return step(
+      'chip-look',
+      'Something is wrong round the chip: put that right before the firmware is blamed.',
+      'What is missing or corroded there keeps the chip from being read by the board.',
+    )
+  if (lastNoted(firmware, 'chip') === undefined || lastNoted(firmware, 'chipVolts') === undefined)
+    return step(
+      'chip',
+      'Read the chip’s marking, and note which voltage it works at.',
+      'Some work at 1.8 V: 3.3 V from a programmer destroys them.',
+      { takes: '2 min' },
+    )
+  if (reads.length === 0)
+    return step(
+      'images',
+      'Read the chip, twice, before anything is erased.',
+      'What it holds says whether it is the firmware at all, and it is the only way back.',
+      { takes: '6 min, a programmer' },
+    )
+  if (reads.length === 1)
+    return step(
+      'images',
+      'Read it once more.',
+      'Two equal reads are a good connection; one proves nothing.',
+      {
+        takes: '3 min',
+      },
+    )
+  const [first, second] = reads
+  if (first!.file !== second!.file)
+    return step(
+      'images',
+      'The last two reads differ: seat the clip again, and read twice more.',
+      'A contact or the supply is not steady, or the chip is not the one it is taken for.',
+      { takes: '6 min' },
+    )
+  if (!release)
+    return step(
+      'images',
+      'Take the maker’s file of the release the chip should hold.',
+      'Only beside it can be told what is code and what the board wrote itself.',
+    )
+  const last = Math.max(second!.seq, release.seq)
+  if (!compared || compared.seq < last)
+    return step(
+      'images',
+      'Compare the chip with the release.',
+      'Settings, keys and serial are left out of it.',
+    )
+  return step('verdict', compared.say, compared.why[0] ?? 'As compared.')
+}

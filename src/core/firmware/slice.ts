@@ -1,17 +1,34 @@
-import type { FirmwareBodies } from './bodies'
+import type { FirmwareBodies, ImageRole } from './bodies'
 import { firmwareCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 
+export type ImageLine = Noted & FirmwareBodies['image']
+
 export interface FirmwareState {
   readonly steps: readonly (Noted & FirmwareBodies['firmware'])[]
+  readonly images: readonly ImageLine[]
+  /** The last comparing, of the chip that is on the board. */
+  readonly compared: (Noted & FirmwareBodies['compared']) | null
+  /** Line from which on the chip on the board is the one it is. */
+  readonly chipSince: number
 }
+
+/** How an image is called. */
+export const roleWords: Readonly<Record<ImageRole, string>> = {
+  read: 'chip read',
+  release: 'release file',
+  'older release': 'file of the release before',
+}
+
+const kib = (bytes: number) =>
+  bytes % 1_048_576 === 0 ? `${bytes / 1_048_576} MiB` : `${Math.ceil(bytes / 1024)} KiB`
 
 export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
   commands: firmwareCommands,
-  initial: (): FirmwareState => ({ steps: [] }),
+  initial: (): FirmwareState => ({ steps: [], images: [], compared: null, chipSince: 0 }),
   kinds: {
     firmware: {
       opens: 'firmware',
@@ -29,10 +46,60 @@ export const firmware = slice<FirmwareBodies>().of({
       changesBoard: (b) =>
         b.did !== undefined || b.programmerVolts !== undefined ? { what: 'work on the firmware chip' } : null,
     },
+    image: {
+      opens: 'firmware',
+      words: ({ body: b }) =>
+        [
+          `${roleWords[b.role]}: ${b.name}`,
+          kib(b.bytes),
+          ...b.versions.slice(0, 2).map((v) => `version ${v}`),
+        ].join(', '),
+      files: (b) => [{ field: 'file', sha256: b.file, text: 'the image is not with the job' }],
+    },
+    compared: {
+      opens: 'firmware',
+      words: ({ body: b }) => `chip beside the release: ${b.say}`,
+      files: (b) =>
+        (['original', 'second', 'release', 'older'] as const).flatMap((field) => {
+          const sha256 = b[field]
+          return sha256 === null ? [] : [{ field, sha256, text: 'the image is not with the job' }]
+        }),
+    },
   },
   on: {
     firmware(s, line) {
+      const before = s.steps.findLast((f) => f.chip !== undefined)?.chip
+      const { chip } = line.body
+      if (chip !== undefined && before !== undefined && chip !== before) {
+        s.chipSince = line.seq
+        s.compared = null
+      }
       s.steps.push({ ...notedOf(line), ...line.body })
+    },
+    image(s, line) {
+      s.images.push({ ...notedOf(line), ...line.body } as (typeof s.images)[number])
+    },
+    compared(s, line) {
+      s.compared = { ...notedOf(line), ...line.body } as typeof s.compared
     },
   },
 })
+
+/** What was last noted of the chip and the programmer. */
+export const lastNoted = <K extends keyof FirmwareBodies['firmware']>(
+  { steps }: FirmwareState,
+  field: K,
+): FirmwareBodies['firmware'][K] | undefined => steps.findLast((f) => f[field] !== undefined)?.[field]
+
+/** The images the next comparing takes: the last two reads of the chip on the board, and the last file of each kind. */
+export function inHand({ images, chipSince }: FirmwareState): {
+  readonly reads: readonly ImageLine[]
+  readonly release: ImageLine | null
+  readonly older: ImageLine | null
+} {
+  return {
+    reads: images.filter((i) => i.role === 'read' && i.seq > chipSince).slice(-2),
+    release: images.findLast((i) => i.role === 'release') ?? null,
+    older: images.findLast((i) => i.role === 'older release') ?? null,
+  }
+}

@@ -204,6 +204,24 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     clipOn: fc.boolean(),
     did: words,
   }),
+  image: fc.record({
+    file: hash,
+    name: words,
+    bytes: fc.constantFrom(0, 2_097_152),
+    role: fc.constantFrom('read', 'release', 'older release'),
+    versions: fc.constantFrom([], ['1.40']),
+  }),
+  compared: fc.record({
+    original: hash,
+    second: fc.constant(null),
+    release: hash,
+    older: fc.constant(null),
+    label: fc.constantFrom(null, '1.40'),
+    verdict: fc.constantFrom('same code', 'broken off', 'damaged', 'another release', 'cannot tell'),
+    say: words,
+    why: fc.constantFrom([], ['two reads of the chip are equal']),
+    places: fc.constantFrom([], [{ from: 4096, to: 8192 }]),
+  }),
   part: fc.record(
     {
       ref: fc.constantFrom('R1', 'C2'),

@@ -1,3 +1,4 @@
+import type { Verdict } from '../firmware/image/same-code'
 import type { JobState } from './job-state'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
@@ -74,6 +75,17 @@ function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string
   const test = { CPU: 'known-good CPU', card: 'card', supply: 'bench supply', drive: 'good drive' }[what]
   return [test, outcome]
 }
+
+/** What the chip’s contents say of corrupt firmware; sound code of another release is not corrupt. */
+const contentsSay: Readonly<Record<Verdict, string | null>> = {
+  'same code': 'alike',
+  'broken off': 'differ',
+  damaged: 'differ',
+  'another release': 'alike',
+  'cannot tell': null,
+}
+/** How far what was read only once is believed. */
+const READ_ONCE = 0.8
 
 /** How far a claim is believed that was checked and holds. */
 const HOLDS = 0.95
@@ -172,11 +184,12 @@ export function evidenceOf(
   )
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
   const found = new Map<string, Dated>()
-  const put = (seq: number, test: string, outcome: string, since = seq) => {
+  const put = (seq: number, test: string, outcome: string, since = seq, reliability?: number) => {
     if (!testOf(test).outcomes.includes(outcome)) return
     const mended = mends.filter((m) => m.seq < since).map((m) => m.fault)
     const key = `${test} after ${mended.length}`
-    if ((found.get(key)?.seq ?? -1) <= seq) found.set(key, { seq, test, outcome, mended })
+    if ((found.get(key)?.seq ?? -1) <= seq)
+      found.set(key, { seq, test, outcome, mended, ...(reliability === undefined ? {} : { reliability }) })
   }
   for (const reading of state.board.railLog) {
     const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails)[0]!.ohms!
@@ -234,6 +247,12 @@ export function evidenceOf(
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
+  const { compared } = state.firmware
+  if (compared) {
+    const { seq, verdict, second } = compared
+    const outcome = contentsSay[verdict]
+    if (outcome) put(seq, 'chip contents', outcome, seq, second === null ? READ_ONCE : undefined)
+  }
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
   const seenHere = new Set([...found.values()].map((e) => e.test))
   const claimed = state.intake.claims.flatMap(({ seq, weighed, checked }): Dated[] => {

@@ -32,7 +32,12 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   intake: ({ state }) => intakeStep(state.intake),
   triage: ({ state, gate, belief }) => triageStep(state.board, gate, belief),
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
-  firmware: ({ state }) => firmwareStep(state.firmware),
+  firmware: ({ state: { firmware, board, parts } }) =>
+    firmwareStep({
+      firmware,
+      board,
+      partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
+    }),
   parts: ({ state }) => partsStep(state.parts),
   proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
   'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),

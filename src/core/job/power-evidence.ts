@@ -1,3 +1,4 @@
+import { lastNoted } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { currentPass } from '../socket/slice'
@@ -32,8 +33,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     const group = named.get(name)?.group ?? 'unknown'
     return group === 'unknown' ? 'unknown' : functionLaw[group].effect
   }
-  const chip = (field: 'chipVolts' | 'programmerVolts') =>
-    state.firmware.steps.findLast((f) => f[field] !== undefined)?.[field] ?? null
+  const chip = (field: 'chipVolts' | 'programmerVolts') => lastNoted(state.firmware, field) ?? null
   const read = railsRead(state)
   const notLooked = socket ? socket.contacts.filter((c) => !looked[c.name] && !marks[c.name]) : []
   return {
@@ -86,7 +86,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     standbyHot: power.standbyHot,
     chipVolts: chip('chipVolts'),
     programmerVolts: chip('programmerVolts'),
-    clipOn: state.firmware.steps.findLast((f) => f.clipOn !== undefined)?.clipOn ?? false,
+    clipOn: lastNoted(state.firmware, 'clipOn') ?? false,
     supplyLimitA: state.board.supplyLimitA,
     provedUnderLimit: power.proved > power.changed,
     changedWhat: power.changedWhat,

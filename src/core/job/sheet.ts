@@ -90,6 +90,7 @@ function foundLines(state: JobState): string[] {
       found.push(`${part.ref}: ${part.did.slice(6)}${part.text ? `, ${part.text}` : ''}`)
   for (const claim of state.intake.claims)
     if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
+  if (state.firmware.compared) found.push(`the firmware chip: ${state.firmware.compared.say}`)
   const baseline = state.board.baselines[0]
   if (baseline) found.push(`at the first power-up it ${stageReached(baseline).say}`)
   const last = state.board.baselines.at(-1)

@@ -104,6 +104,18 @@ it('every kind of entry has its words', () => {
     .put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
     .put('missing', { what: 'tip', from: 'socket' })
     .put('accounted', { item: 26, where: 'dish' })
+    .put('image', { file: '', name: 'read.bin', bytes: 2_097_152, role: 'read', versions: ['1.40'] })
+    .put('compared', {
+      original: '',
+      second: null,
+      release: '',
+      older: null,
+      label: null,
+      verdict: 'same code',
+      say: 'Same code.',
+      why: [],
+      places: [],
+    })
     .put('firmware', {
       version: '1.40',
       chip: 'LSN',

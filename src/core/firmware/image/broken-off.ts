@@ -16,7 +16,7 @@ export interface Laid {
 export interface Seams {
   readonly unsound: readonly Unsound[]
   readonly unsummed: readonly { readonly from: number; readonly to: number }[]
-  /** Its microcode that adds up and is not the release’s. */
+  /** Its microcode that adds up, and its version texts, that are not the release’s. */
   readonly others: readonly { readonly from: number }[]
 }
 
@@ -83,7 +83,9 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
       why: ['from there on every byte of code is the older release’s'],
     }
   if (!meetAt(seams, edge, edge + HEADER)) return null
-  if (isErased(laid, first, codeEnd))
+  const next = sector + SECTOR - laid.at
+  const restErased = fullBytes(laid, next, codeEnd) >= LEAST_ALIKE && isErased(laid, next, codeEnd)
+  if (restErased || isErased(laid, first, codeEnd))
     return {
       at: sector,
       say: `Broken off at ${hex(sector)}: new up to it, erased after it. Write it whole.`,
@@ -202,10 +204,10 @@ function erasedFrom(chip: Uint8Array, from: number): number {
   return at
 }
 
-/** Sound files and microcode on the chip between two addresses that the release does not have there. */
+/** Sound files, microcode and version texts on the chip between two addresses that the release does not have. */
 function othersParts({ release, chip, at }: Laid, { others }: Seams, from: number, to: number): number {
-  let count = others.filter((m) => m.from >= from && m.from < to).length
-  // What differs first may stand within a header.
+  // What differs first may stand within a header, or at the end of a text.
+  let count = others.filter((m) => m.from >= from - HEADER && m.from < to).length
   for (const file of soundFilesIn(chip, from - HEADER, to)) {
     // One with the release’s header, its body’s sum included, may be its own, damaged where no sum shows it.
     const isRelease = (i: number) => chip[file.from + i] === release[file.from - at + i]

@@ -86,3 +86,11 @@ function saidToBeOwn(
   if (at < stretch.to) parts.push({ ...stretch, from: at })
   return parts
 }
+
+/** What an image says it is, what the board writes itself left out. */
+export function codeVersions(image: Uint8Array, inspection: Inspection): string[] {
+  const own = ownersOf(image, inspection).filter((s) => s.owner === 'own')
+  return inspection.versions
+    .filter((v) => !own.some((s) => v.at >= s.from && v.at < s.to))
+    .map((v) => v.version)
+}

@@ -6,7 +6,7 @@ import type { Laid } from './broken-off'
 import { hex } from './image-bytes'
 import { inspect } from './inspect'
 import type { Inspection } from './inspect'
-import { isCodeVolume, ownersOf } from './owner'
+import { codeVersions, isCodeVolume, ownersOf } from './owner'
 import type { OwnedStretch, Owner } from './owner'
 import { placementOf } from './placement'
 import { straysIn, unsoundIn } from './soundness'
@@ -71,7 +71,7 @@ export function judgeSameCode(question: SameCodeQuestion): Judgement {
   const { original, second = null, release, older = null, label = null } = question
   const quality = dumpQuality(original, second)
   const [chip, file] = [inspect(original), inspect(release)]
-  const versions = { original: versionsOf(original, chip), release: versionsOf(release, file) }
+  const versions = { original: codeVersions(original, chip), release: codeVersions(release, file) }
   const cannotTell = (
     because: string,
     why: readonly string[] = [],
@@ -176,10 +176,14 @@ export function judgeSameCode(question: SameCodeQuestion): Judgement {
   const seams = {
     unsound: [...unsound, ...straysIn(original, chip)].sort((a, b) => a.from - b.from),
     unsummed: files.filter((f) => f.checks === 'not summed'),
-    others: chip.microcodes.filter(
-      (m) =>
-        m.sumGood && compared.runs.some((r) => r.from + placement.at < m.to && r.to + placement.at > m.from),
-    ),
+    others: [
+      ...chip.microcodes.filter(
+        (m) => m.sumGood && compared.runs.some((r) => r.from + laid.at < m.to && r.to + laid.at > m.from),
+      ),
+      ...chip.versions
+        .filter((v) => versions.original.includes(v.version) && !versions.release.includes(v.version))
+        .map((v) => ({ from: v.at })),
+    ],
   }
   const edge = brokenOff(laid, seams, before)
   if (edge) return judged('broken off', edge.say, edge.why, [{ from: edge.at, to: edge.at }])
@@ -246,14 +250,6 @@ export function judgeSameCode(question: SameCodeQuestion): Judgement {
 
 /** Whether the last thing in a file is said to be longer than the file. */
 const cutOff = ({ findings }: Inspection) => findings.some((f) => /past the end|cut off/.test(f.text))
-
-/** What an image says it is, what the board writes itself left out. */
-function versionsOf(image: Uint8Array, inspection: Inspection): string[] {
-  const own = ownersOf(image, inspection).filter((s) => s.owner === 'own')
-  return inspection.versions
-    .filter((v) => !own.some((s) => v.at >= s.from && v.at < s.to))
-    .map((v) => v.version)
-}
 
 /** The chip’s version where it is another than the file’s; null where it says nothing, or the same. */
 const otherVersion = ({ original, release }: Judgement['versions']): string | null =>

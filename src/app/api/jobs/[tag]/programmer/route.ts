@@ -1,0 +1,81 @@
+import Joi from 'joi'
+import { clipFault } from '@/core/firmware/clip'
+import { evidenceOf } from '@/core/job/evidence'
+import { attachToJob, storeImage } from '@/data/files'
+import { hiddenBoardOf } from '@/data/hidden-boards'
+import type { HiddenBoard } from '@/data/hidden-boards'
+import { jobNow } from '@/data/job-now'
+import { transaction } from '@/data/pool'
+import { referencesOf } from '@/data/references'
+import { bodyJson } from '@/server/body'
+import { forJob, refuse } from '@/server/answers'
+import { heavy } from '@/server/heavy'
+import { firmwareOf } from '@/simulated-bench/chip-on-board'
+
+interface Context {
+  readonly params: Promise<{ tag: string }>
+}
+
+/** What the simulated programmer is asked for: the chip read once, or the maker's file of a release. */
+const asked = Joi.object({
+  take: Joi.valid('read', 'release').required(),
+  version: Joi.string().max(40).when('take', { is: 'release', then: Joi.required() }),
+})
+
+const realBench = () =>
+  refuse(404, 'This board is on a real bench: read its chip there, and open the file here.', 'tag')
+
+/** The releases the simulated maker offers for this board. */
+export async function GET(request: Request, { params }: Context) {
+  return forJob((await params).tag, request, async (job) => {
+    const hidden = await hiddenBoardOf(job.id)
+    const { state } = await jobNow(job.id)
+    const { boardModelId } = state.intake.ticket
+    if (!hidden || !boardModelId) return Response.json({ versions: [] })
+    return Response.json({ versions: firmwareOf(boardModelId).versions })
+  })
+}
+
+/** Reads the simulated chip, or fetches a release; the image is kept with the job, the line is the asker's to write. */
+export async function POST(request: Request, { params }: Context) {
+  return forJob((await params).tag, request, async (job, account) => {
+    const { error, value } = asked.validate(await bodyJson(request))
+    if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'take'))
+    const { take, version } = value as { take: 'read' | 'release'; version?: string }
+    const hidden = await hiddenBoardOf(job.id)
+    const now = await jobNow(job.id)
+    const { boardModelId } = now.state.intake.ticket
+    if (!hidden) return realBench()
+    if (!boardModelId) return refuse(409, 'Choose the board’s model in the ticket first.', 'tag')
+    const fault = take === 'read' ? clipFault(now.state.firmware) : null
+    if (fault) return refuse(409, fault, 'take')
+    const bytes =
+      take === 'read'
+        ? await heavy(
+            account.id,
+            'readChip',
+            { chip: await chipNow(hidden, now, boardModelId), line: now.state.seq },
+            request.signal,
+          )
+        : await heavy(account.id, 'releaseFile', { boardModelId, version: version! }, request.signal)
+    if (!bytes) return refuse(404, `There is no release ${version} of this board.`, 'version')
+    const file = await transaction(async (db) => {
+      const stored = await storeImage(db, bytes)
+      await attachToJob(db, job.id, stored.sha256, 'image')
+      return stored
+    })
+    const name =
+      take === 'read' ? `${job.tag} chip, line ${now.state.seq}.bin` : `${boardModelId} ${version}.bin`
+    return Response.json({ file, name })
+  })
+}
+
+/** The chip with what is left of its faults. */
+async function chipNow(
+  { faults, seed }: HiddenBoard,
+  { state, socket }: Awaited<ReturnType<typeof jobNow>>,
+  boardModelId: string,
+) {
+  const { mended } = evidenceOf(state, socket, await referencesOf(boardModelId))
+  return { boardModelId, faults: faults.filter((f) => !mended.includes(f)), seed }
+}

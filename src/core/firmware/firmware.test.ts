@@ -1,0 +1,117 @@
+import { describe, expect, it } from 'vitest'
+import { tape } from '../job/tape.testing'
+import { evidenceOf } from '../job/evidence'
+import { stepAt } from '../job/next-step'
+import { gateOf } from '../job/gate'
+import { jobState } from '../job/job-state'
+import type { Bodies } from '../slices'
+import { clipFault } from './clip'
+import { inHand } from './slice'
+
+const [a, b, c] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
+const image = (file: string, role: Bodies['image']['role'] = 'read') => ({
+  file,
+  name: 'x.bin',
+  bytes: 2_097_152,
+  role,
+  versions: [],
+})
+const compared = (verdict: Bodies['compared']['verdict'], second: string | null = a): Bodies['compared'] => ({
+  original: a,
+  second,
+  release: c,
+  older: null,
+  label: null,
+  verdict,
+  say: `It is ${verdict}.`,
+  why: ['two reads of the chip are equal'],
+  places: [],
+})
+type Tape = ReturnType<typeof tape>
+const stateOf = (t: Tape) => jobState(t.entries)
+/** The same tape, to go on from. */
+const copy = (t: Tape) => {
+  const other = tape()
+  other.entries.push(...t.entries)
+  return other
+}
+const step = (t: Tape) => {
+  const state = stateOf(t)
+  return stepAt('firmware', { state, field: null, gate: gateOf(state, null), belief: null, work: null })
+}
+const looked = () =>
+  tape().put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true })
+const ready = () => looked().put('firmware', { chip: 'LSN-16V', chipVolts: 1.8 })
+
+describe('the next step at the chip', () => {
+  it('goes from the place to the chip, to two equal reads, to the release, to the verdict', () => {
+    let t = tape()
+    expect(step(t).say).toContain('Look round the firmware chip')
+    t = looked()
+    expect(step(t).say).toContain('marking')
+    t = ready()
+    expect(step(t).say).toContain('twice')
+    t = t.put('image', image(a))
+    expect(step(t).say).toBe('Read it once more.')
+    expect(step(copy(t).put('image', image(b))).say).toContain('differ')
+    t = t.put('image', image(a))
+    expect(step(t).say).toContain('maker’s file')
+    t = t.put('image', image(c, 'release'))
+    expect(step(t).say).toContain('Compare')
+    t = t.put('compared', compared('same code'))
+    expect(step(t)).toMatchObject({ say: 'It is same code.', why: 'two reads of the chip are equal' })
+    expect(step(t.put('image', image(c, 'release'))).say).toContain('Compare')
+  })
+  it('does not blame the firmware while a part is gone beside it, and goes on once one is fitted', () => {
+    const gone = tape().put('look', {
+      what: 'round the chip',
+      seen: 'green beside it',
+      clear: false,
+      hazard: 'corroded',
+    })
+    expect(step(gone).say).toContain('put that right')
+    expect(step(gone.put('part', { ref: 'R1', did: 'fitted' })).say).toContain('marking')
+  })
+  it('another chip on the board is not the one that was read', () => {
+    const t = ready().put('image', image(a)).put('image', image(a)).put('compared', compared('damaged'))
+    const other = t.put('firmware', { chip: 'FERN-32V', chipVolts: 1.8 })
+    expect(inHand(stateOf(other).firmware).reads).toEqual([])
+    expect(stateOf(other).firmware.compared).toBeNull()
+    expect(step(other).say).toContain('twice')
+  })
+})
+
+describe('the clip', () => {
+  it.each<[string, Bodies['firmware'], RegExp | null]>([
+    ['no voltage of the chip', { programmerVolts: 3.3, clipOn: true }, /which voltage the chip/],
+    ['none of the programmer', { chipVolts: 1.8, clipOn: true }, /which voltage the programmer/],
+    ['3.3 V on 1.8 V', { chipVolts: 1.8, programmerVolts: 3.3, clipOn: true }, /adapter/],
+    ['1.8 V on 3.3 V', { chipVolts: 3.3, programmerVolts: 1.8, clipOn: true }, /not be read rightly/],
+    ['the clip off', { chipVolts: 1.8, programmerVolts: 1.8 }, /coin cell out/],
+    ['all as it should be', { chipVolts: 1.8, programmerVolts: 1.8, clipOn: true }, null],
+  ])('with %s', (_, noted, fault) => {
+    const say = clipFault(stateOf(tape().put('firmware', noted)).firmware)
+    if (fault) expect(say).toMatch(fault)
+    else expect(say).toBeNull()
+  })
+})
+
+describe('the verdict as evidence of triage', () => {
+  const contents = (t: Tape) =>
+    evidenceOf(stateOf(t), null).evidence.find((e) => e.test === 'chip contents') ?? null
+  it.each<[Bodies['compared']['verdict'], string | null]>([
+    ['same code', 'alike'],
+    ['another release', 'alike'],
+    ['damaged', 'differ'],
+    ['broken off', 'differ'],
+    ['cannot tell', null],
+  ])('%s is said as %s', (verdict, outcome) => {
+    expect(contents(tape().put('compared', compared(verdict)))?.outcome ?? null).toBe(outcome)
+  })
+  it('counts for less when the chip was read once, and not at all when the line is struck', () => {
+    const t = tape().put('compared', compared('damaged', null))
+    expect(contents(t)?.reliability).toBeLessThan(1)
+    expect(contents(tape().put('compared', compared('damaged')))?.reliability).toBeUndefined()
+    expect(contents(t.put('strike', { why: 'undo' }, 1))).toBeNull()
+  })
+})

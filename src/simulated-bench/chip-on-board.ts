@@ -1,0 +1,69 @@
+import { seeded } from '@/core/maths/seeded'
+import type { FaultId } from '@/core/triage/model/faults'
+import { codeOf, drawContents, drawRelease } from './chip-contents'
+import type { FirmwareLine, Mishap } from './chip-contents'
+
+/** A chip on a simulated board: which board it is, what is still wrong with it, its seed. */
+export interface ChipOnBoard {
+  readonly boardModelId: string
+  readonly faults: readonly FaultId[]
+  readonly seed: number
+}
+
+const MIB = 1024 * 1024
+
+/** The firmware of a board model: the same for every board of it. */
+export function firmwareOf(boardModelId: string): FirmwareLine {
+  const seed = [...boardModelId].reduce((sum, letter) => (sum * 31 + letter.charCodeAt(0)) % 100_003, 7)
+  return {
+    seed,
+    bytes: 2 * MIB,
+    descriptor: seed % 2 === 0,
+    settingsBytes: 0x10000,
+    logBytes: 0x8000,
+    versions: ['1.20', '1.30', '1.40', '1.52'],
+  }
+}
+
+/** Which release the chip holds, or was being given. */
+const nthOf = ({ seed }: ChipOnBoard) => 1 + (seed % 2)
+
+/** The maker's file of a release; null for a version there is none of. */
+export function releaseFile(boardModelId: string, version: string): Uint8Array | null {
+  const line = firmwareOf(boardModelId)
+  const nth = line.versions.indexOf(version)
+  return nth < 0 ? null : drawRelease(line, nth)
+}
+
+function mishapOf(line: FirmwareLine, { faults, seed }: ChipOnBoard, nth: number): Mishap {
+  if (!faults.includes('firmware corrupt')) return { is: 'none' }
+  const { from, to } = codeOf(line, drawRelease(line, nth))
+  const draw = seeded(seed)
+  const place = () => from + Math.floor((0.2 + 0.6 * draw()) * (to - from))
+  if (seed % 3 === 1) return { is: 'rotten', at: [place(), place()] }
+  return {
+    is: 'stopped',
+    at: place() & ~0xfff,
+    way: seed % 3 === 0 ? 'down' : 'up',
+    erased: 0x10000,
+  }
+}
+
+/**
+ * What a programmer reads of the chip. One of the wrong kind is twice as large as the board's, and its upper half
+ * answers otherwise each time.
+ * @param line of the tape at which it is read
+ */
+export function readChip(chip: ChipOnBoard, line: number): Uint8Array {
+  const firmware = firmwareOf(chip.boardModelId)
+  const nth = nthOf(chip)
+  const contents = drawContents(firmware, nth, mishapOf(firmware, chip, nth), chip.seed)
+  if (!chip.faults.includes('firmware chip')) return contents
+  const larger = new Uint8Array(2 * contents.length)
+  larger.set(contents)
+  larger.set(contents, contents.length)
+  const draw = seeded(chip.seed * 7919 + line)
+  for (let i = 0; i < 400; i++)
+    larger[contents.length + Math.floor(draw() * contents.length)]! ^= 1 << (i % 8)
+  return larger
+}

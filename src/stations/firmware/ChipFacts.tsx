@@ -1,0 +1,113 @@
+'use client'
+import { useState } from 'react'
+import { tooMuch } from '@/core/firmware/clip'
+import { lastNoted } from '@/core/firmware/slice'
+import { readNumber } from '@/core/tables/read-number'
+import { useJob } from '@/job/JobProvider'
+import { Choice } from '@/ui/Choice'
+import { TicketLine } from '@/ui/TicketLine'
+
+/** What is known of the version, the chip and the programmer on it; each is noted where it stands. */
+export function ChipFacts() {
+  const firmware = useJob((j) => j.state.firmware)
+  const chipVolts = lastNoted(firmware, 'chipVolts')
+  const programmerVolts = lastNoted(firmware, 'programmerVolts')
+  const append = useJob((j) => j.append)
+  const over = tooMuch(firmware)
+  return (
+    <section id="chip" className="ticket pt-2.5 pb-4">
+      <h2>Version and chip</h2>
+      <Fact
+        label="Version seen"
+        known={lastNoted(firmware, 'version')}
+        placeholder="as the screen shows it"
+        onKeep={(text) => (append('firmware', { version: text }), null)}
+      />
+      <Fact
+        label="Chip marking"
+        known={lastNoted(firmware, 'chip')}
+        placeholder="LSN-16V"
+        onKeep={(text) => (append('firmware', { chip: text.toUpperCase() }), null)}
+      />
+      <Volts label="Chip works at" known={chipVolts} onKeep={(v) => append('firmware', { chipVolts: v })} />
+      <Volts
+        label="Programmer"
+        known={programmerVolts}
+        onKeep={(v) => append('firmware', { programmerVolts: v })}
+      />
+      {over && (
+        <p role="alert" className="mt-2 font-semibold text-ember">
+          {over}
+        </p>
+      )}
+      <div id="clip" className="mt-2">
+        <Choice
+          label="Clip"
+          value={lastNoted(firmware, 'clipOn') ? 'on' : 'off'}
+          options={['off', 'on']}
+          words={{ on: 'on the chip', off: 'off' }}
+          onChange={(v) => append('firmware', { clipOn: v === 'on' })}
+        />
+      </div>
+    </section>
+  )
+}
+
+function Fact({
+  label,
+  known,
+  placeholder,
+  onKeep,
+}: {
+  label: string
+  known: string | undefined
+  placeholder: string
+  onKeep: (text: string) => string | null
+}) {
+  const [text, setText] = useState<string | null>(null)
+  const [fault, setFault] = useState<string>()
+  function keep() {
+    const typed = (text ?? '').trim()
+    if (typed === '' || typed === known) return setText(null)
+    const wrong = onKeep(typed)
+    setFault(wrong ?? undefined)
+    if (!wrong) setText(null)
+  }
+  return (
+    <TicketLine label={label} error={fault}>
+      <input
+        className="num"
+        value={text ?? known ?? ''}
+        placeholder={placeholder}
+        onChange={(e) => setText(e.target.value)}
+        onBlur={keep}
+        onKeyDown={(e) => e.key === 'Enter' && keep()}
+      />
+    </TicketLine>
+  )
+}
+
+function Volts({
+  label,
+  known,
+  onKeep,
+}: {
+  label: string
+  known: number | undefined
+  onKeep: (volts: number) => void
+}) {
+  return (
+    <Fact
+      label={label}
+      known={known === undefined ? undefined : `${known} V`}
+      placeholder="1.8 or 3.3"
+      onKeep={(text) => {
+        const volts = readNumber(text)
+        if (volts === null || volts < 0.5 || volts > 12)
+          return `“${text}” is no voltage of a chip; 1.8 or 3.3`
+        onKeep(volts)
+        return null
+      }}
+    />
+  )
+}

@@ -1,0 +1,165 @@
+'use client'
+import { useEffect, useState } from 'react'
+import type { Step } from '@/core/board/step'
+import { inHand } from '@/core/firmware/slice'
+import { StationLink } from '@/frame/StationLink'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { FileButton } from '@/ui/FileButton'
+import { IMAGE_FILES } from './image/ImageList'
+import type { Images } from './image/use-images'
+
+const small = 'px-2.5! py-0.5! text-[0.92rem]'
+
+/** The answers to what stands in the strip of this station. */
+export function FirmwareAnswers({
+  step,
+  images,
+  onChip,
+  onContents,
+}: {
+  step: Step
+  images: Images
+  onChip: () => void
+  onContents: () => void
+}) {
+  const append = useJob((j) => j.append)
+  const simulated = useJob((j) => j.simulated !== 'no')
+  const firmware = useJob((j) => j.state.firmware)
+  const hint = useKeyHint()
+  const { reads, release } = inHand(firmware)
+  const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
+  const wantsRead = step.part === 'images' && !equal
+  const wantsFile = step.part === 'images' && equal && !release
+  const wantsCompare = step.part === 'images' && equal && release !== null
+  const read = () => void images.readChip().then(onContents)
+  const compare = () => void images.compare()
+  useKeys({
+    ...(wantsRead && simulated ? { carryOut: read } : {}),
+    ...(wantsCompare || step.part === 'verdict' ? { carryOut: compare } : {}),
+  })
+  if (images.under)
+    return (
+      <p role="status" className="flex items-center gap-3">
+        {images.under.what}
+        <progress
+          {...(images.under.share === null ? {} : { value: images.under.share })}
+          max={1}
+          className="h-1.5 w-40 accent-[var(--brass)]"
+          aria-label={images.under.what}
+        />
+        <Button className={small} onClick={images.stop}>
+          Stop
+        </Button>
+      </p>
+    )
+  return (
+    <div role="group" aria-label="Answer" className="flex flex-wrap items-center gap-1.5">
+      {step.part === 'chip-look' && (
+        <>
+          <Button
+            look="first"
+            className={small}
+            onClick={() =>
+              append('look', {
+                what: 'round the firmware chip',
+                seen: 'nothing seen',
+                clear: true,
+                hazard: 'harmless',
+              })
+            }
+          >
+            Nothing is wrong there
+          </Button>
+          <StationLink to="parts" className="underline underline-offset-4">
+            a part is gone or damaged: note it
+          </StationLink>
+        </>
+      )}
+      {step.part === 'chip' && (
+        <Button look="first" className={small} onClick={onChip}>
+          Note marking and voltage
+        </Button>
+      )}
+      {wantsRead && simulated && (
+        <Button look="first" className={small} keyHint={hint('carryOut')} onClick={read}>
+          {reads.length === 0 ? 'Read it (simulated)' : 'Read it again (simulated)'}
+        </Button>
+      )}
+      {wantsRead && (
+        <FileButton
+          label="A read of the chip"
+          accept={IMAGE_FILES}
+          onFile={(file) => void images.open(file, 'read')}
+        >
+          Open a read…
+        </FileButton>
+      )}
+      {wantsFile && <Releases images={images} />}
+      {(wantsCompare || step.part === 'verdict') && (
+        <Button
+          look={wantsCompare ? 'first' : 'quiet'}
+          className={small}
+          keyHint={hint('carryOut')}
+          onClick={compare}
+        >
+          {wantsCompare ? 'Compare' : 'Compare again'}
+        </Button>
+      )}
+      {step.part === 'verdict' && firmware.compared?.verdict !== 'cannot tell' && (
+        <StationLink to="triage" className="underline underline-offset-4">
+          go on at triage
+        </StationLink>
+      )}
+      {images.say && (
+        <p role="alert" className="font-semibold text-ember">
+          {images.say}{' '}
+          {/chip|clip|programmer/i.test(images.say) && (
+            <Button look="bare" className="py-0!" onClick={onChip}>
+              to chip and clip
+            </Button>
+          )}
+        </p>
+      )}
+    </div>
+  )
+}
+
+/** Files of the maker: those of the simulated one, the release that was read first; or one from the disk. */
+function Releases({ images }: { images: Images }) {
+  const tag = useJob((j) => j.tag)
+  const simulated = useJob((j) => j.simulated !== 'no')
+  const read = useJob((j) => inHand(j.state.firmware).reads.at(-1)?.versions ?? none)
+  const [versions, setVersions] = useState<readonly string[]>([])
+  useEffect(() => {
+    if (!simulated) return
+    const control = new AbortController()
+    void fetch(`/api/jobs/${tag}/programmer`, { signal: control.signal })
+      .then(async (answer) => setVersions(((await answer.json()) as { versions?: string[] }).versions ?? []))
+      .catch(() => undefined)
+    return () => control.abort()
+  }, [tag, simulated])
+  return (
+    <>
+      {versions.map((version) => (
+        <Button
+          key={version}
+          look={read.includes(version) ? 'first' : 'quiet'}
+          className={small}
+          onClick={() => void images.takeRelease(version)}
+        >
+          {version} of the maker (simulated)
+        </Button>
+      ))}
+      <FileButton
+        label="The maker’s file of a release"
+        accept={IMAGE_FILES}
+        onFile={(file) => void images.open(file, 'release')}
+      >
+        Open the file…
+      </FileButton>
+    </>
+  )
+}
+const none: readonly string[] = []

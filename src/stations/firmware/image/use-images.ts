@@ -1,0 +1,146 @@
+'use client'
+import { wrap } from 'comlink'
+import type { Remote } from 'comlink'
+import { useCallback, useEffect, useRef, useState } from 'react'
+import type { ImageRole } from '@/core/firmware/bodies'
+import { inHand, lastNoted } from '@/core/firmware/slice'
+import { useJob } from '@/job/JobProvider'
+import { upload } from '@/job/upload'
+import type { ImageWorker } from '@/workers/image.worker'
+
+interface Under {
+  readonly what: string
+  readonly share: number | null
+}
+
+/** Images of the job: read, opened, inspected and compared in a worker, each kept with the job under its hash. */
+export function useImages() {
+  const tag = useJob((j) => j.tag)
+  const firmware = useJob((j) => j.state.firmware)
+  const append = useJob((j) => j.append)
+  const [under, setUnder] = useState<Under | null>(null)
+  const [say, setSay] = useState('')
+  const stop = useRef<AbortController | null>(null)
+  const worker = useRef<{ remote: Remote<ImageWorker>; thread: Worker } | null>(null)
+  useEffect(
+    () => () => {
+      stop.current?.abort()
+      worker.current?.thread.terminate()
+      worker.current = null
+    },
+    [],
+  )
+  const remote = useCallback(() => {
+    if (!worker.current) {
+      const thread = new Worker(new URL('../../../workers/image.worker.ts', import.meta.url), {
+        type: 'module',
+      })
+      worker.current = { thread, remote: wrap<ImageWorker>(thread) }
+    }
+    return worker.current.remote
+  }, [])
+  const urlOf = useCallback((sha: string) => `/api/jobs/${tag}/files/${sha}`, [tag])
+
+  /** One piece of work at a time; what goes wrong is said, and nothing is noted. */
+  async function run(what: string, work: (signal: AbortSignal) => Promise<void>): Promise<void> {
+    if (under) return
+    const control = new AbortController()
+    stop.current = control
+    setSay('')
+    setUnder({ what, share: null })
+    try {
+      await work(control.signal)
+    } catch (error) {
+      if (!control.signal.aborted)
+        setSay(
+          error instanceof Error && error.message ? error.message : 'It did not come through. Try again.',
+        )
+    }
+    setUnder(null)
+  }
+
+  async function keep(role: ImageRole, name: string, sha: string, bytes: number, signal: AbortSignal) {
+    const { versions } = await remote().see(urlOf(sha))
+    if (signal.aborted) return
+    append('image', { file: sha, name, bytes, role, versions: versions.slice(0, 20) })
+  }
+
+  const fromBench = (what: string, ask: object, role: ImageRole) =>
+    run(what, async (signal) => {
+      const answer = await fetch(`/api/jobs/${tag}/programmer`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify(ask),
+        signal,
+      })
+      const reply = (await answer.json()) as {
+        file?: { sha256: string; bytes: number }
+        name?: string
+        error?: { text: string }
+      }
+      if (!reply.file) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
+      await keep(role, reply.name ?? 'image', reply.file.sha256, reply.file.bytes, signal)
+    })
+
+  return {
+    remote,
+    urlOf,
+    under,
+    say,
+    stop: () => stop.current?.abort(),
+    readChip: () => fromBench('Reading the chip…', { take: 'read' }, 'read'),
+    takeRelease: (version: string, role: ImageRole = 'release') =>
+      fromBench(`Fetching ${version}…`, { take: 'release', version }, role),
+    open: (file: File, role: ImageRole) =>
+      run(`Sending ${file.name}…`, async (signal) => {
+        const decoded = await remote().decode(file)
+        if ('fault' in decoded) throw new Error(decoded.fault)
+        const { status, answer } = await upload(
+          `/api/jobs/${tag}/images`,
+          new Blob([decoded.bytes as Uint8Array<ArrayBuffer>]),
+          (share) => setUnder((u) => u && { ...u, share }),
+          (request) => signal.addEventListener('abort', () => request.abort()),
+        )
+        if (signal.aborted) return
+        if (!answer.file)
+          throw new Error(answer.error?.text ?? `The server did not take it (${status}). Send it again.`)
+        await keep(role, file.name, answer.file.sha256, answer.file.bytes, signal)
+      }),
+    compare: () =>
+      run('Comparing…', async (signal) => {
+        const { reads, release, older } = inHand(firmware)
+        const [first, second] = reads.length === 2 ? reads : [reads[0], null]
+        if (!first || !release) throw new Error('A read of the chip and a release’s file are needed first.')
+        const of = {
+          original: first.file,
+          second: second?.file ?? null,
+          release: release.file,
+          older: older?.file ?? null,
+        }
+        const label = lastNoted(firmware, 'version') ?? null
+        const {
+          verdict,
+          say: sentence,
+          why,
+          at,
+        } = await remote().judge({
+          original: urlOf(of.original),
+          second: of.second && urlOf(of.second),
+          release: urlOf(of.release),
+          older: of.older && urlOf(of.older),
+          label,
+        })
+        if (signal.aborted) return
+        append('compared', {
+          ...of,
+          label,
+          verdict,
+          say: sentence,
+          why: why.slice(0, 20).map((w) => w.slice(0, 500)),
+          places: at.slice(0, 100),
+        })
+      }),
+  }
+}
+
+export type Images = ReturnType<typeof useImages>
