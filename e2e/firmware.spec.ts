@@ -1,0 +1,108 @@
+import AxeBuilder from '@axe-core/playwright'
+import { readFile } from 'node:fs/promises'
+import type { Page } from '@playwright/test'
+import { atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
+
+const step = (page: Page) => page.locator('[data-next-step] h1')
+const lastLine = (page: Page) => tapeLines(page).last()
+const READ = 'docs/examples/chip-read.bin'
+const RELEASE = 'docs/examples/release-1.40.bin'
+
+test('a read from the disk beside the release: where the update broke off, and triage knows', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'firmware')
+  await page.getByRole('button', { name: 'Nothing is wrong there' }).click()
+  await expect(step(page)).toHaveText(/^Read the chip’s marking/)
+  await type(page, 'chip LSN-16V 1.8')
+  await expect(step(page)).toHaveText(/^Read the chip, twice/)
+
+  await test.step('a file that is broken is named, and nothing is noted', async () => {
+    await page.getByLabel('A read of the chip').setInputFiles({
+      name: 'odd.hex',
+      mimeType: 'text/plain',
+      buffer: Buffer.from(':10000000FFFFFFFFFFFFFFFFFFFFFFFFFFFFFFFF00\n:00000001FF\n'),
+    })
+    await expect(page.getByRole('alert')).toContainText('odd.hex, line 1')
+    await expect(lastLine(page)).toContainText('chip LSN-16V')
+  })
+
+  await page.getByLabel('A read of the chip').setInputFiles(READ)
+  await expect(step(page)).toHaveText('Read it once more.')
+  await expect(lastLine(page)).toContainText('chip read: chip-read.bin, 32 KiB, version 1.40')
+  await page.getByLabel('A read of the chip').setInputFiles(READ)
+  await expect(step(page)).toHaveText(/maker’s file/)
+  await page.getByLabel('The maker’s file of a release').setInputFiles(RELEASE)
+  await expect(step(page)).toHaveText('Compare the chip with the release.')
+  await page.keyboard.press('c')
+  await expect(step(page)).toHaveText('Broken off at 0x004000: new up to it, old after it. Write it whole.')
+  await expect(page.getByRole('region', { name: 'Images' })).toContainText('chip-read.bin')
+
+  await test.step('the field, its parts and its bytes', async () => {
+    await page.getByRole('tab', { name: 'Contents' }).click()
+    const field = page.getByRole('application', { name: /^Byte field/ })
+    await expect(page.getByText('4,982 bytes differ')).toBeVisible()
+    await field.focus()
+    await page.keyboard.press('End')
+    await expect(page.locator('#byte-field-says')).toHaveText(/^0x007000 to 0x008000/)
+    await page.keyboard.press('Home')
+    await page.getByRole('radio', { name: 'bytes' }).click()
+    await page.getByRole('button', { name: 'to the next in code' }).click()
+    await expect(page.getByRole('region', { name: 'Bytes' })).toContainText('0x004000')
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    expect(violations.map((v) => v.id)).toEqual([])
+  })
+
+  await test.step('saved as it was read', async () => {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('region', { name: 'Images' }).getByRole('button', { name: 'Save' }).last().click(),
+    ])
+    expect(await readFile(await download.path())).toEqual(await readFile(READ))
+  })
+
+  await test.step('a line taken back is no evidence any more, and comes again', async () => {
+    await saved(page)
+    await page.keyboard.press('u')
+    await expect(step(page)).toHaveText('Compare the chip with the release.')
+    await page.getByRole('button', { name: 'Compare' }).click()
+    await expect(lastLine(page)).toContainText('Broken off at 0x004000')
+  })
+})
+
+test('“surely the firmware”: the part first, then the chip says that it is not', async ({
+  bench: page,
+  shop,
+}) => {
+  await atStation(page, shop, 'Q-0416', 'firmware')
+  await expect(step(page)).toHaveText(/put that right before the firmware is blamed/)
+  await type(page, 'chip LSN-16M 3.3')
+  await atStation(page, shop, 'Q-0416', 'parts')
+  await page.getByLabel('Part', { exact: true }).fill('R214')
+  await page.getByRole('radio', { name: 'fitted' }).click()
+  await page.getByRole('button', { name: 'Note the part' }).click()
+  await expect(lastLine(page)).toContainText('R214')
+  await atStation(page, shop, 'Q-0416', 'firmware')
+  await expect(step(page)).toHaveText(/^Read the chip, twice/)
+  await page.getByRole('button', { name: 'Read it (simulated)' }).click()
+  await expect(
+    page.getByRole('alert').filter({ hasText: 'which voltage the programmer gives' }),
+  ).toBeVisible()
+  await page.getByRole('button', { name: 'to chip and clip' }).click()
+  await page.getByRole('textbox', { name: 'Programmer' }).fill('3.3')
+  await page.getByRole('textbox', { name: 'Programmer' }).press('Enter')
+  await page.getByRole('radio', { name: 'on the chip' }).click()
+  await expect(lastLine(page)).toContainText('clip on')
+  await saved(page)
+  await page.getByRole('button', { name: 'Read it (simulated)' }).click()
+  await expect(step(page)).toHaveText('Read it once more.')
+  await saved(page)
+  await page.getByRole('button', { name: 'Read it again (simulated)' }).click()
+  await page.getByRole('button', { name: '1.30 of the maker (simulated)' }).click()
+  await expect(step(page)).toHaveText('Compare the chip with the release.')
+  await page.getByRole('button', { name: 'Compare' }).click()
+  await expect(step(page)).toHaveText('Same code: it is not the firmware. Do not write it.')
+  await expect(page.getByRole('link', { name: 'go on at triage' })).toBeVisible()
+})
