@@ -1,4 +1,11 @@
 import Joi from 'joi'
+import { createHash } from 'node:crypto'
+import { writeFileSync } from 'node:fs'
+import { readHexBytes, readId, sayId } from '@/core/firmware/chip/jedec-id'
+import { quadEnables, readSfdp } from '@/core/firmware/chip/sfdp'
+import { substitute } from '@/core/firmware/chip/substitute'
+import type { ChipWanted, FlashChip } from '@/core/firmware/chip/substitute'
+import { buildImage } from '@/core/firmware/image/build'
 import { compare } from '@/core/firmware/image/compare'
 import { blockEntropy } from '@/core/firmware/image/entropy'
 import { dumpQuality } from '@/core/firmware/image/dump'
@@ -25,6 +32,58 @@ function readImage(path: string, field: string): { base: number; bytes: Uint8Arr
   if (first || !recorded)
     throw new BadInput(field, `${path}, line ${first?.line ?? 0}: ${first?.text ?? 'nothing is in it'}`)
   return recorded
+}
+
+/** Stretches of an image, each with its first byte and the one after its last. */
+const ranges = Joi.array()
+  .items(
+    Joi.object({
+      from: Joi.number().integer().min(0).required(),
+      to: Joi.number().integer().greater(Joi.ref('from')).required(),
+    }),
+  )
+  .max(100)
+  .default([])
+
+const byte = Joi.number().integer().min(0).max(255)
+const chipId = Joi.object({
+  bank: Joi.number().integer().min(0).max(20).default(0),
+  maker: byte.required(),
+  device: Joi.array().ordered(byte.required(), byte.required()).required(),
+})
+/** What is known of a chip, or wanted of one; what is left out is not known. */
+const chipPoints = {
+  volts: Joi.number().min(0.5).max(12).allow(null).default(null),
+  bytes: Joi.number()
+    .integer()
+    .min(1)
+    .max(2 ** 32)
+    .allow(null)
+    .default(null),
+  package: Joi.string().max(60).allow(null).default(null),
+  quadEnable: Joi.valid(...quadEnables, null).default(null),
+  addressing: Joi.valid('3 bytes', '3 or 4 bytes', '4 bytes', 'reserved', null).default(null),
+  erases: Joi.array()
+    .items(Joi.object({ bytes: Joi.number().integer().min(1).required(), opcode: byte.required() }))
+    .max(8)
+    .allow(null)
+    .default(null),
+  mhz: Joi.number().min(1).max(1000).allow(null).default(null),
+}
+
+function hexBytes(text: string, field: string): Uint8Array {
+  const bytes = readHexBytes(text)
+  if (!bytes) throw new BadInput(field, 'give bytes as two hexadecimal figures each, like “7F 7F 33 40 15”')
+  return bytes
+}
+
+/** @throws BadInput when it cannot be written there, or something is there already */
+function writeImage(path: string, image: Uint8Array): void {
+  try {
+    writeFileSync(path, image, { flag: 'wx' })
+  } catch {
+    throw new BadInput('to', `${path} cannot be written; is something there already?`)
+  }
 }
 
 const kept = (share: number) => Math.round(share * 1000) / 1000
@@ -92,15 +151,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
       release: Joi.string().required(),
       older: Joi.string(),
       label: Joi.string().max(60),
-      own: Joi.array()
-        .items(
-          Joi.object({
-            from: Joi.number().integer().min(0).required(),
-            to: Joi.number().integer().greater(Joi.ref('from')).required(),
-          }),
-        )
-        .max(100)
-        .default([]),
+      own: ranges,
     }),
     ({ original, second, release, older, label, own }) =>
       judgeSameCode({
@@ -111,5 +162,64 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
         label: label ?? null,
         own,
       }),
+  ),
+
+  'firmware.build': operation<{
+    original: string
+    release: string
+    to?: string
+    own: readonly { from: number; to: number }[]
+  }>(
+    'The image to write: the release with the board’s own data carried over, every byte accounted for.',
+    Joi.object({
+      original: Joi.string().required(),
+      release: Joi.string().required(),
+      to: Joi.string(),
+      own: ranges,
+    }),
+    ({ original, release, to, own }) => {
+      const built = buildImage(
+        readImage(original, 'original').bytes,
+        readImage(release, 'release').bytes,
+        own,
+      )
+      if (typeof built === 'string') throw new BadInput('release', built)
+      if (to !== undefined) writeImage(to, built.image)
+      return {
+        bytes: built.image.length,
+        sha256: createHash('sha256').update(built.image).digest('hex'),
+        ranges: built.ranges,
+      }
+    },
+  ),
+
+  'flash.identify': operation<{ id: string; sfdp?: string }>(
+    'What a flash chip is by its ID, continuation codes counted, and by the table it describes itself with.',
+    Joi.object({ id: Joi.string().max(200).required(), sfdp: Joi.string().max(4096) }),
+    ({ id, sfdp }) => {
+      const read = readId(hexBytes(id, 'id'))
+      return {
+        ...(read.is === 'read' ? { is: read.is, id: read.id, say: sayId(read.id) } : read),
+        ...(sfdp === undefined ? {} : readSfdp(hexBytes(sfdp, 'sfdp'))),
+      }
+    },
+  ),
+
+  'flash.substitute': operation<{ wanted: ChipWanted; chip: FlashChip }>(
+    'Whether a flash chip can stand in for a board’s own, point by point.',
+    Joi.object({
+      wanted: Joi.object({
+        ...chipPoints,
+        checksId: Joi.boolean().allow(null).default(null),
+        takes: Joi.array().items(chipId).max(50).default([]),
+        usesQuad: Joi.boolean().allow(null).default(null),
+      }).required(),
+      chip: Joi.object({
+        ...chipPoints,
+        name: Joi.string().max(60).default(''),
+        id: chipId.allow(null).default(null),
+      }).required(),
+    }),
+    ({ wanted, chip }) => substitute(wanted, chip),
   ),
 }
