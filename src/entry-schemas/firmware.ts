@@ -6,6 +6,7 @@ import { verdicts } from '@/core/firmware/image/same-code'
 import { body, sha, some, text } from './field'
 import type { Schemas } from './field'
 
+const count = Joi.number().integer().min(0).max(1_000_000)
 const bytes = Joi.number().integer().min(0).max(MOST_BYTES)
 
 export const firmwareSchemas: Schemas<FirmwareBodies> = {
@@ -23,6 +24,15 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     bytes: bytes.required(),
     role: Joi.valid(...imageRoles).required(),
     versions: Joi.array().items(text(40)).max(20).required(),
+  }),
+  written: body<FirmwareBodies['written']>({
+    image: sha.required(),
+    release: sha.allow(null).required(),
+    backup: sha.allow(null).required(),
+    id: some(60),
+    erased: count.required(),
+    programmed: count.required(),
+    despite: Joi.array().items(text(300)).max(20).required(),
   }),
   compared: body<FirmwareBodies['compared']>({
     original: sha.required(),

@@ -2,6 +2,8 @@ import { seeded } from '@/core/maths/seeded'
 import type { FaultId } from '@/core/triage/model/faults'
 import { codeOf, drawContents, drawRelease } from './chip-contents'
 import type { FirmwareLine, Mishap } from './chip-contents'
+import { soldChips } from './flash-chips'
+import type { SoldChip } from './flash-chips'
 
 /** A chip on a simulated board: which board it is, what is still wrong with it, its seed. */
 export interface ChipOnBoard {
@@ -23,6 +25,16 @@ export function firmwareOf(boardModelId: string): FirmwareLine {
     logBytes: 0x8000,
     versions: ['1.20', '1.30', '1.40', '1.52'],
   }
+}
+
+/** The chip that is really on it, whatever was noted. */
+export function soldOn({ boardModelId, faults }: Pick<ChipOnBoard, 'boardModelId' | 'faults'>): SoldChip {
+  const marking = faults.includes('firmware chip')
+    ? 'FERN-32V'
+    : boardModelId.startsWith('tw-')
+      ? 'LSN-16V'
+      : 'LSN-16M'
+  return soldChips.find((c) => c.marking === marking)!
 }
 
 /** Which release the chip holds, or was being given. */

@@ -1,4 +1,6 @@
 import { expose, transfer } from 'comlink'
+import { buildImage } from '@/core/firmware/image/build'
+import type { Built } from '@/core/firmware/image/build'
 import { compare } from '@/core/firmware/image/compare'
 import { blockEntropy } from '@/core/firmware/image/entropy'
 import { inspect } from '@/core/firmware/image/inspect'
@@ -92,6 +94,11 @@ const worker = {
       older: await bytesOf(of.older),
       label: of.label,
     })
+  },
+  /** The image to write, and where each of its bytes comes from; or why it cannot be built. */
+  async build(original: string, release: string): Promise<Built | string> {
+    const built = buildImage((await take(original)).bytes, (await take(release)).bytes)
+    return typeof built === 'string' ? built : transfer(built, [built.image.buffer])
   },
   async save(url: string, as: SaveAs): Promise<Blob> {
     const { bytes } = await take(url)

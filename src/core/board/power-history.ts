@@ -160,6 +160,7 @@ export interface HeardForPower {
   }
   trial: { readonly test: string; readonly outcome: string }
   firmware: { readonly chip?: string; readonly did?: string; readonly programmerVolts?: number }
+  written: object
   part: { readonly ref: string; readonly did: string; readonly text?: string }
   proof: { readonly test: string; readonly result: string }
   pass: object

@@ -249,6 +249,9 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       s.fitted.cpu = line.body.cpu
       s.fitted.heatsink = line.body.heatsink === true
     },
+    written(s, line) {
+      s.changed.firmware = line.seq
+    },
     firmware(s, line) {
       const { chip, did } = line.body
       const another = chip !== undefined && s.power.chip !== null && chip !== s.power.chip

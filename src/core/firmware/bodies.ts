@@ -35,4 +35,16 @@ export interface FirmwareBodies {
     /** Where on the chip it is broken off or damaged. */
     readonly places: readonly Run[]
   }
+  /** The chip was written, and read back byte for byte. */
+  written: {
+    readonly image: string
+    /** The file of the release it was built from; null where the backup was put back. */
+    readonly release: string | null
+    readonly backup: string | null
+    readonly id: string
+    readonly erased: number
+    readonly programmed: number
+    /** What stood open before it, and was seen to. */
+    readonly despite: readonly string[]
+  }
 }

@@ -12,7 +12,10 @@ interface View {
 }
 
 /** Whether anybody looked round the chip, and what stands against it there. */
-function roundTheChip({ board, partFitted }: View): 'not looked' | 'clear' | 'wrong' {
+export function roundTheChip({
+  board,
+  partFitted,
+}: Omit<View, 'firmware'>): 'not looked' | 'clear' | 'wrong' {
   const looks = board.looks.filter((l) => placeOf(l.what) === 'round the firmware chip')
   const last = looks.at(-1)
   if (!last) return 'not looked'
@@ -51,6 +54,14 @@ export function firmwareStep(view: View): Step {
       'Read the chip’s marking, and note which voltage it works at.',
       'Some work at 1.8 V: 3.3 V from a programmer destroys them.',
       { takes: '2 min' },
+    )
+  const { written } = firmware
+  if (written && reads.every((r) => r.seq < written.seq) && (compared?.seq ?? 0) < written.seq)
+    return step(
+      'after-write',
+      'Clip off, then start it two or three times before you judge.',
+      'A settings screen, a key asked for, a restart or two by itself are normal now.',
+      { takes: '6 min' },
     )
   if (reads.length === 0)
     return step(

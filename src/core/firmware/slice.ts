@@ -13,6 +13,7 @@ export interface FirmwareState {
   readonly compared: (Noted & FirmwareBodies['compared']) | null
   /** Line from which on the chip on the board is the one it is. */
   readonly chipSince: number
+  readonly written: (Noted & FirmwareBodies['written']) | null
 }
 
 /** How an image is called. */
@@ -28,7 +29,7 @@ const kib = (bytes: number) =>
 export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
   commands: firmwareCommands,
-  initial: (): FirmwareState => ({ steps: [], images: [], compared: null, chipSince: 0 }),
+  initial: (): FirmwareState => ({ steps: [], images: [], compared: null, chipSince: 0, written: null }),
   kinds: {
     firmware: {
       opens: 'firmware',
@@ -56,6 +57,17 @@ export const firmware = slice<FirmwareBodies>().of({
         ].join(', '),
       files: (b) => [{ field: 'file', sha256: b.file, text: 'the image is not with the job' }],
     },
+    written: {
+      opens: 'firmware',
+      words: ({ body: b }) =>
+        `${b.release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${b.erased} blocks erased`,
+      files: (b) =>
+        (['image', 'release', 'backup'] as const).flatMap((field) => {
+          const sha256 = b[field]
+          return sha256 === null ? [] : [{ field, sha256, text: 'the image is not with the job' }]
+        }),
+      changesBoard: () => ({ what: 'work on the firmware chip' }),
+    },
     compared: {
       opens: 'firmware',
       words: ({ body: b }) => `chip beside the release: ${b.say}`,
@@ -67,12 +79,16 @@ export const firmware = slice<FirmwareBodies>().of({
     },
   },
   on: {
+    written(s, line) {
+      s.written = { ...notedOf(line), ...line.body } as typeof s.written
+    },
     firmware(s, line) {
       const before = s.steps.findLast((f) => f.chip !== undefined)?.chip
       const { chip } = line.body
       if (chip !== undefined && before !== undefined && chip !== before) {
         s.chipSince = line.seq
         s.compared = null
+        s.written = null
       }
       s.steps.push({ ...notedOf(line), ...line.body })
     },

@@ -211,6 +211,15 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     role: fc.constantFrom('read', 'release', 'older release'),
     versions: fc.constantFrom([], ['1.40']),
   }),
+  written: fc.record({
+    image: hash,
+    release: fc.option(hash, { nil: null }),
+    backup: fc.option(hash, { nil: null }),
+    id: words,
+    erased: fc.nat(512),
+    programmed: fc.nat(8192),
+    despite: fc.constantFrom([], ['no photo of the place']),
+  }),
   compared: fc.record({
     original: hash,
     second: fc.constant(null),

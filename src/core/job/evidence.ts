@@ -183,6 +183,8 @@ export function evidenceOf(
     ({ seq, fault }) => (isFault(fault) ? [{ seq, fault }] : []),
   )
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
+  const { written } = state.firmware
+  if (written?.release) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq, reliability?: number) => {
     if (!testOf(test).outcomes.includes(outcome)) return

@@ -124,6 +124,13 @@ function doneLines(state: JobState): string[] {
     done.push(`put right: ${faults[fault as FaultId]?.say ?? fault}`)
   for (const [name, why] of Object.entries(state.socket.left)) done.push(`${name} left as it is: ${why}`)
   for (const f of state.firmware.steps) if (f.did) done.push(f.did)
+  const { written } = state.firmware
+  if (written)
+    done.push(
+      written.release === null
+        ? 'the firmware chip given back what it held'
+        : 'the firmware chip written with the maker’s release, the board’s own data kept, and read back',
+    )
   for (const part of state.parts.noted)
     if (part.did === 'fitted') done.push(`${part.ref} fitted${part.value ? `, ${part.value}` : ''}`)
   for (const seat of state.socket.seats.slice(-1))

@@ -105,6 +105,15 @@ it('every kind of entry has its words', () => {
     .put('missing', { what: 'tip', from: 'socket' })
     .put('accounted', { item: 26, where: 'dish' })
     .put('image', { file: '', name: 'read.bin', bytes: 2_097_152, role: 'read', versions: ['1.40'] })
+    .put('written', {
+      image: '',
+      release: null,
+      backup: null,
+      id: '33 60 15',
+      erased: 1,
+      programmed: 2,
+      despite: [],
+    })
     .put('compared', {
       original: '',
       second: null,

@@ -1,7 +1,7 @@
 'use client'
 import { useEffect, useState } from 'react'
 import type { Step } from '@/core/board/step'
-import { inHand } from '@/core/firmware/slice'
+import { inHand, lastNoted } from '@/core/firmware/slice'
 import { StationLink } from '@/frame/StationLink'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { useJob } from '@/job/JobProvider'
@@ -9,8 +9,12 @@ import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { IMAGE_FILES } from './image/ImageList'
 import type { Images } from './image/use-images'
+import { WriteChip } from './write/WriteChip'
 
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
+
+/** Verdicts after which a chip may be written. */
+const writes: ReadonlySet<string> = new Set(['broken off', 'damaged', 'another release'])
 
 /** The answers to what stands in the strip of this station. */
 export function FirmwareAnswers({
@@ -28,6 +32,7 @@ export function FirmwareAnswers({
   const simulated = useJob((j) => j.simulated !== 'no')
   const firmware = useJob((j) => j.state.firmware)
   const hint = useKeyHint()
+  const [writing, setWriting] = useState(false)
   const { reads, release } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
   const wantsRead = step.part === 'images' && !equal
@@ -105,6 +110,22 @@ export function FirmwareAnswers({
           onClick={compare}
         >
           {wantsCompare ? 'Compare' : 'Compare again'}
+        </Button>
+      )}
+      {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
+        <Button look="first" className={small} onClick={() => setWriting(true)}>
+          Write the chip…
+        </Button>
+      )}
+      {writing && <WriteChip images={images} onClose={() => setWriting(false)} />}
+      {step.part === 'after-write' && (
+        <Button
+          look="first"
+          className={small}
+          onClick={() => append('firmware', { clipOn: false })}
+          disabled={lastNoted(firmware, 'clipOn') !== true}
+        >
+          Clip is off
         </Button>
       )}
       {step.part === 'verdict' && firmware.compared?.verdict !== 'cannot tell' && (

@@ -1,15 +1,14 @@
 import Joi from 'joi'
 import { clipFault } from '@/core/firmware/clip'
-import { evidenceOf } from '@/core/job/evidence'
 import { attachToJob, storeImage } from '@/data/files'
 import { hiddenBoardOf } from '@/data/hidden-boards'
-import type { HiddenBoard } from '@/data/hidden-boards'
 import { jobNow } from '@/data/job-now'
 import { transaction } from '@/data/pool'
-import { referencesOf } from '@/data/references'
 import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/server/answers'
+import { chipContents } from '@/server/flash'
 import { heavy } from '@/server/heavy'
+import { simulatedChip } from '@/server/simulated-chip'
 import { firmwareOf } from '@/simulated-bench/chip-on-board'
 
 interface Context {
@@ -24,6 +23,8 @@ const asked = Joi.object({
 
 const realBench = () =>
   refuse(404, 'This board is on a real bench: read its chip there, and open the file here.', 'tag')
+
+const noModel = () => refuse(409, 'Choose the board’s model in the ticket first.', 'tag')
 
 /** The releases the simulated maker offers for this board. */
 export async function GET(request: Request, { params }: Context) {
@@ -42,21 +43,15 @@ export async function POST(request: Request, { params }: Context) {
     const { error, value } = asked.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'take'))
     const { take, version } = value as { take: 'read' | 'release'; version?: string }
-    const hidden = await hiddenBoardOf(job.id)
+    const chip = await simulatedChip(job.id)
+    if (!chip) return (await hiddenBoardOf(job.id)) ? noModel() : realBench()
+    const { boardModelId } = chip
     const now = await jobNow(job.id)
-    const { boardModelId } = now.state.intake.ticket
-    if (!hidden) return realBench()
-    if (!boardModelId) return refuse(409, 'Choose the board’s model in the ticket first.', 'tag')
     const fault = take === 'read' ? clipFault(now.state.firmware) : null
     if (fault) return refuse(409, fault, 'take')
     const bytes =
       take === 'read'
-        ? await heavy(
-            account.id,
-            'readChip',
-            { chip: await chipNow(hidden, now, boardModelId), line: now.state.seq },
-            request.signal,
-          )
+        ? await chipContents(job.id, account.id, chip, now.state.seq, request.signal)
         : await heavy(account.id, 'releaseFile', { boardModelId, version: version! }, request.signal)
     if (!bytes) return refuse(404, `There is no release ${version} of this board.`, 'version')
     const file = await transaction(async (db) => {
@@ -68,14 +63,4 @@ export async function POST(request: Request, { params }: Context) {
       take === 'read' ? `${job.tag} chip, line ${now.state.seq}.bin` : `${boardModelId} ${version}.bin`
     return Response.json({ file, name })
   })
-}
-
-/** The chip with what is left of its faults. */
-async function chipNow(
-  { faults, seed }: HiddenBoard,
-  { state, socket }: Awaited<ReturnType<typeof jobNow>>,
-  boardModelId: string,
-) {
-  const { mended } = evidenceOf(state, socket, await referencesOf(boardModelId))
-  return { boardModelId, faults: faults.filter((f) => !mended.includes(f)), seed }
 }

@@ -1,0 +1,66 @@
+'use client'
+import { useCallback, useEffect, useState } from 'react'
+import type { FlashReport, FlashStage } from '@/core/firmware/flash/session'
+import { useJob } from '@/job/JobProvider'
+import type { BenchFault } from '@/simulated-bench/bench-faults'
+
+/** A session at the chip, as the server tells it. */
+export interface Session {
+  readonly id: string
+  readonly image: string
+  readonly release: string | null
+  readonly despite: readonly string[]
+  readonly backup: string | null
+  readonly stage: FlashStage
+  readonly share: number
+  readonly ended: FlashReport['ended'] | null
+  readonly say: string
+}
+
+const ASKED_EVERY_MS = 400
+
+/** The last session at this job's chip: begun, stopped, gone on with; while it runs the server is asked how far it is. */
+export function useFlash(open: boolean) {
+  const tag = useJob((j) => j.tag)
+  const poll = useJob((j) => j.poll)
+  const [session, setSession] = useState<Session | null | undefined>(undefined)
+  const [say, setSay] = useState('')
+  const ask = useCallback(
+    async (method: 'GET' | 'POST' | 'DELETE', body?: object) => {
+      try {
+        const answer = await fetch(`/api/jobs/${tag}/flash`, {
+          method,
+          ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
+        })
+        const reply = (await answer.json()) as { session?: Session | null; error?: { text: string } }
+        if (reply.error) return setSay(reply.error.text)
+        setSay('')
+        setSession(reply.session ?? null)
+        // What it put on the tape is fetched at once.
+        if (reply.session?.ended === 'verified') void poll()
+      } catch {
+        setSay('The server does not answer. The session goes on by itself; this looks again in a moment.')
+      }
+    },
+    [tag, poll],
+  )
+  const running = session != null && session.ended === null
+  useEffect(() => {
+    if (!open) return
+    const first = setTimeout(() => void ask('GET'), 0)
+    if (!running) return () => clearTimeout(first)
+    const timer = setInterval(() => void ask('GET'), ASKED_EVERY_MS)
+    return () => {
+      clearTimeout(first)
+      clearInterval(timer)
+    }
+  }, [open, running, ask])
+  return {
+    session,
+    running,
+    say,
+    begin: (of: { image: string; release: string | null; despite: readonly string[]; fault: BenchFault }) =>
+      ask('POST', { id: crypto.randomUUID(), ...of }),
+    stop: () => ask('DELETE'),
+  }
+}
