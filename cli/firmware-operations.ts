@@ -5,6 +5,7 @@ import { readHexBytes, readId, sayId } from '@/core/firmware/chip/jedec-id'
 import { quadEnables, readSfdp } from '@/core/firmware/chip/sfdp'
 import { substitute } from '@/core/firmware/chip/substitute'
 import type { ChipWanted, FlashChip } from '@/core/firmware/chip/substitute'
+import { flashSession } from '@/core/firmware/flash/session'
 import { buildImage } from '@/core/firmware/image/build'
 import { compare } from '@/core/firmware/image/compare'
 import { blockEntropy } from '@/core/firmware/image/entropy'
@@ -12,6 +13,9 @@ import { dumpQuality } from '@/core/firmware/image/dump'
 import { inspect, MOST_BYTES } from '@/core/firmware/image/inspect'
 import { judgeSameCode } from '@/core/firmware/image/same-code'
 import { readRecords, recordsKind, writeHexRecords, writeSRecords } from '@/core/firmware/image/records'
+import { drawSfdp, soldChips } from '@/simulated-bench/flash-chips'
+import { SpiNor } from '@/simulated-bench/spi-nor'
+import type { SpiFaults } from '@/simulated-bench/spi-nor'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
@@ -78,12 +82,19 @@ function hexBytes(text: string, field: string): Uint8Array {
 }
 
 /** @throws BadInput when it cannot be written there, or something is there already */
-function writeImage(path: string, image: Uint8Array): void {
+function writeImage(path: string, image: Uint8Array, field = 'to'): void {
   try {
     writeFileSync(path, image, { flag: 'wx' })
   } catch {
-    throw new BadInput('to', `${path} cannot be written; is something there already?`)
+    throw new BadInput(field, `${path} cannot be written; is something there already?`)
   }
+}
+
+/** A chip of the invented makers that holds these bytes, at 1.8 V. */
+function standIn(contents: Uint8Array) {
+  const [, sold] = soldChips
+  const sfdp = drawSfdp({ ...sold!, sfdp: { ...sold!.sfdp, bytes: contents.length } })
+  return { contents, volts: sold!.volts, id: sold!.id, sfdp, seed: 1 }
 }
 
 const kept = (share: number) => Math.round(share * 1000) / 1000
@@ -221,5 +232,55 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
       }).required(),
     }),
     ({ wanted, chip }) => substitute(wanted, chip),
+  ),
+
+  'flash.session': operation<{
+    chip: string
+    image: string
+    chipVolts: number | null
+    volts: number
+    id?: string
+    kept: boolean
+    faults: SpiFaults
+    backup?: string
+    to?: string
+  }>(
+    'A session at the stand-in of a chip: voltage, two reads, backup, write, read back; goes on or rolls back.',
+    Joi.object({
+      chip: Joi.string().required(),
+      image: Joi.string().required(),
+      chipVolts: Joi.number().min(0.5).max(12).allow(null).required(),
+      volts: Joi.number().min(0.5).max(12).required(),
+      id: Joi.string().max(60),
+      kept: Joi.boolean().default(false),
+      faults: Joi.object({
+        badClip: Joi.number().min(0).max(1),
+        stuckBit: Joi.number().integer().min(0).max(7),
+        writeProtect: Joi.boolean(),
+        powerLostAfter: Joi.number().integer().min(0),
+      }).default({}),
+      backup: Joi.string(),
+      to: Joi.string(),
+    }),
+    async ({ chip, image, chipVolts, volts, id, kept: wasKept, faults, backup, to }) => {
+      const contents = readImage(chip, 'chip').bytes.slice()
+      const wanted = id === undefined ? null : readId(hexBytes(id, 'id'))
+      if (wanted && wanted.is !== 'read') throw new BadInput('id', wanted.say)
+      const nor = new SpiNor(standIn(contents), volts, faults)
+      const report = await flashSession(
+        nor,
+        {
+          image: readImage(image, 'image').bytes,
+          chipVolts,
+          id: wanted?.is === 'read' ? wanted.id : null,
+          kept: wasKept,
+          withoutBackup: null,
+        },
+        (was) => Promise.resolve(backup === undefined ? undefined : writeImage(backup, was, 'backup')),
+      )
+      if (to !== undefined) writeImage(to, nor.contents)
+      const sha256 = createHash('sha256').update(nor.contents).digest('hex')
+      return { ...report, sent: nor.sent, sha256 }
+    },
   ),
 }

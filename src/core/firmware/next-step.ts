@@ -59,7 +59,9 @@ export function firmwareStep(view: View): Step {
   if (written && reads.every((r) => r.seq < written.seq) && (compared?.seq ?? 0) < written.seq)
     return step(
       'after-write',
-      'Clip off, then start it two or three times before you judge.',
+      lastNoted(firmware, 'clipOn')
+        ? 'Clip off, then start it two or three times before you judge.'
+        : 'Start it two or three times before you judge.',
       'A settings screen, a key asked for, a restart or two by itself are normal now.',
       { takes: '6 min' },
     )

@@ -118,16 +118,16 @@ export function FirmwareAnswers({
         </Button>
       )}
       {writing && <WriteChip images={images} onClose={() => setWriting(false)} />}
-      {step.part === 'after-write' && (
-        <Button
-          look="first"
-          className={small}
-          onClick={() => append('firmware', { clipOn: false })}
-          disabled={lastNoted(firmware, 'clipOn') !== true}
-        >
-          Clip is off
-        </Button>
-      )}
+      {step.part === 'after-write' &&
+        (lastNoted(firmware, 'clipOn') ? (
+          <Button look="first" className={small} onClick={() => append('firmware', { clipOn: false })}>
+            Clip is off
+          </Button>
+        ) : (
+          <StationLink to="triage" part="baseline" className="underline underline-offset-4">
+            power it up at triage
+          </StationLink>
+        ))}
       {step.part === 'verdict' && firmware.compared?.verdict !== 'cannot tell' && (
         <StationLink to="triage" className="underline underline-offset-4">
           go on at triage

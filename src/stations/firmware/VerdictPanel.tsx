@@ -27,11 +27,16 @@ export function VerdictPanel() {
         </p>
       </section>
     )
+  const before = firmware.written !== null && firmware.written.seq > compared.seq
   const since = [...reads, release, older].some((i) => i && i.seq > compared.seq)
   return (
-    <section id="verdict" className={`mb-3 border-l-4 pt-2.5 pb-1 pl-3 ${look[compared.verdict]}`}>
+    <section
+      id="verdict"
+      className={`mb-3 border-l-4 pt-2.5 pb-1 pl-3 ${before ? 'border-line' : look[compared.verdict]}`}
+    >
       <h2>Is it the firmware?</h2>
-      <p className="font-semibold">{compared.say}</p>
+      {before && <p>Before the chip was written, and read back byte for byte, it held this:</p>}
+      <p className={before ? 'text-soft' : 'font-semibold'}>{compared.say}</p>
       <ul className="mt-1 list-disc pl-5 text-[0.9rem] text-soft">
         {compared.why.map((why) => (
           <li key={why}>{why}</li>

@@ -226,8 +226,8 @@ function Before({
       )}
       {built !== null && typeof built !== 'string' && <Ranges built={built} />}
       <Caution>
-        Fume and heat are no matter here, but supply is: whatever happens in between, the backup is kept
-        before the first erase, and the session goes on or rolls back.
+        Mains and programmer stay on, clip and wires stay as they are. The backup is kept before the first
+        erase: whatever happens in between, the session goes on or rolls back.
       </Caution>
       {simulated && (
         <SelectField
