@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright'
 import { readFile } from 'node:fs/promises'
+import pg from 'pg'
 import type { Page } from '@playwright/test'
 import { atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
@@ -105,4 +106,62 @@ test('“surely the firmware”: the part first, then the chip says that it is n
   await page.getByRole('button', { name: 'Compare c' }).click()
   await expect(step(page)).toHaveText('Same code: it is not the firmware. Do not write it.')
   await expect(page.getByRole('link', { name: 'go on at triage' })).toBeVisible()
+})
+
+test('an update that was broken off: written whole, though the supply goes half-way', async ({
+  bench: page,
+  shop,
+}) => {
+  test.slow()
+  const tag = await takeIn(page, shop)
+  await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
+  await saved(page)
+  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
+  await client.connect()
+  await client.query(
+    `insert into hidden_board (job_id, faults, seed, marks) select id, '{firmware corrupt}', 413, '{}' from job where tag = $1`,
+    [tag],
+  )
+  await client.end()
+  await atStation(page, shop, tag, 'firmware')
+  await page.getByRole('button', { name: 'Nothing is wrong there' }).click()
+  await type(page, 'chip LSN-16V 1.8')
+  await page.getByRole('textbox', { name: 'Programmer' }).fill('1.8')
+  await page.getByRole('textbox', { name: 'Programmer' }).press('Enter')
+  await page.getByRole('radio', { name: 'on the chip' }).click()
+  await expect(lastLine(page)).toContainText('clip on')
+  await saved(page)
+  await page.getByRole('button', { name: 'Read it (simulated)' }).click()
+  await expect(step(page)).toHaveText('Read it once more.')
+  await page.getByRole('button', { name: 'Read it again (simulated)' }).click()
+  await page.getByRole('button', { name: '1.40 of the maker (simulated)' }).click()
+  await page.getByRole('button', { name: 'Compare c' }).click()
+  await expect(step(page)).toHaveText(/^Broken off at /)
+
+  const sheet = page.getByRole('dialog', { name: 'Write the chip' })
+  await test.step('nothing is written before everything open was seen to', async () => {
+    await page.getByRole('button', { name: 'Write the chip…' }).click()
+    await expect(sheet.getByRole('region', { name: 'Where its bytes come from' })).toContainText(
+      'from the original',
+    )
+    await expect(sheet.getByRole('button', { name: 'Write it (simulated)' })).toBeDisabled()
+    const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze()
+    expect(violations.map((v) => v.id)).toEqual([])
+    for (const box of await sheet.getByRole('checkbox').all()) await box.check()
+    await sheet.getByLabel('Fault of the simulated programmer').selectOption('supply lost half-way')
+    await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()
+  })
+  await test.step('the supply goes; put away and opened again it is still known, and goes on', async () => {
+    await expect(sheet).toContainText('The supply is gone. Go on from here, or roll back to the backup.')
+    await page.keyboard.press('Escape')
+    await page.reload()
+    await page.getByRole('button', { name: 'Write the chip…' }).click()
+    await sheet.getByRole('button', { name: 'Go on from here' }).click()
+    await expect(sheet).toContainText('Written and read back: every byte is as it should be.')
+    await page.keyboard.press('Escape')
+  })
+  await expect(lastLine(page)).toContainText('chip written, every byte read back')
+  await expect(step(page)).toHaveText('Clip off, then start it two or three times before you judge.')
+  await page.getByRole('button', { name: 'Clip is off' }).click()
+  await expect(step(page)).toHaveText('Start it two or three times before you judge.')
 })
