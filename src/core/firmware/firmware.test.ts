@@ -81,6 +81,32 @@ describe('the next step at the chip', () => {
   })
 })
 
+describe('after a write', () => {
+  const written = { image: a, release: c, backup: b, id: '33 60 15', erased: 1, programmed: 2, despite: [] }
+  it('asks for the clip, then for what forbids power, and only then for starts', () => {
+    const t = ready()
+      .put('image', image(a))
+      .put('image', image(a))
+      .put('image', image(c, 'release'))
+      .put('firmware', { clipOn: true })
+      .put('written', written)
+    expect(step(t).say).toMatch(/^Clip off/)
+    const off = copy(t).put('firmware', { clipOn: false })
+    // Nothing was measured on this board yet.
+    expect(step(off).say).toMatch(/^Do not power yet: /)
+  })
+  it('a written release mends corrupt firmware, a backup put back does not', () => {
+    const mended = (release: string | null) =>
+      evidenceOf(stateOf(tape().put('written', { ...written, release })), null).mended
+    expect(mended(c)).toEqual(['firmware corrupt'])
+    expect(mended(null)).toEqual([])
+  })
+  it('is read anew when somebody wants to see what the chip holds', () => {
+    const t = ready().put('written', written).put('image', image(a))
+    expect(step(t).say).toBe('Read it once more.')
+  })
+})
+
 describe('the clip', () => {
   it.each<[string, Bodies['firmware'], RegExp | null]>([
     ['no voltage of the chip', { programmerVolts: 3.3, clipOn: true }, /which voltage the chip/],

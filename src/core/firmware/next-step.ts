@@ -7,6 +7,8 @@ import type { FirmwareState } from './slice'
 interface View {
   readonly firmware: FirmwareState
   readonly board: BoardState
+  /** What forbids power; null when nothing does. */
+  readonly closed: string | null
   /** Line on which a part was last fitted; 0 where none was. */
   readonly partFitted: number
 }
@@ -15,7 +17,7 @@ interface View {
 export function roundTheChip({
   board,
   partFitted,
-}: Omit<View, 'firmware'>): 'not looked' | 'clear' | 'wrong' {
+}: Pick<View, 'board' | 'partFitted'>): 'not looked' | 'clear' | 'wrong' {
   const looks = board.looks.filter((l) => placeOf(l.what) === 'round the firmware chip')
   const last = looks.at(-1)
   if (!last) return 'not looked'
@@ -61,7 +63,9 @@ export function firmwareStep(view: View): Step {
       'after-write',
       lastNoted(firmware, 'clipOn')
         ? 'Clip off, then start it two or three times before you judge.'
-        : 'Start it two or three times before you judge.',
+        : view.closed !== null
+          ? `Do not power yet: ${view.closed}.`
+          : 'Start it two or three times before you judge.',
       'A settings screen, a key asked for, a restart or two by itself are normal now.',
       { takes: '6 min' },
     )

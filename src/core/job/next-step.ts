@@ -32,10 +32,11 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   intake: ({ state }) => intakeStep(state.intake),
   triage: ({ state, gate, belief }) => triageStep(state.board, gate, belief),
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
-  firmware: ({ state: { firmware, board, parts } }) =>
+  firmware: ({ state: { firmware, board, parts }, gate }) =>
     firmwareStep({
       firmware,
       board,
+      closed: closedBy(gate)?.text ?? null,
       partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
     }),
   parts: ({ state }) => partsStep(state.parts),

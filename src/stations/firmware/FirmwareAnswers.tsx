@@ -125,7 +125,7 @@ export function FirmwareAnswers({
           </Button>
         ) : (
           <StationLink to="triage" part="baseline" className="underline underline-offset-4">
-            power it up at triage
+            go on at triage
           </StationLink>
         ))}
       {step.part === 'verdict' && firmware.compared?.verdict !== 'cannot tell' && (
