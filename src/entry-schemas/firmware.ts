@@ -6,6 +6,10 @@ import { verdicts } from '@/core/firmware/image/same-code'
 import { body, sha, some, text } from './field'
 import type { Schemas } from './field'
 
+const hexText = (max: number) =>
+  Joi.string()
+    .pattern(/^([0-9A-F]{2})+$/, 'bytes of two hex figures')
+    .max(max)
 const count = Joi.number().integer().min(0).max(1_000_000)
 const bytes = Joi.number().integer().min(0).max(MOST_BYTES)
 
@@ -16,6 +20,8 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     chipVolts: Joi.number().min(0.5).max(12),
     programmerVolts: Joi.number().min(0.5).max(12),
     clipOn: Joi.boolean(),
+    chipId: hexText(64),
+    sfdp: hexText(2048),
     did: text(500),
   }).min(1),
   image: body<FirmwareBodies['image']>({

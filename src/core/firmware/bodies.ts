@@ -12,6 +12,10 @@ export interface FirmwareBodies {
     readonly chipVolts?: number
     readonly programmerVolts?: number
     readonly clipOn?: boolean
+    /** Bytes of its ID as they were read, hexadecimal. */
+    readonly chipId?: string
+    /** The table it describes itself with, hexadecimal. */
+    readonly sfdp?: string
     readonly did?: string
   }
   image: {

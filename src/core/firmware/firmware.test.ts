@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { drawSfdp, soldChips } from '@/simulated-bench/flash-chips'
 import { tape } from '../job/tape.testing'
 import { evidenceOf } from '../job/evidence'
 import { stepAt } from '../job/next-step'
@@ -53,7 +54,7 @@ describe('the next step at the chip', () => {
     expect(step(t).say).toContain('twice')
     t = t.put('image', image(a))
     expect(step(t).say).toBe('Read it once more.')
-    expect(step(copy(t).put('image', image(b))).say).toContain('differ')
+    expect(step(copy(t).put('image', image(b))).say).toContain('read the chip’s ID')
     t = t.put('image', image(a))
     expect(step(t).say).toContain('maker’s file')
     t = t.put('image', image(c, 'release'))
@@ -104,6 +105,34 @@ describe('after a write', () => {
   it('is read anew when somebody wants to see what the chip holds', () => {
     const t = ready().put('written', written).put('image', image(a))
     expect(step(t).say).toBe('Read it once more.')
+  })
+})
+
+describe('a chip of another kind', () => {
+  const fern = soldChips.find((c) => c.marking === 'FERN-32V')!
+  const hex = (bytes: Iterable<number>) => Buffer.from(Uint8Array.from(bytes)).toString('hex').toUpperCase()
+  const differ = () => ready().put('image', image(a)).put('image', image(b))
+  const asked = (t: Tape) => t.put('firmware', { chipId: hex(fern.id), sfdp: hex(drawSfdp(fern)) })
+  it('is found by its ID and its size beside the release, when two reads differ', () => {
+    const t = asked(differ())
+    expect(step(t).say).toContain('its size tells')
+    t.put('image', image(c, 'release'))
+    expect(step(t).say).toContain('4 MiB, the release has 2')
+    expect(evidenceOf(stateOf(t), null).evidence.find((e) => e.test === 'chip id')?.outcome).toBe(
+      'wrong or none',
+    )
+  })
+  it('one of the right size that answers sends back to the clip; one that does not answer is no chip', () => {
+    const right = soldChips[1]!
+    const t = differ()
+      .put('firmware', { chipId: hex(right.id), sfdp: hex(drawSfdp(right)) })
+      .put('image', image(c, 'release'))
+    expect(step(t).say).toContain('seat the clip again')
+    const outcome = (of: Tape) => evidenceOf(stateOf(of), null).evidence.find((e) => e.test === 'chip id')
+    expect(outcome(t)).toMatchObject({ outcome: 'right', reliability: 0.9 })
+    expect(outcome(ready().put('firmware', { chipId: 'FFFFFF' }))?.outcome).toBe('wrong or none')
+    // Another chip since: what the old one said does not count.
+    expect(outcome(asked(ready()).put('firmware', { chip: 'X' }))).toBeUndefined()
   })
 })
 

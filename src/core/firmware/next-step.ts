@@ -1,8 +1,10 @@
 import { placeOf } from '../board/hazard'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
-import { inHand, lastNoted } from './slice'
+import { identityNow, inHand, lastNoted, sizesDiffer } from './slice'
 import type { FirmwareState } from './slice'
+
+const MIB = 1024 * 1024
 
 interface View {
   readonly firmware: FirmwareState
@@ -86,16 +88,36 @@ export function firmwareStep(view: View): Step {
       },
     )
   const [first, second] = reads
+  if (first!.file !== second!.file && identityNow(firmware) === null)
+    return step(
+      'id',
+      'The last two reads differ: read the chip’s ID.',
+      'A contact or the supply is not steady, or the chip is not the one it is taken for.',
+      { takes: '1 min' },
+    )
+  const other = sizesDiffer(firmware)
+  if (other)
+    return step(
+      'chip',
+      `The chip says it has ${other.chip / MIB} MiB, the release has ${other.release / MIB}: it is of another kind.`,
+      'Fit one the board is known to take, and write it with the board’s own data.',
+    )
+  if (first!.file !== second!.file && !release)
+    return step(
+      'file',
+      'The chip answers. Take the maker’s file: its size tells whether the chip is of its kind.',
+      'The last two reads differ, and a chip that is too large can do that as well as a clip.',
+    )
   if (first!.file !== second!.file)
     return step(
       'images',
       'The last two reads differ: seat the clip again, and read twice more.',
-      'A contact or the supply is not steady, or the chip is not the one it is taken for.',
+      'Its ID answers: a contact or the supply is not steady.',
       { takes: '6 min' },
     )
   if (!release)
     return step(
-      'images',
+      'file',
       'Take the maker’s file of the release the chip should hold.',
       'Only beside it can be told what is code and what the board wrote itself.',
     )

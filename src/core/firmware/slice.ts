@@ -1,4 +1,6 @@
 import type { FirmwareBodies, ImageRole } from './bodies'
+import { identityOf, sayIdRead } from './chip/identity'
+import type { Identity } from './chip/identity'
 import { firmwareCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -40,6 +42,7 @@ export const firmware = slice<FirmwareBodies>().of({
           b.chipVolts !== undefined && `${b.chipVolts} V chip`,
           b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
           b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
+          b.chipId !== undefined && sayIdRead(b.chipId),
           b.did,
         ]
           .filter(Boolean)
@@ -106,6 +109,22 @@ export const lastNoted = <K extends keyof FirmwareBodies['firmware']>(
   { steps }: FirmwareState,
   field: K,
 ): FirmwareBodies['firmware'][K] | undefined => steps.findLast((f) => f[field] !== undefined)?.[field]
+
+/** What the chip that is on the board said of itself; null where nobody has asked it. */
+export function identityNow({ steps, chipSince }: FirmwareState): Identity | null {
+  const asked = steps.findLast((f) => f.chipId !== undefined && f.seq >= chipSince)
+  return asked ? identityOf(asked.chipId!, asked.sfdp) : null
+}
+
+/** A chip of another size than the release: one of another kind was fitted. Null where either is not known. */
+export function sizesDiffer(
+  firmware: FirmwareState,
+): { readonly chip: number; readonly release: number } | null {
+  const chip = identityNow(firmware)?.sfdp?.bytes ?? null
+  const release = inHand(firmware).release?.bytes ?? null
+  // A file that is smaller may be a part of the chip; only twice as much or more is another chip.
+  return chip !== null && release !== null && chip >= 2 * release ? { chip, release } : null
+}
 
 /** The images the next comparing takes: the last two reads of the chip on the board, and the last file of each kind. */
 export function inHand({ images, chipSince }: FirmwareState): {

@@ -202,6 +202,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     chipVolts: fc.constantFrom(1.8, 3.3),
     programmerVolts: fc.constantFrom(1.8, 3.3),
     clipOn: fc.boolean(),
+    chipId: fc.constantFrom('FFFFFF', '7F7F336015'),
     did: words,
   }),
   image: fc.record({

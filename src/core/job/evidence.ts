@@ -1,4 +1,5 @@
 import type { Verdict } from '../firmware/image/same-code'
+import { identityNow, sizesDiffer } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
@@ -84,6 +85,8 @@ const contentsSay: Readonly<Record<Verdict, string | null>> = {
   'another release': 'alike',
   'cannot tell': null,
 }
+/** How far an ID is believed that was not looked up in a list of the board’s own. */
+const ANSWERS = 0.9
 /** How far what was read only once is believed. */
 const READ_ONCE = 0.8
 
@@ -249,6 +252,17 @@ export function evidenceOf(
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
+  // That it answers is much, but not that it is of the right kind.
+  const asked = state.firmware.steps.findLast((f) => f.chipId !== undefined)
+  const identity = identityNow(state.firmware)
+  if (asked && identity)
+    put(
+      asked.seq,
+      'chip id',
+      identity.answers && !sizesDiffer(state.firmware) ? 'right' : 'wrong or none',
+      asked.seq,
+      ANSWERS,
+    )
   const { compared } = state.firmware
   if (compared) {
     const { seq, verdict, second } = compared

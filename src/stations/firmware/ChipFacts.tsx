@@ -1,7 +1,9 @@
 'use client'
 import { useState } from 'react'
 import { tooMuch } from '@/core/firmware/clip'
-import { lastNoted } from '@/core/firmware/slice'
+import { readHexBytes } from '@/core/firmware/chip/jedec-id'
+import type { Sfdp } from '@/core/firmware/chip/sfdp'
+import { identityNow, lastNoted } from '@/core/firmware/slice'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
 import { Choice } from '@/ui/Choice'
@@ -14,6 +16,7 @@ export function ChipFacts() {
   const programmerVolts = lastNoted(firmware, 'programmerVolts')
   const append = useJob((j) => j.append)
   const over = tooMuch(firmware)
+  const identity = identityNow(firmware)
   return (
     <section id="chip" className="ticket pt-2.5 pb-4">
       <h2>Version and chip</h2>
@@ -29,6 +32,28 @@ export function ChipFacts() {
         placeholder="LSN-16V"
         onKeep={(text) => (append('firmware', { chip: text.toUpperCase() }), null)}
       />
+      <Fact
+        label="ID"
+        known={identity?.say}
+        placeholder="7F 7F 33 40 15"
+        onKeep={(text) => {
+          const bytes = readHexBytes(text)
+          if (!bytes || bytes.length > 32) return `“${text}” are no bytes of an ID; like 7F 7F 33 40 15`
+          append('firmware', {
+            chipId: [...bytes]
+              .map((b) => b.toString(16).padStart(2, '0'))
+              .join('')
+              .toUpperCase(),
+          })
+          return null
+        }}
+      />
+      {identity?.sfdp && <Itself sfdp={identity.sfdp} />}
+      {identity?.findings.map((text) => (
+        <p key={text} className="text-[0.9rem] text-ember">
+          {text}
+        </p>
+      ))}
       <Volts label="Chip works at" known={chipVolts} onKeep={(v) => append('firmware', { chipVolts: v })} />
       <Volts
         label="Programmer"
@@ -109,5 +134,18 @@ function Volts({
         return null
       }}
     />
+  )
+}
+
+/** What the chip says of itself, in a few words. */
+function Itself({ sfdp }: { sfdp: Sfdp }) {
+  const words = [
+    sfdp.bytes === null ? 'a size that cannot be' : `${sfdp.bytes / 1_048_576} MiB`,
+    `addresses of ${sfdp.addressing}`,
+    `erases ${sfdp.erases.map((e) => `${e.bytes / 1024} KiB`).join(', ') || 'not known'}`,
+    sfdp.quadEnable === null ? '' : `four lines by ${sfdp.quadEnable}`,
+  ]
+  return (
+    <p className="pt-1 text-[0.9rem] text-soft">It says of itself: {words.filter(Boolean).join('; ')}.</p>
   )
 }

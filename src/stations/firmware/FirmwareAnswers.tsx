@@ -36,7 +36,7 @@ export function FirmwareAnswers({
   const { reads, release } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
   const wantsRead = step.part === 'images' && !equal
-  const wantsFile = step.part === 'images' && equal && !release
+  const wantsFile = step.part === 'file'
   const wantsCompare = step.part === 'images' && equal && release !== null
   const read = () => void images.readChip().then(onContents)
   const compare = () => void images.compare()
@@ -81,6 +81,16 @@ export function FirmwareAnswers({
             a part is gone or damaged: note it
           </StationLink>
         </>
+      )}
+      {step.part === 'id' && simulated && (
+        <Button look="first" className={small} onClick={() => void images.readId().then(onChip)}>
+          Read the ID (simulated)
+        </Button>
+      )}
+      {step.part === 'id' && (
+        <Button className={small} onClick={onChip}>
+          Type its ID
+        </Button>
       )}
       {step.part === 'chip' && (
         <Button look="first" className={small} onClick={onChip}>

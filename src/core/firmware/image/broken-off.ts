@@ -35,6 +35,8 @@ const LEAST_ALIKE = 1024
 const LEAST_REST = 0x10000
 /** Share of code alike that chance and common files leave on the old side. */
 const MOST_ALIKE = 0.05
+/** How far behind the last file is looked, bytes. */
+const BEHIND = 256
 const HEADER = 24
 
 /** Code bytes between two addresses of the release that are alike and no erased space. */
@@ -104,7 +106,7 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
     alikeBytes(laid, from, to) < most * fullBytes(laid, from, to)
   const foreign =
     between === ''
-      ? codeEnd - first >= LEAST_REST && unlike(first, codeEnd, MOST_ALIKE)
+      ? (codeEnd - first >= LEAST_REST || goesOn(laid, codeEnd)) && unlike(first, codeEnd, MOST_ALIKE)
       : gap < last && unlike(beyond, end, 0.5)
   return foreign
     ? {
@@ -174,6 +176,12 @@ function isOlder(older: Laid, from: number, to: number): boolean {
 /** Where the code ends that runs on without a gap past this address. */
 const endOfCode = ({ code }: Laid, from: number) =>
   code.find((s, i) => s.to >= from && code[i + 1]?.from !== s.to)!.to
+
+/** Whether something stands on the chip right behind the release’s last file, where the release is erased. */
+function goesOn({ release, chip, at }: Laid, from: number): boolean {
+  const behind = (bytes: Uint8Array, start: number) => bytes.subarray(start, start + BEHIND)
+  return behind(release, from).every((b) => b === 0xff) && behind(chip, at + from).some((b) => b !== 0xff)
+}
 
 /** Whether the chip is erased wherever the release has code between two of its addresses. */
 function isErased({ chip, at, code }: Laid, from: number, to: number): boolean {

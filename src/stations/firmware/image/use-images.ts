@@ -65,15 +65,20 @@ export function useImages() {
     append('image', { file: sha, name, bytes, role, versions: versions.slice(0, 20) })
   }
 
+  /** The simulated programmer's answer. */
+  async function asked(ask: object, signal: AbortSignal): Promise<unknown> {
+    const answer = await fetch(`/api/jobs/${tag}/programmer`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(ask),
+      signal,
+    })
+    return answer.json()
+  }
+
   const fromBench = (what: string, ask: object, role: ImageRole) =>
     run(what, async (signal) => {
-      const answer = await fetch(`/api/jobs/${tag}/programmer`, {
-        method: 'POST',
-        headers: { 'content-type': 'application/json' },
-        body: JSON.stringify(ask),
-        signal,
-      })
-      const reply = (await answer.json()) as {
+      const reply = (await asked(ask, signal)) as {
         file?: { sha256: string; bytes: number }
         name?: string
         error?: { text: string }
@@ -88,6 +93,16 @@ export function useImages() {
     under,
     say,
     stop: () => stop.current?.abort(),
+    readId: () =>
+      run('Reading the ID…', async (signal) => {
+        const reply = (await asked({ take: 'id' }, signal)) as {
+          chipId?: string
+          sfdp?: string
+          error?: { text: string }
+        }
+        if (!reply.chipId) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
+        append('firmware', { chipId: reply.chipId, ...(reply.sfdp ? { sfdp: reply.sfdp } : {}) })
+      }),
     readChip: () => fromBench('Reading the chip…', { take: 'read' }, 'read'),
     takeRelease: (version: string, role: ImageRole = 'release') =>
       fromBench(`Fetching ${version}…`, { take: 'release', version }, role),

@@ -9,7 +9,8 @@ import { forJob, refuse } from '@/server/answers'
 import { chipContents } from '@/server/flash'
 import { heavy } from '@/server/heavy'
 import { simulatedChip } from '@/server/simulated-chip'
-import { firmwareOf } from '@/simulated-bench/chip-on-board'
+import { firmwareOf, soldOn } from '@/simulated-bench/chip-on-board'
+import { drawSfdp } from '@/simulated-bench/flash-chips'
 
 interface Context {
   readonly params: Promise<{ tag: string }>
@@ -17,9 +18,11 @@ interface Context {
 
 /** What the simulated programmer is asked for: the chip read once, or the maker's file of a release. */
 const asked = Joi.object({
-  take: Joi.valid('read', 'release').required(),
+  take: Joi.valid('id', 'read', 'release').required(),
   version: Joi.string().max(40).when('take', { is: 'release', then: Joi.required() }),
 })
+
+const hexOf = (bytes: Uint8Array) => Buffer.from(bytes).toString('hex').toUpperCase()
 
 const realBench = () =>
   refuse(404, 'This board is on a real bench: read its chip there, and open the file here.', 'tag')
@@ -42,13 +45,17 @@ export async function POST(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
     const { error, value } = asked.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'take'))
-    const { take, version } = value as { take: 'read' | 'release'; version?: string }
+    const { take, version } = value as { take: 'id' | 'read' | 'release'; version?: string }
     const chip = await simulatedChip(job.id)
     if (!chip) return (await hiddenBoardOf(job.id)) ? noModel() : realBench()
     const { boardModelId } = chip
     const now = await jobNow(job.id)
-    const fault = take === 'read' ? clipFault(now.state.firmware) : null
+    const fault = take !== 'release' ? clipFault(now.state.firmware) : null
     if (fault) return refuse(409, fault, 'take')
+    if (take === 'id') {
+      const sold = soldOn(chip)
+      return Response.json({ chipId: hexOf(Uint8Array.from(sold.id)), sfdp: hexOf(drawSfdp(sold)) })
+    }
     const bytes =
       take === 'read'
         ? await chipContents(job.id, account.id, chip, now.state.seq, request.signal)
