@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { readFile } from 'node:fs/promises'
 import pg from 'pg'
 import type { Page } from '@playwright/test'
+import type { Shop } from './bench'
 import { atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
@@ -108,19 +109,16 @@ test('“surely the firmware”: the part first, then the chip says that it is n
   await expect(page.getByRole('link', { name: 'go on at triage' })).toBeVisible()
 })
 
-test('an update that was broken off: written whole, though the supply goes half-way', async ({
-  bench: page,
-  shop,
-}) => {
-  test.slow()
+/** A job of its own on the simulated bench, with what is wrong with it; the clip is on. */
+async function onBench(page: Page, shop: Shop, faults: string): Promise<void> {
   const tag = await takeIn(page, shop)
   await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
   await saved(page)
   const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
   await client.connect()
   await client.query(
-    `insert into hidden_board (job_id, faults, seed, marks) select id, '{firmware corrupt}', 413, '{}' from job where tag = $1`,
-    [tag],
+    `insert into hidden_board (job_id, faults, seed, marks) select id, $2, 413, '{}' from job where tag = $1`,
+    [tag, [faults]],
   )
   await client.end()
   await atStation(page, shop, tag, 'firmware')
@@ -133,7 +131,26 @@ test('an update that was broken off: written whole, though the supply goes half-
   await saved(page)
   await page.getByRole('button', { name: 'Read it (simulated)' }).click()
   await expect(step(page)).toHaveText('Read it once more.')
+  await saved(page)
   await page.getByRole('button', { name: 'Read it again (simulated)' }).click()
+}
+
+test('two reads that differ: the chip says that it is of another kind', async ({ bench: page, shop }) => {
+  await onBench(page, shop, 'firmware chip')
+  await expect(step(page)).toHaveText('The last two reads differ: read the chip’s ID.')
+  await page.getByRole('button', { name: 'Read the ID (simulated)' }).click()
+  await expect(lastLine(page)).toContainText('ID bank 2: 3C 25 16')
+  await expect(page.getByText('It says of itself: 4 MiB; addresses of 3 bytes')).toBeVisible()
+  await page.getByRole('button', { name: '1.40 of the maker (simulated)' }).click()
+  await expect(step(page)).toHaveText('The chip says it has 4 MiB, the release has 2: it is of another kind.')
+})
+
+test('an update that was broken off: written whole, though the supply goes half-way', async ({
+  bench: page,
+  shop,
+}) => {
+  test.slow()
+  await onBench(page, shop, 'firmware corrupt')
   await page.getByRole('button', { name: '1.40 of the maker (simulated)' }).click()
   await page.getByRole('button', { name: 'Compare c' }).click()
   await expect(step(page)).toHaveText(/^Broken off at /)
