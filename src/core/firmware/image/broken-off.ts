@@ -78,21 +78,22 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
   const codeEnd = endOfCode(laid, end)
   const gap = erasedFrom(laid.chip, edge)
   const last = end + laid.at
-  if (older && gap < last && isOlder(older, gap > edge ? gap : sector, Infinity))
+  if (older && gap < last && covers(older, edge, last) && isOlder(older, gap > edge ? gap : sector, Infinity))
     return {
       at: sector,
       say: `Broken off at ${hex(sector)}: new up to it, the older release after it. Write it whole.`,
       why: ['from there on every byte of code is the older release’s'],
     }
-  if (!meetAt(seams, edge, edge + HEADER)) return null
   const next = sector + SECTOR - laid.at
   const restErased = fullBytes(laid, next, codeEnd) >= LEAST_ALIKE && isErased(laid, next, codeEnd)
-  if (restErased || isErased(laid, first, codeEnd))
+  const allErased = fullBytes(laid, first, codeEnd) >= LEAST_ALIKE && isErased(laid, first, codeEnd)
+  if (restErased || allErased)
     return {
       at: sector,
       say: `Broken off at ${hex(sector)}: new up to it, erased after it. Write it whole.`,
       why: ['no code stands after it'],
     }
+  if (!meetAt(seams, edge, edge + HEADER)) return null
   const left = othersParts(laid, seams, edge, last)
   const between = gap > edge + SECTOR ? `, erased to ${hex(gap)}` : ''
   if (left > 0)
@@ -122,7 +123,7 @@ function downwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid |
   const edge = end + laid.at
   const sector = Math.ceil(edge / SECTOR) * SECTOR
   const gap = erasedUpTo(laid.chip, edge)
-  if (older && gap > first + laid.at && isOlder(older, 0, gap))
+  if (older && gap > first + laid.at && covers(older, first + laid.at, edge) && isOlder(older, 0, gap))
     return {
       at: sector,
       say: `Broken off at ${hex(sector)}: the older release below it, new from it on. Write it whole.`,
@@ -161,6 +162,10 @@ type Span = NonNullable<ReturnType<typeof differingSpan>>
 
 /** Whether all code of a release is on the chip. */
 export const isWhole = ({ code }: Laid): boolean => code.length > 0 && code.every((s) => s.differing === 0)
+
+/** Whether a release has code between two addresses of the chip. */
+const covers = ({ at, code }: Laid, from: number, to: number): boolean =>
+  code.some((s) => s.from + at < to && s.to + at > from)
 
 /** Whether all code of the older release between two addresses of the chip stands there, and is more than chance. */
 function isOlder(older: Laid, from: number, to: number): boolean {
