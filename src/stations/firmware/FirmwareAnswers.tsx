@@ -112,6 +112,11 @@ export function FirmwareAnswers({
         </FileButton>
       )}
       {wantsFile && <Releases images={images} />}
+      {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
+        <Button look="first" className={small} onClick={() => setWriting(true)}>
+          Write the chip…
+        </Button>
+      )}
       {(wantsCompare || step.part === 'verdict') && (
         <Button
           look={wantsCompare ? 'first' : 'quiet'}
@@ -120,11 +125,6 @@ export function FirmwareAnswers({
           onClick={compare}
         >
           {wantsCompare ? 'Compare' : 'Compare again'}
-        </Button>
-      )}
-      {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
-        <Button look="first" className={small} onClick={() => setWriting(true)}>
-          Write the chip…
         </Button>
       )}
       {writing && <WriteChip images={images} onClose={() => setWriting(false)} />}
