@@ -67,6 +67,21 @@ describe('a job’s ZIP', () => {
     const bare = job({ socket: null, owner: null, files: [], entries: [] })
     expect((await unpackJob(await pack(bare))).job).toEqual(bare)
   })
+  it('keeps a firmware image byte for byte', async () => {
+    const image = Buffer.from([0x5a, 0, 0xff, 1, 2, 3])
+    const file = { sha256: sha256(image), type: 'application/octet-stream', purpose: 'image', bytes: 6 }
+    const entries = tape().put('image', {
+      file: file.sha256,
+      name: 'read.bin',
+      bytes: 6,
+      role: 'read',
+      versions: [],
+    }).entries
+    const of = job({ entries, files: [file] })
+    const zip = await buffer(packJob(of, () => Readable.from([image])))
+    expect(await unpackJob(zip)).toEqual({ job: of, findings: [] })
+    expect(Buffer.compare(unzipSync(zip)[`files/${file.sha256}.bin`]!, image)).toBe(0)
+  })
   it('is read back equal whatever was marked and written', async () => {
     await fc.assert(
       fc.asyncProperty(

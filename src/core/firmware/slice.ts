@@ -28,6 +28,26 @@ export const roleWords: Readonly<Record<ImageRole, string>> = {
 const kib = (bytes: number) =>
   bytes % 1_048_576 === 0 ? `${bytes / 1_048_576} MiB` : `${Math.ceil(bytes / 1024)} KiB`
 
+/** What was found or done at the chip, as it is read at the bench. */
+const sayStep = (b: FirmwareBodies['firmware']): string =>
+  [
+    b.version && `version ${b.version} seen`,
+    b.chip && `chip ${b.chip}`,
+    b.chipVolts !== undefined && `${b.chipVolts} V chip`,
+    b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
+    b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
+    b.chipId !== undefined && sayIdRead(b.chipId),
+    b.did,
+  ]
+    .filter(Boolean)
+    .join(', ')
+
+const sayImage = ({ role, name, bytes, versions }: FirmwareBodies['image']): string =>
+  [`${roleWords[role]}: ${name}`, kib(bytes), ...versions.slice(0, 2).map((v) => `version ${v}`)].join(', ')
+
+const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
+  `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`
+
 export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
   commands: firmwareCommands,
@@ -35,35 +55,18 @@ export const firmware = slice<FirmwareBodies>().of({
   kinds: {
     firmware: {
       opens: 'firmware',
-      words: ({ body: b }) =>
-        [
-          b.version && `version ${b.version} seen`,
-          b.chip && `chip ${b.chip}`,
-          b.chipVolts !== undefined && `${b.chipVolts} V chip`,
-          b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
-          b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
-          b.chipId !== undefined && sayIdRead(b.chipId),
-          b.did,
-        ]
-          .filter(Boolean)
-          .join(', '),
+      words: ({ body }) => sayStep(body),
       changesBoard: (b) =>
         b.did !== undefined || b.programmerVolts !== undefined ? { what: 'work on the firmware chip' } : null,
     },
     image: {
       opens: 'firmware',
-      words: ({ body: b }) =>
-        [
-          `${roleWords[b.role]}: ${b.name}`,
-          kib(b.bytes),
-          ...b.versions.slice(0, 2).map((v) => `version ${v}`),
-        ].join(', '),
+      words: ({ body }) => sayImage(body),
       files: (b) => [{ field: 'file', sha256: b.file, text: 'the image is not with the job' }],
     },
     written: {
       opens: 'firmware',
-      words: ({ body: b }) =>
-        `${b.release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${b.erased} blocks erased`,
+      words: ({ body }) => sayWritten(body),
       files: (b) =>
         (['image', 'release', 'backup'] as const).flatMap((field) => {
           const sha256 = b[field]
@@ -137,4 +140,17 @@ export function inHand({ images, chipSince }: FirmwareState): {
     release: images.findLast((i) => i.role === 'release') ?? null,
     older: images.findLast((i) => i.role === 'older release') ?? null,
   }
+}
+
+/** Found and done at the chip, in order, in words. */
+export function doneAtChip({
+  steps,
+  images,
+  written,
+}: FirmwareState): readonly (Noted & { readonly say: string })[] {
+  return [
+    ...steps.map((f) => ({ ...f, say: sayStep(f) })),
+    ...images.map((i) => ({ ...i, say: sayImage(i) })),
+    ...(written ? [{ ...written, say: sayWritten(written) }] : []),
+  ].sort((a, b) => a.seq - b.seq)
 }

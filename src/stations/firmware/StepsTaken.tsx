@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { doneAtChip } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
@@ -7,7 +8,8 @@ import { When } from '@/ui/When'
 
 /** Found and done at the chip, in order. */
 export function StepsTaken() {
-  const log = useJob((j) => j.state.firmware.steps)
+  const firmware = useJob((j) => j.state.firmware)
+  const log = doneAtChip(firmware)
   const append = useJob((j) => j.append)
   const [text, setText] = useState('')
   const [fault, setFault] = useState<string>()
@@ -29,18 +31,7 @@ export function StepsTaken() {
             <span className="pt-0.5 text-[0.88rem] text-soft">
               <When at={f.at} as="time" />
             </span>
-            <span>
-              {[
-                f.version && `version ${f.version} seen`,
-                f.chip && `chip ${f.chip}`,
-                f.chipVolts && `chip works at ${f.chipVolts} V`,
-                f.programmerVolts && `programmer at ${f.programmerVolts} V`,
-                f.clipOn !== undefined && `clip ${f.clipOn ? 'on' : 'off'}`,
-                f.did,
-              ]
-                .filter(Boolean)
-                .join(', ')}
-            </span>
+            <span>{f.say}</span>
           </li>
         ))}
       </ol>
