@@ -44,6 +44,16 @@ describe('same code or not', () => {
       }),
       { numRuns: 40 },
     ))
+  it('does not take a bit turned over behind the older release’s end for an update', () => {
+    const last = (image: Uint8Array) => inspect(image).volumes[1]!.files.at(-1)!
+    const pair = [1, 2, 3].find(
+      (nth) => last(drawRelease(line, nth)).to > last(drawRelease(line, nth - 1)).to + 0x1000,
+    )!
+    const [now, before] = [drawRelease(line, pair), drawRelease(line, pair - 1)]
+    const chip = used(line, now, 2)
+    chip[last(now).to - 100]! ^= 1
+    expect(judge(chip, { release: now, older: before })).toMatchObject({ verdict: 'damaged' })
+  })
   it('finds where an update was broken off, upwards and downwards', () =>
     fc.assert(
       fc.property(inCode, fc.constantFrom('up', 'down'), fc.constantFrom(0, 0x1000), (at, way, erased) => {
