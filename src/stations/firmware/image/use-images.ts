@@ -21,6 +21,7 @@ export function useImages() {
   const [under, setUnder] = useState<Under | null>(null)
   const [say, setSay] = useState('')
   const stop = useRef<AbortController | null>(null)
+  const busy = useRef(false)
   const worker = useRef<{ remote: Remote<ImageWorker>; thread: Worker } | null>(null)
   useEffect(
     () => () => {
@@ -41,28 +42,34 @@ export function useImages() {
   }, [])
   const urlOf = useCallback((sha: string) => `/api/jobs/${tag}/files/${sha}`, [tag])
 
-  /** One piece of work at a time; what goes wrong is said, and nothing is noted. */
-  async function run(what: string, work: (signal: AbortSignal) => Promise<void>): Promise<void> {
-    if (under) return
+  /**
+   * One piece of work at a time; what goes wrong is said, and nothing is noted. What comes of it goes on the tape once
+   * the hand is free again, so that no press is lost that follows at once.
+   */
+  async function run(what: string, work: (signal: AbortSignal) => Promise<() => void>): Promise<void> {
+    if (busy.current) return
+    busy.current = true
     const control = new AbortController()
     stop.current = control
     setSay('')
     setUnder({ what, share: null })
+    let note: (() => void) | null = null
     try {
-      await work(control.signal)
+      note = await work(control.signal)
     } catch (error) {
       if (!control.signal.aborted)
         setSay(
           error instanceof Error && error.message ? error.message : 'It did not come through. Try again.',
         )
     }
+    busy.current = false
     setUnder(null)
+    if (!control.signal.aborted) note?.()
   }
 
-  async function keep(role: ImageRole, name: string, sha: string, bytes: number, signal: AbortSignal) {
+  async function keep(role: ImageRole, name: string, sha: string, bytes: number) {
     const { versions } = await remote().see(urlOf(sha))
-    if (signal.aborted) return
-    append('image', { file: sha, name, bytes, role, versions: versions.slice(0, 20) })
+    return () => append('image', { file: sha, name, bytes, role, versions: versions.slice(0, 20) })
   }
 
   /** The simulated programmer's answer. */
@@ -84,7 +91,7 @@ export function useImages() {
         error?: { text: string }
       }
       if (!reply.file) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
-      await keep(role, reply.name ?? 'image', reply.file.sha256, reply.file.bytes, signal)
+      return keep(role, reply.name ?? 'image', reply.file.sha256, reply.file.bytes)
     })
 
   return {
@@ -101,7 +108,8 @@ export function useImages() {
           error?: { text: string }
         }
         if (!reply.chipId) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
-        append('firmware', { chipId: reply.chipId, ...(reply.sfdp ? { sfdp: reply.sfdp } : {}) })
+        const noted = { chipId: reply.chipId, ...(reply.sfdp ? { sfdp: reply.sfdp } : {}) }
+        return () => append('firmware', noted)
       }),
     readChip: () => fromBench('Reading the chip…', { take: 'read' }, 'read'),
     takeRelease: (version: string, role: ImageRole = 'release') =>
@@ -116,13 +124,12 @@ export function useImages() {
           (share) => setUnder((u) => u && { ...u, share }),
           (request) => signal.addEventListener('abort', () => request.abort()),
         )
-        if (signal.aborted) return
         if (!answer.file)
           throw new Error(answer.error?.text ?? `The server did not take it (${status}). Send it again.`)
-        await keep(role, file.name, answer.file.sha256, answer.file.bytes, signal)
+        return keep(role, file.name, answer.file.sha256, answer.file.bytes)
       }),
     compare: () =>
-      run('Comparing…', async (signal) => {
+      run('Comparing…', async () => {
         const { reads, release, older } = inHand(firmware)
         const [first, second] = reads.length === 2 ? reads : [reads[0], null]
         if (!first || !release) throw new Error('A read of the chip and a release’s file are needed first.')
@@ -145,15 +152,15 @@ export function useImages() {
           older: of.older && urlOf(of.older),
           label,
         })
-        if (signal.aborted) return
-        append('compared', {
-          ...of,
-          label,
-          verdict,
-          say: sentence,
-          why: why.slice(0, 20).map((w) => w.slice(0, 500)),
-          places: at.slice(0, 100),
-        })
+        return () =>
+          append('compared', {
+            ...of,
+            label,
+            verdict,
+            say: sentence,
+            why: why.slice(0, 20).map((w) => w.slice(0, 500)),
+            places: at.slice(0, 100),
+          })
       }),
   }
 }
