@@ -200,6 +200,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
         bytes: built.image.length,
         sha256: createHash('sha256').update(built.image).digest('hex'),
         ranges: built.ranges,
+        doubtful: built.doubtful,
       }
     },
   ),
@@ -241,6 +242,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
     volts: number
     id?: string
     kept: boolean
+    withoutBackup: string | null
     faults: SpiFaults
     backup?: string
     to?: string
@@ -253,6 +255,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
       volts: Joi.number().min(0.5).max(12).required(),
       id: Joi.string().max(60),
       kept: Joi.boolean().default(false),
+      withoutBackup: Joi.string().max(300).allow(null).default(null),
       faults: Joi.object({
         badClip: Joi.number().min(0).max(1),
         stuckBit: Joi.number().integer().min(0).max(7),
@@ -262,7 +265,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
       backup: Joi.string(),
       to: Joi.string(),
     }),
-    async ({ chip, image, chipVolts, volts, id, kept: wasKept, faults, backup, to }) => {
+    async ({ chip, image, chipVolts, volts, id, kept: wasKept, withoutBackup, faults, backup, to }) => {
       const contents = readImage(chip, 'chip').bytes.slice()
       const wanted = id === undefined ? null : readId(hexBytes(id, 'id'))
       if (wanted && wanted.is !== 'read') throw new BadInput('id', wanted.say)
@@ -274,7 +277,7 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
           chipVolts,
           id: wanted?.is === 'read' ? wanted.id : null,
           kept: wasKept,
-          withoutBackup: null,
+          withoutBackup,
         },
         (was) => Promise.resolve(backup === undefined ? undefined : writeImage(backup, was, 'backup')),
       )

@@ -39,7 +39,9 @@ test('a read from the disk beside the release: where the update broke off, and t
   await page.getByLabel('The maker’s file of a release').setInputFiles(RELEASE)
   await expect(step(page)).toHaveText('Compare the chip with the release.')
   await page.getByRole('button', { name: 'Compare c' }).click()
-  await expect(step(page)).toHaveText('Broken off at 0x004000: new up to it, old after it. Write it whole.')
+  await expect(step(page)).toHaveText(
+    'Update broken off at 0x004000: new up to it, old after it. Write it whole.',
+  )
   await expect(page.getByRole('region', { name: 'Images' })).toContainText('chip-read.bin')
 
   await test.step('the field, its parts and its bytes', async () => {
@@ -70,7 +72,7 @@ test('a read from the disk beside the release: where the update broke off, and t
     await page.keyboard.press('z')
     await expect(step(page)).toHaveText('Compare the chip with the release.')
     await page.getByRole('button', { name: 'Compare c' }).click()
-    await expect(lastLine(page)).toContainText('Broken off at 0x004000')
+    await expect(lastLine(page)).toContainText('Update broken off at 0x004000')
   })
 })
 
@@ -110,7 +112,7 @@ test('“surely the firmware”: the part first, then the chip says that it is n
 })
 
 /** A job of its own on the simulated bench, with what is wrong with it; the clip is on. */
-async function onBench(page: Page, shop: Shop, faults: string): Promise<void> {
+async function onBench(page: Page, shop: Shop, faults: string): Promise<string> {
   const tag = await takeIn(page, shop)
   await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
   await saved(page)
@@ -133,6 +135,7 @@ async function onBench(page: Page, shop: Shop, faults: string): Promise<void> {
   await expect(step(page)).toHaveText('Read it once more.')
   await saved(page)
   await page.getByRole('button', { name: 'Read it again (simulated)' }).click()
+  return tag
 }
 
 test('two reads that differ: the chip says that it is of another kind', async ({ bench: page, shop }) => {
@@ -142,7 +145,9 @@ test('two reads that differ: the chip says that it is of another kind', async ({
   await expect(lastLine(page)).toContainText('ID bank 2: 3C 25 16')
   await expect(page.getByText('It says of itself: 4 MiB; addresses of 3 bytes')).toBeVisible()
   await page.getByRole('button', { name: '1.40 of the maker (simulated)' }).click()
-  await expect(step(page)).toHaveText('The chip says it has 4 MiB, the release has 2: it is of another kind.')
+  await expect(step(page)).toHaveText(
+    /the chip says it has 4 MiB, the release 2: look whether it is of another kind/,
+  )
 })
 
 test('an update that was broken off: written whole, though the supply goes half-way', async ({
@@ -150,10 +155,10 @@ test('an update that was broken off: written whole, though the supply goes half-
   shop,
 }) => {
   test.slow()
-  await onBench(page, shop, 'firmware corrupt')
+  const tag = await onBench(page, shop, 'firmware corrupt')
   await page.getByRole('button', { name: '1.40 of the maker (simulated)' }).click()
   await page.getByRole('button', { name: 'Compare c' }).click()
-  await expect(step(page)).toHaveText(/^Broken off at /)
+  await expect(step(page)).toHaveText(/^Update broken off at /)
 
   const sheet = page.getByRole('dialog', { name: 'Write the chip' })
   await test.step('nothing is written before everything open was seen to', async () => {
@@ -164,6 +169,20 @@ test('an update that was broken off: written whole, though the supply goes half-
     await expect(sheet.getByRole('button', { name: 'Write it (simulated)' })).toBeDisabled()
     const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze()
     expect(violations.map((v) => v.id)).toEqual([])
+    // Nor by another way than the screen.
+    const refused = await page.evaluate(
+      async (of) => {
+        const answer = await fetch(`/api/jobs/${of.tag}/flash`, {
+          method: 'POST',
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify({ id: of.id, image: of.image, release: of.image, despite: [] }),
+        })
+        return [answer.status, ((await answer.json()) as { error: { text: string } }).error.text] as const
+      },
+      { tag, id: crypto.randomUUID(), image: 'ab'.repeat(32) },
+    )
+    expect(refused[0]).toBe(409)
+    expect(refused[1]).toMatch(/^Not yet: /)
     for (const box of await sheet.getByRole('checkbox').all()) await box.check()
     await sheet.getByLabel('Fault of the simulated programmer').selectOption('supply lost half-way')
     await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()

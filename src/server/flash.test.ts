@@ -42,16 +42,28 @@ describeDatabase('a session at a simulated chip', () => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)
     await lay(job, maren, 'firmware', { chip: 'LSN-16V', chipVolts: 1.8, programmerVolts: 1.8, clipOn: true })
-    const order = { image: await keep(job, image), release: await keep(job, release), despite: ['no photo'] }
+    const [was, file] = [await keep(job, before), await keep(job, release)]
+    await lay(job, maren, 'compared', {
+      original: was,
+      second: was,
+      release: file,
+      older: null,
+      label: null,
+      verdict: 'broken off',
+      say: 'Update broken off.',
+      why: [],
+      places: [],
+    })
+    const order = { image: await keep(job, image), release: file, despite: ['no photo'] }
     const run = async (
       of: { image?: string; release?: string | null },
       backup: string | null,
       fault: BenchFault,
     ) => {
       const session = { ...order, ...of, id: randomUUID(), backup }
-      expect(await beginSession(job.id, maren.id, session)).toBe('begun')
+      expect(await beginSession(job.id, 1, session)).toBe('begun')
       await runSession(job, maren, session, chip, fault)
-      return (await lastSession(job.id))!
+      return (await lastSession(job.id, 0))!
     }
     const now = () => chipContents(job.id, maren.id, chip, 0)
     const written = async () => (await readTape(job.id)).filter((e) => e.kind === 'written')
@@ -94,13 +106,48 @@ describeDatabase('a session at a simulated chip', () => {
     },
   )
   it('runs once at a time on a job; the same order again begins nothing', async () => {
-    const { maren, job, order } = await bench()
+    const { job, order } = await bench()
     const session = { ...order, id: randomUUID(), backup: null }
-    expect(await beginSession(job.id, maren.id, session)).toBe('begun')
-    expect(await beginSession(job.id, maren.id, session)).toBe('known')
-    expect(await beginSession(job.id, maren.id, { ...session, id: randomUUID() })).toBe('another runs')
+    expect(await beginSession(job.id, 1, session)).toBe('begun')
+    expect(await beginSession(job.id, 1, session)).toBe('known')
+    expect(await beginSession(job.id, 1, { ...session, id: randomUUID() })).toBe('another runs')
     await askToStop(job.id)
     expect(await noteProgress(session.id, 'read', 0.5)).toBe(true)
+  })
+})
+
+describeDatabase('a session that was given up for gone', (owner) => {
+  it('does not begin when its turn comes: another may be at the chip', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'firmware', { chip: 'LSN-16V', chipVolts: 1.8, programmerVolts: 1.8, clipOn: true })
+    const session = {
+      id: randomUUID(),
+      image: await keep(job, image),
+      release: null,
+      despite: [],
+      backup: null,
+    }
+    await beginSession(job.id, 1, session)
+    await owner().query(`update flash_session set seen_at = now() - interval '1 minute' where job_id = $1`, [
+      job.id,
+    ])
+    expect(await lastSession(job.id, 0)).toMatchObject({ ended: 'stopped' })
+    await runSession(job, maren, session, chip, 'none')
+    expect(await lastSession(job.id, 0)).toMatchObject({ ended: 'stopped', backup: null })
+    expect(same(await chipContents(job.id, maren.id, chip, 0), before)).toBe(true)
+  })
+  it('of a chip that was exchanged since is not known any more', async () => {
+    const job = await someJob(await somebody('Maren'))
+    await beginSession(job.id, 4, {
+      id: randomUUID(),
+      image: 'ab'.repeat(32),
+      release: null,
+      despite: [],
+      backup: null,
+    })
+    expect(await lastSession(job.id, 4)).not.toBeNull()
+    expect(await lastSession(job.id, 5)).toBeNull()
   })
 })
 
@@ -109,17 +156,17 @@ describeDatabase('a session whose server has gone', (owner) => {
     const maren = await somebody('Maren')
     const job = await someJob(maren)
     const hash = 'ab'.repeat(32)
-    await beginSession(job.id, maren.id, {
+    await beginSession(job.id, 1, {
       id: randomUUID(),
       image: hash,
       release: null,
       despite: [],
       backup: hash,
     })
-    expect(await lastSession(job.id)).toMatchObject({ ended: null })
+    expect(await lastSession(job.id, 0)).toMatchObject({ ended: null })
     await owner().query(`update flash_session set seen_at = now() - interval '1 minute' where job_id = $1`, [
       job.id,
     ])
-    expect(await lastSession(job.id)).toMatchObject({ ended: 'stopped', backup: hash })
+    expect(await lastSession(job.id, 0)).toMatchObject({ ended: 'stopped', backup: hash })
   })
 })

@@ -2,21 +2,14 @@ import 'server-only'
 import { createHash } from 'node:crypto'
 import { setTimeout as pause } from 'node:timers/promises'
 import { flashSession } from '@/core/firmware/flash/session'
-import type { FlashStage } from '@/core/firmware/flash/session'
+import type { FlashSession, FlashStage } from '@/core/firmware/flash/session'
 import type { SpiBridge } from '@/core/firmware/flash/spi-bridge'
 import { opcode } from '@/core/firmware/flash/spi-bridge'
+import { SECTOR } from '@/core/firmware/image/image-bytes'
 import { lastNoted } from '@/core/firmware/slice'
 import type { Account } from '@/data/accounts'
 import { attachToJob, fileChunks, findFile, storeImage } from '@/data/files'
-import {
-  BLOCK_BYTES,
-  endSession,
-  keepBlock,
-  layBlocks,
-  noteBackup,
-  noteProgress,
-} from '@/data/flash-sessions'
-import type { FlashSession } from '@/data/flash-sessions'
+import { endSession, keepBlock, layBlocks, noteBackup, noteProgress } from '@/data/flash-sessions'
 import { jobNow } from '@/data/job-now'
 import { transaction } from '@/data/pool'
 import { appendEntry } from '@/data/tape'
@@ -34,7 +27,7 @@ const TAKES: Readonly<Record<number, number>> = { [opcode.read]: 12, [opcode.era
 /** Progress is noted at most so often, ms. */
 const NOTED_EVERY = 250
 
-export const sha256Of = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
+const sha256Of = (bytes: Uint8Array) => createHash('sha256').update(bytes).digest('hex')
 
 /** What is on the simulated chip now: as it was laid, and what has been written since. */
 export async function chipContents(
@@ -68,7 +61,7 @@ class KeptBridge implements SpiBridge {
   async transfer(out: Uint8Array, wanted: number): Promise<Uint8Array> {
     const code = out[0]!
     if (code === opcode.erase4K || code === opcode.program) {
-      const block = Math.floor(((out[1]! << 16) + (out[2]! << 8) + out[3]!) / BLOCK_BYTES)
+      const block = Math.floor(((out[1]! << 16) + (out[2]! << 8) + out[3]!) / SECTOR)
       if (this.dirty !== null && this.dirty !== block) await this.keep()
       this.dirty = block
     } else if (code === opcode.read) await this.keep()
@@ -78,8 +71,8 @@ class KeptBridge implements SpiBridge {
   }
   async keep(): Promise<void> {
     if (this.dirty === null) return
-    const from = this.dirty * BLOCK_BYTES
-    await keepBlock(this.jobId, this.dirty, this.chip.contents.subarray(from, from + BLOCK_BYTES))
+    const from = this.dirty * SECTOR
+    await keepBlock(this.jobId, this.dirty, this.chip.contents.subarray(from, from + SECTOR))
     this.dirty = null
   }
 }
@@ -108,7 +101,9 @@ export async function runSession(
       ),
       job.id,
     )
-    const noted = { at: 0, stage: null as FlashStage | null, stop: false }
+    // It may have waited so long that it was given up for gone, and another begun.
+    const gone = await noteProgress(session.id, 'voltage', 0)
+    const noted = { at: 0, stage: null as FlashStage | null, stop: gone }
     const report = await flashSession(
       bridge,
       {

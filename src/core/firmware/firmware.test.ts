@@ -96,15 +96,28 @@ describe('after a write', () => {
     // Nothing was measured on this board yet.
     expect(step(off).say).toMatch(/^Do not power yet: /)
   })
-  it('a written release mends corrupt firmware, a backup put back does not', () => {
-    const mended = (release: string | null) =>
-      evidenceOf(stateOf(tape().put('written', { ...written, release })), null).mended
+  it('a release written over what was broken mends it; over what was sound, or a backup put back, does not', () => {
+    const mended = (release: string | null, verdict: Bodies['compared']['verdict'] = 'broken off') =>
+      evidenceOf(
+        stateOf(
+          tape()
+            .put('compared', compared(verdict))
+            .put('written', { ...written, release }),
+        ),
+        null,
+      ).mended
     expect(mended(c)).toEqual(['firmware corrupt'])
+    expect(mended(c, 'another release')).toEqual([])
     expect(mended(null)).toEqual([])
   })
-  it('is read anew when somebody wants to see what the chip holds', () => {
-    const t = ready().put('written', written).put('image', image(a))
+  it('what was read before it is not what the chip holds', () => {
+    const t = ready()
+      .put('image', image(a))
+      .put('image', image(a))
+      .put('written', written)
+      .put('image', image(b))
     expect(step(t).say).toBe('Read it once more.')
+    expect(step(t.put('image', image(b))).say).toContain('maker’s file')
   })
 })
 
@@ -112,27 +125,28 @@ describe('a chip of another kind', () => {
   const fern = soldChips.find((c) => c.marking === 'FERN-32V')!
   const hex = (bytes: Iterable<number>) => Buffer.from(Uint8Array.from(bytes)).toString('hex').toUpperCase()
   const differ = () => ready().put('image', image(a)).put('image', image(b))
-  const asked = (t: Tape) => t.put('firmware', { chipId: hex(fern.id), sfdp: hex(drawSfdp(fern)) })
-  it('is found by its ID and its size beside the release, when two reads differ', () => {
+  const asked = (t: Tape, of = fern) => t.put('firmware', { chipId: hex(of.id), sfdp: hex(drawSfdp(of)) })
+  const said = (of: Tape) => evidenceOf(stateOf(of), null).evidence.find((e) => e.test === 'chip id')
+  it('is suspected by its size beside the release when two reads differ, and nothing more', () => {
     const t = asked(differ())
     expect(step(t).say).toContain('its size tells')
     t.put('image', image(c, 'release'))
-    expect(step(t).say).toContain('4 MiB, the release has 2')
-    expect(evidenceOf(stateOf(t), null).evidence.find((e) => e.test === 'chip id')?.outcome).toBe(
-      'wrong or none',
-    )
+    expect(step(t).say).toContain('4 MiB, the release 2: look whether')
+    // The file may be a part of the chip: that is no evidence yet.
+    expect(said(t)).toBeUndefined()
   })
-  it('one of the right size that answers sends back to the clip; one that does not answer is no chip', () => {
-    const right = soldChips[1]!
-    const t = differ()
-      .put('firmware', { chipId: hex(right.id), sfdp: hex(drawSfdp(right)) })
-      .put('image', image(c, 'release'))
+  it('a file that is only a part of the chip does not stop equal reads from being compared', () => {
+    const t = asked(ready().put('image', image(a)).put('image', image(a))).put('image', image(c, 'release'))
+    expect(step(t).say).toContain('Compare')
+  })
+  it('one of the right size sends back to the clip; an ID that is none is evidence, one that answers is not', () => {
+    const t = asked(differ(), soldChips[1]).put('image', image(c, 'release'))
     expect(step(t).say).toContain('seat the clip again')
-    const outcome = (of: Tape) => evidenceOf(stateOf(of), null).evidence.find((e) => e.test === 'chip id')
-    expect(outcome(t)).toMatchObject({ outcome: 'right', reliability: 0.9 })
-    expect(outcome(ready().put('firmware', { chipId: 'FFFFFF' }))?.outcome).toBe('wrong or none')
+    expect(said(t)).toBeUndefined()
+    const silent = ready().put('firmware', { chipId: 'FFFFFF' })
+    expect(said(silent)?.outcome).toBe('wrong or none')
     // Another chip since: what the old one said does not count.
-    expect(outcome(asked(ready()).put('firmware', { chip: 'X' }))).toBeUndefined()
+    expect(said(silent.put('firmware', { chip: 'X' }))).toBeUndefined()
   })
 })
 
@@ -167,6 +181,8 @@ describe('the verdict as evidence of triage', () => {
     const t = tape().put('compared', compared('damaged', null))
     expect(contents(t)?.reliability).toBeLessThan(1)
     expect(contents(tape().put('compared', compared('damaged')))?.reliability).toBeUndefined()
+    // Sound by its own sums, and not compared with its own release.
+    expect(contents(tape().put('compared', compared('another release')))?.reliability).toBe(0.6)
     expect(contents(t.put('strike', { why: 'undo' }, 1))).toBeNull()
   })
 })

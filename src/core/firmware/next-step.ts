@@ -1,33 +1,15 @@
-import { placeOf } from '../board/hazard'
-import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
-import { identityNow, inHand, lastNoted, sizesDiffer } from './slice'
-import type { FirmwareState } from './slice'
+import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
+import { roundTheChip } from './view'
+import type { FirmwareView } from './view'
 
 const MIB = 1024 * 1024
 
-interface View {
-  readonly firmware: FirmwareState
-  readonly board: BoardState
-  /** What forbids power; null when nothing does. */
-  readonly closed: string | null
-  /** Line on which a part was last fitted; 0 where none was. */
-  readonly partFitted: number
-}
-
-/** Whether anybody looked round the chip, and what stands against it there. */
-export function roundTheChip({
-  board,
-  partFitted,
-}: Pick<View, 'board' | 'partFitted'>): 'not looked' | 'clear' | 'wrong' {
-  const looks = board.looks.filter((l) => placeOf(l.what) === 'round the firmware chip')
-  const last = looks.at(-1)
-  if (!last) return 'not looked'
-  return last.clear || partFitted > last.seq ? 'clear' : 'wrong'
-}
-
-/** First whether it is the firmware at all: the place, the chip, its contents twice, beside the release. */
-export function firmwareStep(view: View): Step {
+/**
+ * First whether it is the firmware at all: the place, the chip, its contents twice, beside the release.
+ * @param closed what forbids power; null when nothing does
+ */
+export function firmwareStep(view: FirmwareView, closed: string | null): Step {
   const { firmware } = view
   const step = (part: string, say: string, why: string, rest: Partial<Step> = {}): Step => ({
     station: 'firmware',
@@ -60,13 +42,13 @@ export function firmwareStep(view: View): Step {
       { takes: '2 min' },
     )
   const { written } = firmware
-  if (written && reads.every((r) => r.seq < written.seq) && (compared?.seq ?? 0) < written.seq)
+  if (written && reads.length === 0)
     return step(
       'after-write',
       lastNoted(firmware, 'clipOn')
         ? 'Clip off, then start it two or three times before you judge.'
-        : view.closed !== null
-          ? `Do not power yet: ${view.closed}.`
+        : closed !== null
+          ? `Do not power yet: ${closed}.`
           : 'Start it two or three times before you judge.',
       'A settings screen, a key asked for, a restart or two by itself are normal now.',
       { takes: '6 min' },
@@ -95,18 +77,18 @@ export function firmwareStep(view: View): Step {
       'A contact or the supply is not steady, or the chip is not the one it is taken for.',
       { takes: '1 min' },
     )
-  const other = sizesDiffer(firmware)
-  if (other)
-    return step(
-      'chip',
-      `The chip says it has ${other.chip / MIB} MiB, the release has ${other.release / MIB}: it is of another kind.`,
-      'Fit one the board is known to take, and write it with the board’s own data.',
-    )
   if (first!.file !== second!.file && !release)
     return step(
       'file',
       'The chip answers. Take the maker’s file: its size tells whether the chip is of its kind.',
       'The last two reads differ, and a chip that is too large can do that as well as a clip.',
+    )
+  const larger = largerThanRelease(firmware)
+  if (first!.file !== second!.file && larger)
+    return step(
+      'chip',
+      `The last two reads differ, and the chip says it has ${larger.chip / MIB} MiB, the release ${larger.release / MIB}: look whether it is of another kind.`,
+      'If it is, fit one the board is known to take; if the file is only a part of the chip, seat the clip again.',
     )
   if (first!.file !== second!.file)
     return step(

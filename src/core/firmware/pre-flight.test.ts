@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { jobState } from '../job/job-state'
 import { tape } from '../job/tape.testing'
 import type { Bodies } from '../slices'
-import { preFlight } from './pre-flight'
+import { firmwareView } from '../job/firmware-view'
+import { dataPoint, preFlight } from './pre-flight'
 
 const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
 const read = (file: string): Bodies['image'] => ({
@@ -20,28 +21,36 @@ const release = (more: Partial<Bodies['image']> = {}): Bodies['image'] => ({
   versions: ['1.40'],
   ...more,
 })
-const good = () =>
-  tape()
+const compared = (verdict: Bodies['compared']['verdict']): Bodies['compared'] => ({
+  original: a,
+  second: a,
+  release: b,
+  older: null,
+  label: null,
+  verdict,
+  say: `It is ${verdict}.`,
+  why: [],
+  places: [],
+})
+const looked = (seen: Partial<Bodies['look']> = {}) =>
+  tape().put('look', { what: 'round the firmware chip', seen: 'nothing', clear: true, ...seen })
+const read2 = (t = looked()) =>
+  t
     .put('firmware', { chipVolts: 1.8, programmerVolts: 1.8, clipOn: true })
+    .put('ticket', { set: { diskLock: 'no' } })
     .put('image', read(a))
     .put('image', read(a))
     .put('image', release())
-const points = (t: ReturnType<typeof tape>, more: Partial<Parameters<typeof preFlight>[0]> = {}) => {
-  const all = preFlight({
-    firmware: jobState(t.entries).firmware,
-    place: 'clear',
-    diskLock: 'no',
-    photos: [],
-    ...more,
-  })
-  return Object.fromEntries(all.map((p) => [p.point, p.is]))
-}
+const good = (t = looked()) => read2(t).put('compared', compared('broken off'))
+const points = (t: ReturnType<typeof tape>) =>
+  Object.fromEntries(preFlight(firmwareView(jobState(t.entries))).map((p) => [p.point, p.is]))
 
 describe('before a chip is written', () => {
   it('what is right is good; what nobody here can know stays open', () => {
     expect(points(good())).toEqual({
       place: 'good',
       original: 'good',
+      verdict: 'good',
       file: 'good',
       voltage: 'good',
       disks: 'good',
@@ -50,28 +59,57 @@ describe('before a chip is written', () => {
       photo: 'open',
     })
   })
-  it.each<[string, Parameters<typeof points>, string, string]>([
-    ['nobody looked', [good(), { place: 'not looked' }], 'place', 'no'],
-    ['a part is gone', [good(), { place: 'wrong' }], 'place', 'no'],
-    ['two reads differ', [good().put('image', read(b))], 'original', 'no'],
+  it.each<[string, ReturnType<typeof tape>, string, string]>([
+    ['nobody looked', good(tape()), 'place', 'no'],
+    ['a part is gone', good(looked({ clear: false, hazard: 'part gone' })), 'place', 'no'],
+    ['two reads differ', good().put('image', read(b)), 'original', 'no'],
     [
       'another chip since',
-      [good().put('firmware', { chip: 'A' }).put('firmware', { chip: 'B' })],
+      good().put('firmware', { chip: 'A' }).put('firmware', { chip: 'B' }),
       'original',
       'no',
     ],
-    ['the clip is off', [good().put('firmware', { clipOn: false })], 'voltage', 'no'],
-    ['3.3 V', [good().put('firmware', { programmerVolts: 3.3 })], 'voltage', 'no'],
+    ['nothing was compared', read2(), 'verdict', 'no'],
+    ['an image has come since', good().put('image', release()), 'verdict', 'no'],
+    ['it is the same code', read2().put('compared', compared('same code')), 'verdict', 'no'],
+    ['it cannot be told', read2().put('compared', compared('cannot tell')), 'verdict', 'open'],
+    ['the clip is off', good().put('firmware', { clipOn: false }), 'voltage', 'no'],
+    ['3.3 V', good().put('firmware', { programmerVolts: 3.3 }), 'voltage', 'no'],
     [
       'the name says another version',
-      [good().put('image', release({ name: 'tw-k74 1.52.bin' }))],
+      good().put('image', release({ name: 'tw-k74 1.52.bin' })),
       'file',
       'open',
     ],
-    ['no version inside', [good().put('image', release({ versions: [] }))], 'file', 'open'],
-    ['the label says another', [good().put('firmware', { version: '1.30' })], 'file', 'open'],
-    ['no file', [tape()], 'file', 'no'],
-    ['a locked disk', [good(), { diskLock: 'yes, owner told' }], 'disks', 'open'],
-    ['nobody knows of disks', [good(), { diskLock: 'unknown' }], 'disks', 'open'],
-  ])('%s', (_, asked, point, is) => expect(points(...asked)[point]).toBe(is))
+    [
+      'the name has only its beginning',
+      good().put('image', release({ name: 'a 1.401.bin' })),
+      'file',
+      'open',
+    ],
+    ['no version inside', good().put('image', release({ versions: [] })), 'file', 'open'],
+    ['the label says another', good().put('firmware', { version: 'V1.30' }), 'file', 'open'],
+    ['the label says the same', good().put('firmware', { version: 'V1.40 beta' }), 'file', 'good'],
+    ['no file', tape(), 'file', 'no'],
+    ['a locked disk', good().put('ticket', { set: { diskLock: 'yes, owner told' } }), 'disks', 'open'],
+    ['nobody knows of disks', good().put('ticket', { set: { diskLock: 'unknown' } }), 'disks', 'open'],
+    [
+      'written since',
+      good().put('written', {
+        image: a,
+        release: b,
+        backup: a,
+        id: 'x',
+        erased: 1,
+        programmed: 1,
+        despite: [],
+      }),
+      'original',
+      'no',
+    ],
+  ])('%s', (_, t, point, is) => expect(points(t)[point]).toBe(is))
+  it('bytes that might be the board’s own have to be seen to', () => {
+    expect(dataPoint(0)).toBeNull()
+    expect(dataPoint(12)).toMatchObject({ point: 'data', is: 'open' })
+  })
 })

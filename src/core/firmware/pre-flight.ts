@@ -1,82 +1,111 @@
-import type { Noted } from '../tape/line'
 import { clipFault } from './clip'
+import { versionsSaid } from './image/version-text'
 import { inHand, lastNoted } from './slice'
-import type { FirmwareState } from './slice'
+import { roundTheChip } from './view'
+import type { FirmwareView } from './view'
 
 /** A point that is looked at before a chip is written: `no` forbids it, `open` has to be seen to by a person. */
 export interface PreFlightPoint {
-  readonly point: 'place' | 'original' | 'file' | 'voltage' | 'disks' | 'CPU' | 'supply' | 'photo'
+  readonly point:
+    'place' | 'original' | 'verdict' | 'file' | 'data' | 'voltage' | 'disks' | 'CPU' | 'supply' | 'photo'
   readonly is: 'good' | 'open' | 'no'
   readonly say: string
 }
 
-interface View {
-  readonly firmware: FirmwareState
-  /** Whether anybody looked round the chip, and what stands against it there. */
-  readonly place: 'not looked' | 'clear' | 'wrong'
-  readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
-  readonly photos: readonly Noted[]
+type Judged = Pick<PreFlightPoint, 'is' | 'say'>
+const good = (say: string): Judged => ({ is: 'good', say })
+const open = (say: string): Judged => ({ is: 'open', say })
+const no = (say: string): Judged => ({ is: 'no', say })
+
+/**
+ * What has to be right before a chip is erased: half of the failed flashes were one’s own doing. The screen asks it, and
+ * the server asks it again before it begins.
+ */
+export function preFlight(view: FirmwareView): PreFlightPoint[] {
+  const { diskLock, photos } = view
+  const judged = {
+    place: placePoint(view),
+    original: originalPoint(view),
+    verdict: verdictPoint(view),
+    file: filePoint(view),
+    voltage: voltagePoint(view),
+    disks:
+      diskLock === 'no'
+        ? good('no disk is locked by a security module')
+        : diskLock === 'yes, owner told'
+          ? open(
+              'a disk is locked by a security module: the owner was told, and has the recovery key at hand',
+            )
+          : open('whether a disk is locked by a security module is not known: ask the owner'),
+    CPU: open('whether this release runs the CPU in the socket: look at the maker’s list'),
+    supply: open('mains and programmer stay on for the next minutes'),
+    photo:
+      photos > 0
+        ? good('there are photos of the board as it came')
+        : open('no photo of the place yet: one is owed before any iron'),
+  } as const satisfies Partial<Record<PreFlightPoint['point'], Judged>>
+  return (Object.keys(judged) as (keyof typeof judged)[]).map((point) => ({ point, ...judged[point] }))
 }
 
-/** What has to be right before a chip is erased: half of the failed flashes were one’s own doing. */
-export function preFlight({ firmware, place, diskLock, photos }: View): PreFlightPoint[] {
-  const { reads, release } = inHand(firmware)
-  const label = lastNoted(firmware, 'version')
-  const twice = reads.length === 2 && reads[0]!.file === reads[1]!.file
-  const voltage = clipFault(firmware)
-  const point = (name: PreFlightPoint['point'], is: PreFlightPoint['is'], say: string): PreFlightPoint => ({
-    point: name,
-    is,
-    say,
-  })
-  return [
-    place === 'clear'
-      ? point('place', 'good', 'looked at round the chip: nothing is wrong there')
-      : place === 'wrong'
-        ? point('place', 'no', 'something is wrong round the chip: put that right first')
-        : point('place', 'no', 'nobody has looked round the chip'),
-    twice
-      ? point('original', 'good', 'read twice, both reads equal, kept with the job')
-      : point('original', 'no', 'the chip has to be read twice, and both reads be equal'),
-    filePoint(release, label, point),
-    voltage === null
-      ? point('voltage', 'good', `${lastNoted(firmware, 'chipVolts')} V, as the programmer gives; clip on`)
-      : point('voltage', 'no', voltage),
-    diskLock === 'no'
-      ? point('disks', 'good', 'no disk is locked by a security module')
-      : point(
-          'disks',
-          'open',
-          diskLock === 'yes, owner told'
-            ? 'a disk is locked by a security module: the owner was told, and has the recovery key at hand'
-            : 'whether a disk is locked by a security module is not known: ask the owner',
+/** Bytes taken from the release that might be the board’s own; null where there are none. */
+export const dataPoint = (doubtful: number): PreFlightPoint | null =>
+  doubtful === 0
+    ? null
+    : {
+        point: 'data',
+        ...open(
+          `${doubtful} bytes that differ are neither code nor known to be the board’s own: they will be the release’s, and stay in the backup`,
         ),
-    point('CPU', 'open', 'whether this release runs the CPU in the socket: look at the maker’s list'),
-    point('supply', 'open', 'mains and programmer stay on for the next minutes'),
-    photos.length > 0
-      ? point('photo', 'good', 'there are photos of the board as it came')
-      : point('photo', 'open', 'no photo of the place yet: one is owed before any iron'),
-  ]
+      }
+
+function placePoint(view: FirmwareView): Judged {
+  switch (roundTheChip(view)) {
+    case 'clear':
+      return good('looked at round the chip: nothing is wrong there')
+    case 'wrong':
+      return no('something is wrong round the chip: put that right first')
+    case 'not looked':
+      return no('nobody has looked round the chip')
+  }
 }
 
-function filePoint(
-  release: ReturnType<typeof inHand>['release'],
-  label: string | undefined,
-  point: (name: 'file', is: PreFlightPoint['is'], say: string) => PreFlightPoint,
-): PreFlightPoint {
-  if (!release) return point('file', 'no', 'no file of a release is at hand')
+function originalPoint({ firmware }: FirmwareView): Judged {
+  const [first, second] = inHand(firmware).reads
+  return first && first.file === second?.file
+    ? good('read twice, both reads equal, kept with the job')
+    : no('the chip has to be read twice, and both reads be equal')
+}
+
+function verdictPoint({ firmware }: FirmwareView): Judged {
+  const { compared } = firmware
+  const { reads, release, older } = inHand(firmware)
+  if (!compared || [...reads, release, older].some((i) => i && i.seq > compared.seq))
+    return no('compare the chip with the release first')
+  if (compared.verdict === 'same code') return no('it is the same code: writing it puts nothing right')
+  return compared.verdict === 'cannot tell'
+    ? open('what the chip holds could not be told: is it sure that it has to be written?')
+    : good(compared.say)
+}
+
+function voltagePoint({ firmware }: FirmwareView): Judged {
+  const fault = clipFault(firmware)
+  return fault === null
+    ? good(`${lastNoted(firmware, 'chipVolts')} V, as the programmer gives; clip on`)
+    : no(fault)
+}
+
+function filePoint({ firmware }: FirmwareView): Judged {
+  const { release } = inHand(firmware)
+  if (!release) return no('no file of a release is at hand')
   const { versions, name, file } = release
   const hash = `SHA-256 ${file.slice(0, 12)}…`
   if (versions.length === 0)
-    return point(
-      'file',
-      'open',
-      `${name} says no version in plain text; compare its ${hash} with the maker’s`,
-    )
+    return open(`${name} says no version in plain text; compare its ${hash} with the maker’s`)
   const inside = versions.join(', ')
-  if (!versions.some((v) => name.includes(v)))
-    return point('file', 'open', `${name} is ${inside} inside: its name says otherwise, or nothing; ${hash}`)
-  if (label !== undefined && !versions.includes(label))
-    return point('file', 'open', `${name} is ${inside}; the board was said to hold ${label}`)
-  return point('file', 'good', `${name} is ${inside} inside as well; ${hash}`)
+  if (!versionsSaid(name).some((v) => versions.includes(v)))
+    return open(`${name} is ${inside} inside: its name says otherwise, or nothing; ${hash}`)
+  const said = versionsSaid(lastNoted(firmware, 'version') ?? '')[0]
+  if (said !== undefined && !versions.includes(said))
+    return open(`${name} is ${inside}; the board was said to hold ${said}`)
+  return good(`${name} is ${inside} inside as well; ${hash}`)
 }

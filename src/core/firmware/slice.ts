@@ -119,24 +119,27 @@ export function identityNow({ steps, chipSince }: FirmwareState): Identity | nul
   return asked ? identityOf(asked.chipId!, asked.sfdp) : null
 }
 
-/** A chip of another size than the release: one of another kind was fitted. Null where either is not known. */
-export function sizesDiffer(
+/** That the chip says it is twice as large as the release or more: of another kind, or the file is only a part of it. */
+export function largerThanRelease(
   firmware: FirmwareState,
 ): { readonly chip: number; readonly release: number } | null {
   const chip = identityNow(firmware)?.sfdp?.bytes ?? null
   const release = inHand(firmware).release?.bytes ?? null
-  // A file that is smaller may be a part of the chip; only twice as much or more is another chip.
   return chip !== null && release !== null && chip >= 2 * release ? { chip, release } : null
 }
 
-/** The images the next comparing takes: the last two reads of the chip on the board, and the last file of each kind. */
-export function inHand({ images, chipSince }: FirmwareState): {
+/**
+ * The images the next comparing takes: the last two reads of the chip on the board, as it was last written, and the last
+ * file of each kind.
+ */
+export function inHand({ images, chipSince, written }: FirmwareState): {
   readonly reads: readonly ImageLine[]
   readonly release: ImageLine | null
   readonly older: ImageLine | null
 } {
+  const since = Math.max(chipSince, written?.seq ?? 0)
   return {
-    reads: images.filter((i) => i.role === 'read' && i.seq > chipSince).slice(-2),
+    reads: images.filter((i) => i.role === 'read' && i.seq > since).slice(-2),
     release: images.findLast((i) => i.role === 'release') ?? null,
     older: images.findLast((i) => i.role === 'older release') ?? null,
   }

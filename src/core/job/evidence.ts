@@ -1,5 +1,5 @@
 import type { Verdict } from '../firmware/image/same-code'
-import { identityNow, sizesDiffer } from '../firmware/slice'
+import { identityNow } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
@@ -77,16 +77,14 @@ function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string
   return [test, outcome]
 }
 
-/** What the chip’s contents say of corrupt firmware; sound code of another release is not corrupt. */
-const contentsSay: Readonly<Record<Verdict, string | null>> = {
-  'same code': 'alike',
-  'broken off': 'differ',
-  damaged: 'differ',
-  'another release': 'alike',
+/** What the chip’s contents say of corrupt firmware, and how far that is believed: sound by its own sums is not yet compared. */
+const contentsSay: Readonly<Record<Verdict, readonly [outcome: string, reliability: number] | null>> = {
+  'same code': ['alike', 1],
+  'broken off': ['differ', 1],
+  damaged: ['differ', 1],
+  'another release': ['alike', 0.6],
   'cannot tell': null,
 }
-/** How far an ID is believed that was not looked up in a list of the board’s own. */
-const ANSWERS = 0.9
 /** How far what was read only once is believed. */
 const READ_ONCE = 0.8
 
@@ -186,15 +184,17 @@ export function evidenceOf(
     ({ seq, fault }) => (isFault(fault) ? [{ seq, fault }] : []),
   )
   if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
-  const { written } = state.firmware
-  if (written?.release) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
+  const { compared, written } = state.firmware
+  // A release written over contents that were sound puts nothing right.
+  const wasBroken = compared !== null && contentsSay[compared.verdict]?.[0] === 'differ'
+  if (written?.release && wasBroken) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
   const found = new Map<string, Dated>()
-  const put = (seq: number, test: string, outcome: string, since = seq, reliability?: number) => {
+  const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
     if (!testOf(test).outcomes.includes(outcome)) return
     const mended = mends.filter((m) => m.seq < since).map((m) => m.fault)
     const key = `${test} after ${mended.length}`
     if ((found.get(key)?.seq ?? -1) <= seq)
-      found.set(key, { seq, test, outcome, mended, ...(reliability === undefined ? {} : { reliability }) })
+      found.set(key, { seq, test, outcome, mended, ...(reliability < 1 ? { reliability } : {}) })
   }
   for (const reading of state.board.railLog) {
     const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails)[0]!.ohms!
@@ -252,22 +252,13 @@ export function evidenceOf(
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
-  // That it answers is much, but not that it is of the right kind.
+  // An ID that answers is not yet the right one: that takes a list of what the board takes.
   const asked = state.firmware.steps.findLast((f) => f.chipId !== undefined)
-  const identity = identityNow(state.firmware)
-  if (asked && identity)
-    put(
-      asked.seq,
-      'chip id',
-      identity.answers && !sizesDiffer(state.firmware) ? 'right' : 'wrong or none',
-      asked.seq,
-      ANSWERS,
-    )
-  const { compared } = state.firmware
+  if (asked && identityNow(state.firmware)?.answers === false) put(asked.seq, 'chip id', 'wrong or none')
   if (compared) {
     const { seq, verdict, second } = compared
-    const outcome = contentsSay[verdict]
-    if (outcome) put(seq, 'chip contents', outcome, seq, second === null ? READ_ONCE : undefined)
+    const said = contentsSay[verdict]
+    if (said) put(seq, 'chip contents', said[0], seq, Math.min(said[1], second === null ? READ_ONCE : 1))
   }
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
   const seenHere = new Set([...found.values()].map((e) => e.test))

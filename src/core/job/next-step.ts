@@ -15,6 +15,7 @@ import type { SocketWork } from '../socket/next-step'
 import type { Socket } from '../socket/model/socket'
 import type { Belief } from '../triage/reason/belief'
 import { triageStep } from '../triage/next-step'
+import { firmwareView } from './firmware-view'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { JobState } from './job-state'
 
@@ -32,13 +33,7 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   intake: ({ state }) => intakeStep(state.intake),
   triage: ({ state, gate, belief }) => triageStep(state.board, gate, belief),
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
-  firmware: ({ state: { firmware, board, parts }, gate }) =>
-    firmwareStep({
-      firmware,
-      board,
-      closed: closedBy(gate)?.text ?? null,
-      partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
-    }),
+  firmware: ({ state, gate }) => firmwareStep(firmwareView(state), closedBy(gate)?.text ?? null),
   parts: ({ state }) => partsStep(state.parts),
   proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
   'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),

@@ -1,3 +1,4 @@
+import type { Verdict } from '../firmware/image/same-code'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
@@ -90,12 +91,22 @@ function foundLines(state: JobState): string[] {
       found.push(`${part.ref}: ${part.did.slice(6)}${part.text ? `, ${part.text}` : ''}`)
   for (const claim of state.intake.claims)
     if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
-  if (state.firmware.compared) found.push(`the firmware chip: ${state.firmware.compared.say}`)
+  const contents = state.firmware.compared && contentsWords[state.firmware.compared.verdict]
+  if (contents) found.push(contents)
   const baseline = state.board.baselines[0]
   if (baseline) found.push(`at the first power-up it ${stageReached(baseline).say}`)
   const last = state.board.baselines.at(-1)
   if (last && last !== baseline) found.push(`at the last power-up it ${stageReached(last).say}`)
   return found
+}
+
+/** What was found on the firmware chip, as its owner reads it. */
+const contentsWords: Readonly<Record<Verdict, string | null>> = {
+  'same code': 'the firmware chip holds its release, sound',
+  'broken off': 'an update of the firmware had been broken off',
+  damaged: 'the firmware was damaged',
+  'another release': 'the firmware chip holds another release than was thought',
+  'cannot tell': null,
 }
 
 const dropWords = {

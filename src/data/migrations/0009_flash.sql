@@ -10,7 +10,8 @@ create table simulated_chip_block (
 create table flash_session (
   id uuid primary key,
   job_id uuid not null references job on delete cascade,
-  account_id uuid not null references account,
+  -- The tape's last line when it began: it stands for the chip that was on the board then.
+  seq integer not null,
   image text not null,
   release text,
   despite jsonb not null,

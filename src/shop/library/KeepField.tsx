@@ -4,6 +4,7 @@ import type { FormEvent } from 'react'
 import type { Finding } from '@/core/tables/finding'
 import type { Socket } from '@/core/socket/model/socket'
 import { contactCsv } from '@/tables/contact-csv'
+import { saveFile } from '@/ui/save-file'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
 import { Findings } from '@/ui/Findings'
@@ -48,13 +49,11 @@ export function KeepField({
     }
     setBusy(false)
   }
-  const save = () => {
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(new Blob([contactCsv(socket)], { type: 'text/csv' }))
-    link.download = `${(name || from.name).replace(/[^\w.-]/g, '_')}.csv`
-    link.click()
-    setTimeout(() => URL.revokeObjectURL(link.href), 0)
-  }
+  const save = () =>
+    saveFile(
+      new Blob([contactCsv(socket)], { type: 'text/csv' }),
+      `${(name || from.name).replace(/[^\w.-]/g, '_')}.csv`,
+    )
   return (
     <form onSubmit={(event) => void keep(event)} className="flex flex-col gap-2 border-t border-line pt-2">
       <TextField

@@ -133,6 +133,30 @@ describe('a session at the chip', () => {
     expect(failed.say).toContain('The disk is full. Nothing was erased.')
     expect(same(chip.contents, before)).toBe(true)
   })
+  it.each([
+    ['without a table of itself', new Uint8Array(256).fill(0xff), /does not say how large/],
+    [
+      'that erases larger blocks only',
+      drawSfdp({ ...sold, sfdp: { ...sold.sfdp, bytes: BYTES, erases: sold.sfdp.erases.slice(1) } }),
+      /does not say that it erases 4 KiB/,
+    ],
+  ])('a chip %s is not written', async (_, sfdp, why) => {
+    const before = noise(1)
+    const chip = new SpiNor({ contents: before.slice(), volts: 1.8, id: sold.id, sfdp, seed: 5 }, 1.8)
+    const report = await flashSession(chip, order(noise(2)), () => Promise.resolve())
+    expect(report).toMatchObject({ ended: 'refused' })
+    expect(report.say).toMatch(why)
+    expect(same(chip.contents, before)).toBe(true)
+  })
+  it('keeps no backup only where somebody said why', async () => {
+    let kept = 0
+    const keep = () => Promise.resolve(void kept++)
+    const chip = chipWith(noise(1))
+    expect(
+      await flashSession(chip, order(noise(2), { withoutBackup: 'the chip is new, and blank' }), keep),
+    ).toMatchObject({ ended: 'verified' })
+    expect(kept).toBe(0)
+  })
   it('stops between two commands when asked, and says that it may go on', async () => {
     const chip = chipWith(noise(1))
     let writing = 0

@@ -2,9 +2,9 @@ import { readId, sameId, sayId } from '../chip/jedec-id'
 import type { ChipId } from '../chip/jedec-id'
 import { readSfdp } from '../chip/sfdp'
 import { dumpQuality } from '../image/dump'
-import { hex } from '../image/image-bytes'
+import { hex, SECTOR } from '../image/image-bytes'
 import { ChipTalk } from './chip-talk'
-import { opcode, PAGE, status } from './spi-bridge'
+import { PAGE, status } from './spi-bridge'
 import type { SpiBridge } from './spi-bridge'
 
 export const flashStages = ['voltage', 'identify', 'read', 'read again', 'backup', 'write', 'verify'] as const
@@ -27,6 +27,23 @@ export interface FlashReport {
   readonly programmed: number
 }
 
+/** A session at a chip, as it stands. */
+export interface FlashSession {
+  readonly id: string
+  /** What is written, by its hash. */
+  readonly image: string
+  /** The file of the release it was built from; null where the backup is put back. */
+  readonly release: string | null
+  /** What stood open before it, and was seen to. */
+  readonly despite: readonly string[]
+  /** What was kept before the first erase. */
+  readonly backup: string | null
+  readonly stage: FlashStage
+  readonly share: number
+  readonly ended: FlashReport['ended'] | null
+  readonly say: string
+}
+
 export interface FlashOrder {
   /** What the chip is to hold; as large as the chip. */
   readonly image: Uint8Array
@@ -43,7 +60,6 @@ export interface FlashOrder {
 /** Keeps what was read before anything is erased. @throws when it could not be kept */
 export type KeepBackup = (contents: Uint8Array) => Promise<void>
 
-const SECTOR = 0x1000
 /** Tolerance of a supply, as a share. */
 const TOLERANCE = 0.1
 const ID_BYTES = 12
@@ -79,7 +95,8 @@ export async function flashSession(
     checkVolts(bridge.volts, order.chipVolts)
     const chip = new ChipTalk(bridge)
     at('identify', 0)
-    done.id = await identify(chip, order)
+    const known = await identify(chip, order)
+    done.id = known.id
     await chip.begin(image.length)
     at('read', 0)
     const now = await chip.read(0, image.length, (to) => at('read', to / image.length))
@@ -90,7 +107,7 @@ export async function flashSession(
       at('backup', 0)
       if (order.withoutBackup === null) await keepBackup(now)
     }
-    await write(chip, now, image, at, done)
+    await write(chip, known.erase, now, image, at, done)
     at('verify', 0)
     const after = await chip.read(0, image.length, (to) => at('verify', to / image.length))
     const wrong = firstDifference(after, image)
@@ -120,7 +137,11 @@ function checkVolts(bridge: number, chip: number | null): void {
     )
 }
 
-async function identify(chip: ChipTalk, { image, id: wanted }: FlashOrder): Promise<string> {
+/** Who the chip is, and by which command it erases a sector; what it does not say of itself is not assumed. */
+async function identify(
+  chip: ChipTalk,
+  { image, id: wanted }: FlashOrder,
+): Promise<{ readonly id: string; readonly erase: number }> {
   const [first, second] = [readId(await chip.id(ID_BYTES)), readId(await chip.id(ID_BYTES))]
   if (first.is !== 'read') throw new Refused(`The chip gives no ID: ${first.say}.`)
   if (second.is !== 'read' || !sameId(first.id, second.id))
@@ -130,13 +151,20 @@ async function identify(chip: ChipTalk, { image, id: wanted }: FlashOrder): Prom
       `The chip says it is ${sayId(first.id)}, not ${sayId(wanted)}: look at its marking before anything is written.`,
     )
   const { sfdp } = readSfdp(await chip.sfdp(SFDP_BYTES))
-  if (sfdp?.bytes && sfdp.bytes !== image.length)
+  if (!sfdp?.bytes)
+    throw new Refused('The chip does not say how large it is: its size cannot be checked against the image.')
+  if (sfdp.bytes !== image.length)
     throw new Refused(
       `The chip says it has ${hex(sfdp.bytes)} bytes, the image has ${hex(image.length)}: build the image for this chip.`,
     )
   if (((await chip.status()) & status.protects) !== 0)
     throw new Refused('The chip is write protected: free its pin, or clear the block protection first.')
-  return sayId(first.id)
+  const erase = sfdp.erases.find((e) => e.bytes === SECTOR)
+  if (!erase)
+    throw new Refused(
+      'The chip does not say that it erases 4 KiB at a time: this session knows no other way.',
+    )
+  return { id: sayId(first.id), erase: erase.opcode }
 }
 
 function believe(now: Uint8Array, again: Uint8Array): void {
@@ -158,6 +186,7 @@ function firstDifference(a: Uint8Array, b: Uint8Array): number | null {
 /** Erases what has to become one again, and programs what is not as it should be. */
 async function write(
   chip: ChipTalk,
+  erase: number,
   now: Uint8Array,
   image: Uint8Array,
   at: (stage: FlashStage, share: number) => void,
@@ -169,7 +198,7 @@ async function write(
     if (needsErase(now, image, sector, to)) {
       // Counted before: an erase that is broken off has changed the chip as well.
       done.erased++
-      await chip.erase(opcode.erase4K, sector)
+      await chip.erase(erase, sector)
       now.fill(0xff, sector, to)
     }
     for (let page = sector; page < to; page += PAGE) {

@@ -1,16 +1,8 @@
-import { hex } from './image-bytes'
-import type { Compared } from './compare'
-import type { OwnedStretch } from './owner'
+import { hex, SECTOR } from './image-bytes'
+import { alikeBytes, fullBytes } from './laid'
+import type { Laid } from './laid'
 import { soundFilesIn } from './soundness'
 import type { Unsound } from './soundness'
-
-/** A release laid on a chip: its byte 0 at `at`; code stretches are counted from there. */
-export interface Laid {
-  readonly release: Uint8Array
-  readonly chip: Uint8Array
-  readonly at: number
-  readonly code: readonly Compared<OwnedStretch>[]
-}
 
 /** Where the chip’s own sums break, in order, and its files that have none to break. */
 export interface Seams {
@@ -27,8 +19,6 @@ export interface Break {
   readonly why: readonly string[]
 }
 
-/** A chip is erased and written in sectors of this size. */
-const SECTOR = 4096
 /** Least code alike on the new side, bytes: less could be chance. */
 const LEAST_ALIKE = 1024
 /** Least length of what differs to its end, when nothing else speaks for an update, bytes. */
@@ -38,17 +28,6 @@ const MOST_ALIKE = 0.05
 /** How far behind the last file is looked, bytes. */
 const BEHIND = 256
 const HEADER = 24
-
-/** Code bytes between two addresses of the release that are alike and no erased space. */
-export function alikeBytes({ release, chip, at, code }: Laid, from: number, to: number): number {
-  let count = 0
-  for (const s of code)
-    for (let i = Math.max(from, s.from); i < Math.min(to, s.to); i++) {
-      const byte = release[i]!
-      if (byte === chip[at + i] && byte !== 0xff && byte !== 0) count++
-    }
-  return count
-}
 
 /**
  * Where an update was broken off, if it was: on one side of a sector all code is the release’s, and what differs on the
@@ -81,7 +60,7 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
   if (older && gap < last && covers(older, edge, last) && isOlder(older, gap > edge ? gap : sector, Infinity))
     return {
       at: sector,
-      say: `Broken off at ${hex(sector)}: new up to it, the older release after it. Write it whole.`,
+      say: `Update broken off at ${hex(sector)}: new up to it, the older release after it. Write it whole.`,
       why: ['from there on every byte of code is the older release’s'],
     }
   const next = sector + SECTOR - laid.at
@@ -90,7 +69,7 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
   if (restErased || allErased)
     return {
       at: sector,
-      say: `Broken off at ${hex(sector)}: new up to it, erased after it. Write it whole.`,
+      say: `Update broken off at ${hex(sector)}: new up to it, erased after it. Write it whole.`,
       why: ['no code stands after it'],
     }
   if (!meetAt(seams, edge, edge + HEADER)) return null
@@ -99,7 +78,7 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
   if (left > 0)
     return {
       at: sector,
-      say: `Broken off at ${hex(sector)}: new up to it${between}, old after it. Write it whole.`,
+      say: `Update broken off at ${hex(sector)}: new up to it${between}, old after it. Write it whole.`,
       why: [`${left} sound parts of another release stand after it`],
     }
   const beyond = gap - laid.at
@@ -112,7 +91,7 @@ function upwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid | n
   return foreign
     ? {
         at: sector,
-        say: `Broken off at ${hex(sector)}: new up to it${between}, something else after it. Write it whole.`,
+        say: `Update broken off at ${hex(sector)}: new up to it${between}, something else after it. Write it whole.`,
         why: ['nothing after it is the release’s: an older release, or damaged to its end'],
       }
     : null
@@ -126,14 +105,14 @@ function downwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid |
   if (older && gap > first + laid.at && covers(older, first + laid.at, edge) && isOlder(older, 0, gap))
     return {
       at: sector,
-      say: `Broken off at ${hex(sector)}: the older release below it, new from it on. Write it whole.`,
+      say: `Update broken off at ${hex(sector)}: the older release below it, new from it on. Write it whole.`,
       why: ['below it every byte of code is the older release’s'],
     }
   const codeFrom = laid.code.findLast((s, i) => s.from <= first && laid.code[i - 1]?.to !== s.from)!.from
   if (first - codeFrom < SECTOR && isErased(laid, codeFrom, end))
     return {
       at: sector,
-      say: `Broken off at ${hex(sector)}: erased below it, new from it on. Write it whole.`,
+      say: `Update broken off at ${hex(sector)}: erased below it, new from it on. Write it whole.`,
       why: ['no code stands below it'],
     }
   if (!meetAt(seams, gap - HEADER, edge)) return null
@@ -141,7 +120,7 @@ function downwards(laid: Laid, { first, end }: Span, seams: Seams, older: Laid |
   return left > 0
     ? {
         at: sector,
-        say: `Broken off at ${hex(sector)}: old below it, new from it on. Write it whole.`,
+        say: `Update broken off at ${hex(sector)}: old below it, new from it on. Write it whole.`,
         why: [`${left} sound parts of another release stand below it`],
       }
     : null
@@ -159,9 +138,6 @@ function meetAt({ unsound, unsummed }: Seams, from: number, to: number): boolean
 }
 
 type Span = NonNullable<ReturnType<typeof differingSpan>>
-
-/** Whether all code of a release is on the chip. */
-export const isWhole = ({ code }: Laid): boolean => code.length > 0 && code.every((s) => s.differing === 0)
 
 /** Whether a release has code between two addresses of the chip. */
 const covers = ({ at, code }: Laid, from: number, to: number): boolean =>
@@ -200,14 +176,6 @@ function erasedUpTo(chip: Uint8Array, to: number): number {
   let at = to
   while (at > 0 && chip[at - 1] === 0xff) at--
   return at
-}
-
-function fullBytes({ release, code }: Laid, from: number, to: number): number {
-  let count = 0
-  for (const s of code)
-    for (let i = Math.max(from, s.from); i < Math.min(to, s.to); i++)
-      if (release[i] !== 0xff && release[i] !== 0) count++
-  return count
 }
 
 /** The first byte from there that is not erased. */

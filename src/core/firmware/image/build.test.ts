@@ -52,6 +52,15 @@ describe('the image to write', () => {
     expect(ranges[0]).toEqual({ from: 0, to: 0x20000, source: 'original', why: 'outside of the release' })
     same(image.subarray(0, 0x20000), chip.subarray(0, 0x20000))
   })
+  it('counts what it takes from the release though it might be the board’s own', () => {
+    const strange = release.slice()
+    const at = 0x80000 - 0x10000 - 0x1000
+    strange.fill(0x5a, at, at + 300)
+    const chip = used({ ...line, logBytes: 0x800 }, strange, 2)
+    chip.fill(0x11, at, at + 8)
+    expect(built(chip, strange).doubtful).toBe(8)
+    expect(built(chip).doubtful).toBe(0)
+  })
   it('is not built where the file belongs nowhere, or is damaged', () => {
     const chip = used(line, release, 4)
     expect(buildImage(chip, drawRelease({ ...line, bytes: 0x100000 }, 1))).toMatch(/larger chip/)

@@ -1,7 +1,7 @@
-import { inspect } from './inspect'
-import { ownersOf } from './owner'
+import { headerOf, inspect } from './inspect'
+import { layOn } from './laid'
 import { placementOf } from './placement'
-import { unsoundIn } from './soundness'
+import { fileFaults } from './soundness'
 
 /** Where the bytes of a range of the image to write come from. */
 export interface BuiltRange {
@@ -15,6 +15,8 @@ export interface Built {
   readonly image: Uint8Array
   /** Every byte of it once, in order. */
   readonly ranges: readonly BuiltRange[]
+  /** Bytes taken from the release that differ on the chip and might be the board's own: nobody knows. */
+  readonly doubtful: number
 }
 
 /**
@@ -29,14 +31,14 @@ export function buildImage(
   release: Uint8Array,
   own: readonly { readonly from: number; readonly to: number }[] = [],
 ): Built | string {
-  const [chip, file] = [inspect(original), inspect(release)]
-  if (release.length === 0 || unsoundIn(file).length > 0)
-    return 'The release’s own file is damaged: fetch it again.'
-  const { at, why } = placementOf(chip, file)
+  const file = inspect(release)
+  if (fileFaults(file).length > 0) return 'The release’s own file is damaged or cut off: fetch it again.'
+  const { at, why } = placementOf(inspect(original), file)
   if (at === null) return `It is not known where the file belongs on this chip: ${why}.`
-  const header = file.capsule?.headerBytes ?? 0
+  const laid = layOn(original, release, file, at, own)
   const image = original.slice()
   const ranges: BuiltRange[] = []
+  let doubtful = 0
   const put = (from: number, to: number, source: BuiltRange['source'], because: string) => {
     if (to <= from) return
     const last = ranges.at(-1)
@@ -45,25 +47,28 @@ export function buildImage(
     else ranges.push({ from, to, source, why: because })
   }
   put(0, at, 'original', 'outside of the release')
-  for (const stretch of ownersOf(release, file, own)) {
-    const [from, to] = [stretch.from - header + at, stretch.to - header + at]
-    const bytes = release.subarray(stretch.from, stretch.to)
-    if (stretch.owner !== 'own') {
-      image.set(bytes, from)
-      put(
-        from,
-        to,
-        'release',
-        stretch.owner === 'unknown' ? 'neither code nor the board’s own' : stretch.owner,
-      )
+  for (const { owner, differing, ...s } of laid.stretches) {
+    const [from, to] = [s.from + at, s.to + at]
+    const bytes = laid.release.subarray(s.from, s.to)
+    const lost =
+      owner === 'own' && bytes.some((b) => b !== 0xff) && original.subarray(from, to).every((b) => b === 0xff)
+    if (owner === 'own' && !lost) {
+      put(from, to, 'original', 'the board’s own')
       continue
     }
-    const erased = original.subarray(from, to).every((b) => b === 0xff)
-    if (erased && bytes.some((b) => b !== 0xff)) {
-      image.set(bytes, from)
-      put(from, to, 'release', 'the board’s own, erased on the chip')
-    } else put(from, to, 'original', 'the board’s own')
+    image.set(bytes, from)
+    if (owner === 'unknown') doubtful += differing
+    put(
+      from,
+      to,
+      'release',
+      lost
+        ? 'the board’s own, erased on the chip'
+        : owner === 'unknown'
+          ? 'neither code nor the board’s own'
+          : owner,
+    )
   }
-  put(at + release.length - header, image.length, 'original', 'outside of the release')
-  return { image, ranges }
+  put(at + release.length - headerOf(file), image.length, 'original', 'outside of the release')
+  return { image, ranges, doubtful }
 }

@@ -33,6 +33,7 @@ export function capsuleOf(bytes: ImageBytes, findings: ImageFinding[]): Capsule 
   if (whole !== bytes.length)
     findings.push({
       at: 24,
+      cutOff: true,
       text: `the capsule says it is ${hex(whole)} bytes long; the file has ${hex(bytes.length)}: it is cut off, or more was put behind it`,
     })
   return { guid, headerBytes }

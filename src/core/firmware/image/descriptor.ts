@@ -1,4 +1,4 @@
-import { hex } from './image-bytes'
+import { hex, SECTOR } from './image-bytes'
 import type { ImageBytes, ImageFinding } from './image-bytes'
 
 /** The regions a flash descriptor can name, in the order of its table. */
@@ -19,7 +19,6 @@ export interface Region {
 }
 
 const SIGNATURE = 0x0ff0a55a
-const SECTOR = 4096
 
 /**
  * The regions of a chip whose first sector, at `start`, is a flash descriptor; null when it is none.
@@ -45,6 +44,7 @@ export function regionsOf(bytes: ImageBytes, start: number, findings: ImageFindi
     if (to > bytes.length)
       findings.push({
         at,
+        cutOff: true,
         text: `the ${name} region ends at ${hex(to)}; the image ends at ${hex(bytes.length)}: it is cut off, or another chip’s`,
       })
     return from < bytes.length ? [{ name, from, to: Math.min(to, bytes.length) }] : []

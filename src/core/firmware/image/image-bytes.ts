@@ -2,7 +2,12 @@
 export interface ImageFinding {
   readonly at: number
   readonly text: string
+  /** What is there is shorter than it says it is. */
+  readonly cutOff?: true
 }
+
+/** A chip is erased, and its regions are counted, in sectors of this size, bytes. */
+export const SECTOR = 4096
 
 /** An address as it is written: hexadecimal with at least six figures. */
 export const hex = (at: number, figures = 6): string =>

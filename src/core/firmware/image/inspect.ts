@@ -46,6 +46,9 @@ export interface Inspection {
   readonly findings: readonly ImageFinding[]
 }
 
+/** Bytes of an image before what goes on the chip: its capsule’s header. */
+export const headerOf = ({ capsule }: Pick<Inspection, 'capsule'>): number => capsule?.headerBytes ?? 0
+
 /** Largest image that is read, bytes. */
 export const MOST_BYTES = 64 * 1024 * 1024
 const PADDING_TYPE = 0xf0

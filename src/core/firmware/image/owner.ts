@@ -1,4 +1,5 @@
 import { ImageBytes } from './image-bytes'
+import { headerOf } from './inspect'
 import type { Inspection, Stretch } from './inspect'
 import { fileSystems } from './volume'
 
@@ -55,7 +56,7 @@ function ofStretch(release: Uint8Array, inspection: Inspection, stretch: Stretch
       if (ownRegions.has(stretch.name)) return [as('own')]
       if (stretch.name !== 'descriptor') return [as('unknown')]
       // Who may write which region is set when a board leaves its maker.
-      const start = inspection.capsule?.headerBytes ?? 0
+      const start = headerOf(inspection)
       const rights = start + ((new ImageBytes(release).u32(start + 24) & 0xff) << 4)
       const to = rights + RIGHTS_BYTES
       if (rights <= stretch.from || to >= stretch.to) return [as('unknown')]

@@ -1,4 +1,5 @@
 import { hex } from './image-bytes'
+import { headerOf } from './inspect'
 import type { Inspection } from './inspect'
 
 /** Where a file belongs on a chip: its byte 0 after any capsule lies there; or why that is not known. */
@@ -11,7 +12,7 @@ export type Placement =
  * stand at one same distance on the chip. Otherwise nothing is assumed.
  */
 export function placementOf(chip: Inspection, release: Inspection): Placement {
-  const header = release.capsule?.headerBytes ?? 0
+  const header = headerOf(release)
   const bytes = release.bytes - header
   if (bytes === chip.bytes) return { at: 0, why: 'the file is as large as the chip' }
   if (bytes > chip.bytes)

@@ -126,6 +126,26 @@ describe('same code or not', () => {
       verdict: 'same code',
     })
   })
+  it('never calls it the same where the file has no code, or breaks off into erased space', () => {
+    const chip = used(line, release, 3)
+    const blank = release.map(() => 0xff)
+    expect(judge(chip, { release: blank })).toMatchObject({ verdict: 'cannot tell' })
+    // A download that stopped and was filled up: what it has is sound, and the chip has more.
+    const files = inspect(release).volumes[1]!.files
+    const short = release.slice()
+    short.fill(0xff, files[8]!.from, files.at(-1)!.to)
+    expect(inspect(short).findings).toEqual([])
+    expect(judge(chip, { release: short })).toMatchObject({ verdict: 'cannot tell' })
+  })
+  it('says what of the board’s own it did not judge', () => {
+    expect(judge(used(line, release, 3)).why.join()).toMatch(
+      /not judged.*settings and keys \(\d+ bytes differ\)/,
+    )
+    expect(judge(release).why.join()).not.toContain('not judged')
+  })
+  it.each(['1.40', 'V1.40', 'version 1.40 (beta)', 'no figures', ''])('a label “%s” does not lie', (label) =>
+    expect(judge(used(line, release, 3), { label }).verdict).toBe('same code'),
+  )
   it('takes what is erased though the release fills it for damage', () => {
     const chip = drawContents(line, 2, { is: 'hole', at: 0, bytes: 0x4000 }, 3)
     expect(judge(chip)).toMatchObject({ verdict: 'damaged' })

@@ -1,7 +1,7 @@
 import { ImageBytes, hex } from './image-bytes'
 import type { Inspection } from './inspect'
 import { isCodeVolume } from './owner'
-import { fileAt, firstOther } from './volume'
+import { fileAt, VOLUME_HEADER } from './volume'
 import type { VolumeFile } from './volume'
 
 /** What of an image's code contradicts its own sums and lengths. */
@@ -19,7 +19,7 @@ export function unsoundIn(inspection: Inspection): Unsound[] {
     ...volumes.flatMap((v): Unsound[] => [
       ...(v.headerGood
         ? []
-        : [{ from: v.from, to: v.from + 72, text: `the header of the volume at ${hex(v.from)}` }]),
+        : [{ from: v.from, to: v.from + VOLUME_HEADER, text: `the header of the volume at ${hex(v.from)}` }]),
       ...v.files.flatMap((f) =>
         f.checks === 'header wrong' || f.checks === 'body wrong'
           ? [{ from: f.from, to: f.to, text: `the file at ${hex(f.from)}` }]
@@ -36,12 +36,22 @@ export function unsoundIn(inspection: Inspection): Unsound[] {
 }
 
 /** Free space of code volumes that is not empty: a volume is sound with it, but something was written there. */
-export function straysIn(image: Uint8Array, inspection: Inspection): Unsound[] {
-  const bytes = new ImageBytes(image)
-  return inspection.volumes.filter(isCodeVolume).flatMap((v) => {
-    const from = v.lostAt === null ? firstOther(bytes, v.freeFrom, v.to, v.erased) : null
-    return from === null ? [] : [{ from, to: v.to, text: `free space is not empty at ${hex(from)}` }]
-  })
+export const straysIn = ({ volumes }: Inspection): Unsound[] =>
+  volumes
+    .filter(isCodeVolume)
+    .flatMap((v) =>
+      v.strayAt === null
+        ? []
+        : [{ from: v.strayAt, to: v.to, text: `free space is not empty at ${hex(v.strayAt)}` }],
+    )
+
+/** What speaks against a maker’s file by itself; empty when it may be compared with, or written. */
+export function fileFaults(inspection: Inspection): string[] {
+  return [
+    ...(inspection.bytes === 0 ? ['the file has no bytes'] : []),
+    ...unsoundIn(inspection).map((u) => `wrong in the file: ${u.text}`),
+    ...inspection.findings.filter((f) => f.cutOff).map((f) => f.text),
+  ]
 }
 
 const HEADER = 24

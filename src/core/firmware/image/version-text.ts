@@ -9,6 +9,10 @@ export interface VersionText {
 /** Longest text that is read on from the word, characters. */
 const LONGEST = 40
 const isWord = /^(?:version|ver|release|rev)[ .:=_-]{0,3}([0-9]+(?:\.[0-9]+)+[A-Za-z]?)(?![0-9A-Za-z.])/i
+/** Versions in what a person wrote: a label, a file's name, “V1.40 (beta)”. */
+export const versionsSaid = (text: string): readonly string[] =>
+  text.match(/[0-9]+(?:\.[0-9]+)+(?:[A-Za-z](?![0-9A-Za-z]))?/g) ?? []
+
 /** First letters, in small, of the words a version follows. */
 const firstLetters: ReadonlySet<number> = new Set([0x76, 0x72]) // v r
 

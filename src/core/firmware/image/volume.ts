@@ -25,6 +25,8 @@ export interface Volume {
   readonly freeFrom: number
   /** Where its files can be followed no further, though it is not its free space; null when they all can. */
   readonly lostAt: number | null
+  /** The first byte of its free space that is not erased; null where all of it is. */
+  readonly strayAt: number | null
   /** The byte that erased space has. */
   readonly erased: 0x00 | 0xff
 }
@@ -32,8 +34,8 @@ export interface Volume {
 /** `_FVH`, 40 bytes after the begin of a volume. */
 const SIGNATURE = 0x4856465f
 const SIGNATURE_AT = 40
-/** Shortest header: one row of the block map and its end. */
-const LEAST_HEADER = 72
+/** Shortest header of a volume, bytes: one row of the block map and its end. */
+export const VOLUME_HEADER = 72
 /** File systems whose files are read here. */
 export const fileSystems: ReadonlySet<string> = new Set([
   '8C8CE578-8A3D-4F1C-9935-896185C32DD3',
@@ -69,7 +71,7 @@ const onEight = (at: number) => Math.ceil(at / 8) * 8
 export function volumesIn(bytes: ImageBytes, from: number, to: number, findings: ImageFinding[]): Volume[] {
   const volumes: Volume[] = []
   // Counted from where the image begins: a capsule’s header may end anywhere.
-  for (let at = from; at + LEAST_HEADER <= to;) {
+  for (let at = from; at + VOLUME_HEADER <= to;) {
     const volume = bytes.u32(at + SIGNATURE_AT) === SIGNATURE ? volumeAt(bytes, at, to, findings) : null
     if (volume) volumes.push(volume)
     at = volume ? from + onEight(volume.to - from) : at + 8
@@ -78,10 +80,11 @@ export function volumesIn(bytes: ImageBytes, from: number, to: number, findings:
 }
 
 function volumeAt(bytes: ImageBytes, from: number, end: number, findings: ImageFinding[]): Volume | null {
-  const find = (at: number, text: string) => findings.push({ at, text })
+  const find = (at: number, text: string, more: Partial<ImageFinding> = {}) =>
+    findings.push({ at, text, ...more })
   const length = bytes.u64(from + 32)
   const headerBytes = bytes.u16(from + 48)
-  if (headerBytes < LEAST_HEADER || headerBytes % 2 === 1 || from + headerBytes > end) {
+  if (headerBytes < VOLUME_HEADER || headerBytes % 2 === 1 || from + headerBytes > end) {
     find(from, `a volume at ${hex(from)} gives its header ${headerBytes} bytes: it is none, or broken`)
     return null
   }
@@ -99,6 +102,7 @@ function volumeAt(bytes: ImageBytes, from: number, end: number, findings: ImageF
     find(
       from,
       `the volume at ${hex(from)} says it ends at ${hex(from + length)}, past the end at ${hex(end)}`,
+      { cutOff: true },
     )
   const guid = bytes.guid(from + 16)
   const erased = bytes.u32(from + 44) & attribute.erasedIsOne ? 0xff : 0x00
@@ -110,10 +114,10 @@ function volumeAt(bytes: ImageBytes, from: number, end: number, findings: ImageF
     else find(from, `the volume at ${hex(from)} points to a second header that is not in it`)
   }
   const base = { from, to, guid, headerGood, erased } as const
-  if (!fileSystems.has(guid)) return { ...base, files: [], freeFrom: to, lostAt: null }
+  if (!fileSystems.has(guid)) return { ...base, files: [], freeFrom: to, lostAt: null, strayAt: null }
   if (first > to) {
     find(from, `the second header of the volume at ${hex(from)} is longer than the volume`)
-    return { ...base, files: [], freeFrom: to, lostAt: from + headerBytes }
+    return { ...base, files: [], freeFrom: to, lostAt: from + headerBytes, strayAt: null }
   }
   return { ...base, ...filesOf(bytes, base, first, find) }
 }
@@ -134,7 +138,7 @@ function filesOf(
   { from: volume, to, erased }: Pick<Volume, 'from' | 'to' | 'erased'>,
   first: number,
   find: (at: number, text: string) => void,
-): Pick<Volume, 'files' | 'freeFrom' | 'lostAt'> {
+): Pick<Volume, 'files' | 'freeFrom' | 'lostAt' | 'strayAt'> {
   const files: VolumeFile[] = []
   // Files stand on eight bytes as counted from the volume.
   const next = (at: number) => volume + onEight(at - volume)
@@ -168,7 +172,7 @@ function filesOf(
   const strays = lostAt === null && at + 24 <= to ? firstOther(bytes, freeFrom, to, erased) : null
   if (strays !== null)
     find(strays, `the free space of the volume at ${hex(volume)} is not empty at ${hex(strays)}`)
-  return { files, freeFrom, lostAt }
+  return { files, freeFrom, lostAt, strayAt: strays }
 }
 
 /** The file whose header stands there, and what its sums say. */

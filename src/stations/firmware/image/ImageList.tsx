@@ -7,6 +7,7 @@ import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { DropArea } from '@/ui/DropArea'
 import { FileButton } from '@/ui/FileButton'
+import { saveFile } from '@/ui/save-file'
 import { When } from '@/ui/When'
 import { saveAs } from '@/workers/save-as'
 import type { SaveAs } from '@/workers/save-as'
@@ -34,13 +35,11 @@ export function ImageList({
     const [file] = files
     if (file) void images.open(file, role)
   }
-  async function save(sha: string, name: string) {
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(await images.remote().save(images.urlOf(sha), as))
-    link.download = `${name.replace(/\.\w+$/, '')}.${{ BIN: 'bin', 'hex records': 'hex', 'S-records': 'srec' }[as]}`
-    link.click()
-    URL.revokeObjectURL(link.href)
-  }
+  const save = async (sha: string, name: string) =>
+    saveFile(
+      await images.remote().save(images.urlOf(sha), as),
+      `${name.replace(/\.\w+$/, '')}.${{ BIN: 'bin', 'hex records': 'hex', 'S-records': 'srec' }[as]}`,
+    )
   return (
     <DropArea label="Images" className="pt-1 pb-3" onFiles={open}>
       <h2 id="images">Images</h2>
@@ -56,7 +55,7 @@ export function ImageList({
             >
               {roleWords[image.role]}{' '}
               {image.versions[0] && <span className="num">{image.versions.join(', ')}</span>}
-              {!used.has(image.seq) && <span className="text-soft"> (not the last)</span>}
+              {!used.has(image.seq) && <span className="text-soft"> (older)</span>}
             </button>
             <span className="flex items-baseline justify-between gap-2 text-[0.85rem] text-soft">
               <span className="min-w-0 truncate" title={`${image.name}, SHA-256 ${image.file}`}>

@@ -6,6 +6,7 @@ import type { OwnedStretch } from '@/core/firmware/image/owner'
 import type { ImageLine } from '@/core/firmware/slice'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
+import { Count, useReader } from '@/ui/reader'
 import type { Seen } from '@/workers/image.worker'
 import { ByteField } from './ByteField'
 import { HexView } from './HexView'
@@ -32,6 +33,7 @@ export function ImageView({
   images: Pick<Images, 'remote' | 'urlOf'>
 }) {
   const { remote, urlOf } = images
+  const { number } = useReader()
   const url = urlOf(image.file)
   const besideUrl = beside && urlOf(beside.file)
   const [seen, setSeen] = useState<{ url: string; is: Seen } | null>(null)
@@ -98,7 +100,7 @@ export function ImageView({
           <span className="text-[0.88rem] text-soft">
             {comparison.differing === 0
               ? 'not a byte differs'
-              : `${comparison.differing.toLocaleString()} bytes differ`}
+              : `${number(comparison.differing)} bytes differ`}
             <Button
               look="bare"
               className="py-0!"
@@ -193,10 +195,12 @@ function Parts({
                   {hex(s.from)}
                 </button>
               </td>
-              <td className="num pr-2 text-right">{(s.to - s.from).toLocaleString()}</td>
+              <td className="num pr-2 text-right">
+                <Count n={s.to - s.from} />
+              </td>
               <td>{sayPart(s)}</td>
               <td className="num text-right text-ember">
-                {differing.get(s.from) ? differing.get(s.from)!.toLocaleString() : ''}
+                {differing.get(s.from) ? <Count n={differing.get(s.from)!} /> : ''}
               </td>
             </tr>
           ))}

@@ -1,27 +1,28 @@
 'use client'
 import { useEffect, useState } from 'react'
 import { flashStages } from '@/core/firmware/flash/session'
+import type { FlashSession } from '@/core/firmware/flash/session'
 import { hex } from '@/core/firmware/image/image-bytes'
 import type { Built } from '@/core/firmware/image/build'
-import { roundTheChip } from '@/core/firmware/next-step'
-import { preFlight } from '@/core/firmware/pre-flight'
+import { dataPoint, preFlight } from '@/core/firmware/pre-flight'
 import type { PreFlightPoint } from '@/core/firmware/pre-flight'
 import { inHand } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { upload } from '@/job/upload'
+import { firmwareView } from '@/core/job/firmware-view'
 import { benchFaults } from '@/simulated-bench/bench-faults'
 import type { BenchFault } from '@/simulated-bench/bench-faults'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { SelectField } from '@/ui/Field'
+import { saveFile } from '@/ui/save-file'
 import { Sheet } from '@/ui/Sheet'
 import type { Images } from '../image/use-images'
 import { useFlash } from './use-flash'
-import type { Session } from './use-flash'
 
 /** Before the chip is written, while it is, and what came of it. */
 export function WriteChip({ images, onClose }: { images: Images; onClose: () => void }) {
-  const flash = useFlash(true)
+  const flash = useFlash()
   const { session } = flash
   const [again, setAgain] = useState(false)
   return (
@@ -69,7 +70,7 @@ export function WriteChip({ images, onClose }: { images: Images; onClose: () => 
   )
 }
 
-function Running({ session, onStop }: { session: Session; onStop: () => void }) {
+function Running({ session, onStop }: { session: FlashSession; onStop: () => void }) {
   const at = flashStages.indexOf(session.stage)
   return (
     <div role="status" className="flex flex-col gap-2">
@@ -102,7 +103,7 @@ function Ended({
   onAgain,
   onClose,
 }: {
-  session: Session
+  session: FlashSession
   onGoOn: () => void
   onRollBack: () => void
   onAgain: () => void
@@ -145,14 +146,7 @@ function Before({
   const tag = useJob((j) => j.tag)
   const simulated = useJob((j) => j.simulated !== 'no')
   const state = useJob((j) => j.state)
-  const { firmware, board, parts, intake, work } = state
-  const { reads, release } = inHand(firmware)
-  const points = preFlight({
-    firmware,
-    place: roundTheChip({ board, partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0 }),
-    diskLock: intake.ticket.diskLock,
-    photos: work.photos,
-  })
+  const { reads, release } = inHand(state.firmware)
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
   const [fault, setFault] = useState<BenchFault>('none')
   const [built, setBuilt] = useState<Built | string | null>(null)
@@ -171,6 +165,8 @@ function Before({
       here = false
     }
   }, [remote, urlOf, original, release])
+  const data = built !== null && typeof built !== 'string' ? dataPoint(built.doubtful) : null
+  const points = [...preFlight(firmwareView(state)), ...(data ? [data] : [])]
   const forbidden = points.some((p) => p.is === 'no')
   const open = points.filter((p) => p.is === 'open')
   const ready =
@@ -193,13 +189,6 @@ function Before({
       despite: open.map((p) => p.say),
       fault,
     })
-  }
-  function save() {
-    const link = document.createElement('a')
-    link.href = URL.createObjectURL(blob())
-    link.download = `${tag}-to-write.bin`
-    link.click()
-    URL.revokeObjectURL(link.href)
   }
   return (
     <div className="flex flex-col gap-3">
@@ -251,7 +240,10 @@ function Before({
             {sending ? 'Sending the image…' : 'Write it (simulated)'}
           </Button>
         )}
-        <Button disabled={built === null || typeof built === 'string'} onClick={save}>
+        <Button
+          disabled={built === null || typeof built === 'string'}
+          onClick={() => saveFile(blob(), `${tag}-to-write.bin`)}
+        >
           Save the image
         </Button>
       </div>

@@ -1,29 +1,16 @@
 'use client'
 import { useCallback, useEffect, useState } from 'react'
-import type { FlashReport, FlashStage } from '@/core/firmware/flash/session'
+import type { FlashSession } from '@/core/firmware/flash/session'
 import { useJob } from '@/job/JobProvider'
 import type { BenchFault } from '@/simulated-bench/bench-faults'
-
-/** A session at the chip, as the server tells it. */
-export interface Session {
-  readonly id: string
-  readonly image: string
-  readonly release: string | null
-  readonly despite: readonly string[]
-  readonly backup: string | null
-  readonly stage: FlashStage
-  readonly share: number
-  readonly ended: FlashReport['ended'] | null
-  readonly say: string
-}
 
 const ASKED_EVERY_MS = 400
 
 /** The last session at this job's chip: begun, stopped, gone on with; while it runs the server is asked how far it is. */
-export function useFlash(open: boolean) {
+export function useFlash() {
   const tag = useJob((j) => j.tag)
   const poll = useJob((j) => j.poll)
-  const [session, setSession] = useState<Session | null | undefined>(undefined)
+  const [session, setSession] = useState<FlashSession | null | undefined>(undefined)
   const [say, setSay] = useState('')
   const ask = useCallback(
     async (method: 'GET' | 'POST' | 'DELETE', body?: object) => {
@@ -32,7 +19,7 @@ export function useFlash(open: boolean) {
           method,
           ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
         })
-        const reply = (await answer.json()) as { session?: Session | null; error?: { text: string } }
+        const reply = (await answer.json()) as { session?: FlashSession | null; error?: { text: string } }
         if (reply.error) return setSay(reply.error.text)
         setSay('')
         setSession(reply.session ?? null)
@@ -46,7 +33,6 @@ export function useFlash(open: boolean) {
   )
   const running = session != null && session.ended === null
   useEffect(() => {
-    if (!open) return
     const first = setTimeout(() => void ask('GET'), 0)
     if (!running) return () => clearTimeout(first)
     const timer = setInterval(() => void ask('GET'), ASKED_EVERY_MS)
@@ -54,7 +40,7 @@ export function useFlash(open: boolean) {
       clearTimeout(first)
       clearInterval(timer)
     }
-  }, [open, running, ask])
+  }, [running, ask])
   return {
     session,
     running,

@@ -1,5 +1,8 @@
 import Joi from 'joi'
 import { clipFault } from '@/core/firmware/clip'
+import { preFlight } from '@/core/firmware/pre-flight'
+import { firmwareView } from '@/core/job/firmware-view'
+import type { JobState } from '@/core/job/job-state'
 import { hasFile } from '@/data/files'
 import { askToStop, beginSession, lastSession } from '@/data/flash-sessions'
 import { jobNow } from '@/data/job-now'
@@ -23,10 +26,22 @@ const order = Joi.object({
   despite: Joi.array().items(Joi.string().max(300)).max(20).required(),
 })
 
+/** The last session at the chip that is on the board. */
+const sessionNow = async (jobId: string) => lastSession(jobId, (await jobNow(jobId)).state.firmware.chipSince)
+
+/** What speaks against writing a release now; null when everything was looked at. */
+function refusedBy(state: JobState, release: string | null, despite: readonly string[]): string | null {
+  if (release === null) return 'There is no backup of a session here to put back.'
+  const points = preFlight(firmwareView(state))
+  const against =
+    points.find((p) => p.is === 'no') ?? points.find((p) => p.is === 'open' && !despite.includes(p.say))
+  return against ? `Not yet: ${against.say}.` : null
+}
+
 /** How the last session at this job’s chip stands; null where there was none. */
 export async function GET(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job) =>
-    Response.json({ session: await lastSession(job.id) }),
+    Response.json({ session: await sessionNow(job.id) }),
   )
 }
 
@@ -50,18 +65,24 @@ export async function POST(request: Request, { params }: Context) {
     }
     const chip = await simulatedChip(job.id)
     if (!chip) return refuse(404, 'This board is on a real bench: save the image and write it there.', 'tag')
-    const fault = clipFault((await jobNow(job.id)).state.firmware)
-    if (fault) return refuse(409, fault, 'clip')
+    const { state } = await jobNow(job.id)
+    const last = await lastSession(job.id, state.firmware.chipSince)
+    if (last?.id === id) return Response.json({ session: last })
+    // A session that did not come through is gone on with, or rolled back: what it kept is still the way back.
+    const half = last !== null && last.ended !== null && last.ended !== 'verified' && last.backup !== null
+    if (half && image !== last.image && image !== last.backup)
+      return refuse(409, 'A session has not come through: go on with it, or roll back, first.', 'image')
+    const fault = half ? clipFault(state.firmware) : refusedBy(state, release, despite)
+    if (fault) return refuse(409, fault, 'image')
     for (const file of [image, ...(release === null ? [] : [release])])
       if (!(await hasFile(job.id, file))) return refuse(422, 'That image is not with this job.', 'image')
-    const last = await lastSession(job.id)
-    // What was kept before a session that did not come through is still the way back.
-    const backup = last && last.ended !== 'verified' && last.ended !== null ? last.backup : null
-    const begun = await beginSession(job.id, account.id, { id, image, release, despite, backup })
+    const session = half
+      ? { id, image, release: image === last.backup ? null : last.release, despite, backup: last.backup }
+      : { id, image, release, despite, backup: null }
+    const begun = await beginSession(job.id, state.seq, session)
     if (begun === 'another runs') return refuse(409, 'A session is under way at this chip already.', 'id')
-    if (begun === 'begun')
-      void runSession(job, account, { id, image, release, despite, backup }, chip, benchFault)
-    return Response.json({ session: await lastSession(job.id) })
+    if (begun === 'begun') void runSession(job, account, session, chip, benchFault)
+    return Response.json({ session: await sessionNow(job.id) })
   })
 }
 
@@ -69,6 +90,6 @@ export async function POST(request: Request, { params }: Context) {
 export async function DELETE(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job) => {
     await askToStop(job.id)
-    return Response.json({ session: await lastSession(job.id) })
+    return Response.json({ session: await sessionNow(job.id) })
   })
 }

@@ -1,0 +1,21 @@
+import { placeOf } from '../board/hazard'
+import type { BoardState } from '../board/slice'
+import type { FirmwareState } from './slice'
+
+/** What the firmware station reads of a job beside its own lines. */
+export interface FirmwareView {
+  readonly firmware: FirmwareState
+  readonly board: BoardState
+  /** Line on which a part was last fitted; 0 where none was. */
+  readonly partFitted: number
+  readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
+  /** How many photos of the board there are. */
+  readonly photos: number
+}
+
+/** Whether anybody looked round the chip, and what stands against it there. */
+export function roundTheChip({ board, partFitted }: FirmwareView): 'not looked' | 'clear' | 'wrong' {
+  const last = board.looks.findLast((l) => placeOf(l.what) === 'round the firmware chip')
+  if (!last) return 'not looked'
+  return last.clear || partFitted > last.seq ? 'clear' : 'wrong'
+}

@@ -1,0 +1,11 @@
+import type { FirmwareView } from '../firmware/view'
+import type { JobState } from './job-state'
+
+/** A job as the firmware station reads it. */
+export const firmwareView = ({ firmware, board, parts, intake, work }: JobState): FirmwareView => ({
+  firmware,
+  board,
+  partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
+  diskLock: intake.ticket.diskLock,
+  photos: work.photos.length,
+})
