@@ -59,6 +59,23 @@ async function clickFour(
     await expect(photo(page)).not.toHaveAttribute('aria-label', new RegExp(`tip of ${asked} `))
   }
 }
+/** How many clicks the browser's own database holds. */
+const clicksKept = (page: Page) =>
+  page.evaluate(
+    () =>
+      new Promise<number>((resolve, reject) => {
+        const opening = indexedDB.open('arch-needle photos in hand')
+        opening.onerror = () => reject(opening.error)
+        opening.onsuccess = () => {
+          const all = opening.result.transaction('photo').objectStore('photo').getAll()
+          all.onsuccess = () => {
+            opening.result.close()
+            resolve(all.result.flatMap((p: { anchors: unknown[] }) => p.anchors).length)
+          }
+          all.onerror = () => reject(all.error)
+        }
+      }),
+  )
 const lastLine = async (page: Page, shop: Shop, tag: string) => {
   const tape = (await (await page.request.get(`${shop.url}/api/jobs/${tag}/tape`)).json()) as {
     entries: { seq: number }[]
@@ -76,8 +93,11 @@ test.describe('from photos', () => {
     await page.keyboard.press('y')
     await page.getByRole('button', { name: 'from above', exact: true }).click()
     await clickFour(page, taken(demoSockets.lg1284, shot), shot)
-    // What is in hand outlasts the page: photo and clicks come back, and are read again.
+    // What is in hand outlasts the page once the browser has written it: photo and clicks come back, and are read again.
+    await expect(page.getByText('Four are clicked. Read it.')).toBeVisible()
+    await expect.poll(() => clicksKept(page)).toBe(4)
     await page.reload()
+    await awake(page)
     await expect(page.getByText('starts as it stands: ')).not.toContainText('…')
     await page.keyboard.press('y')
     await expect(page.getByText('Four are clicked. Read it.')).toBeVisible()
