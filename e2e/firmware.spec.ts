@@ -3,7 +3,7 @@ import { readFile } from 'node:fs/promises'
 import pg from 'pg'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
 const lastLine = (page: Page) => tapeLines(page).last()
@@ -191,6 +191,7 @@ test('an update that was broken off: written whole, though the supply goes half-
     await expect(sheet).toContainText('The supply is gone. Go on from here, or roll back to the backup.')
     await page.keyboard.press('Escape')
     await page.reload()
+    await awake(page)
     await page.getByRole('button', { name: 'Write the chip…' }).click()
     await sheet.getByRole('button', { name: 'Go on from here' }).click()
     await expect(sheet).toContainText('Written and read back: every byte is as it should be.')
