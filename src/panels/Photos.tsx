@@ -125,7 +125,7 @@ function Waiting({ photo, onCancel }: { photo: WaitingPhoto; onCancel: () => voi
           <progress
             value={photo.sent}
             max={1}
-            className="block h-1.5 w-28 accent-[var(--brass)]"
+            className="block h-1.5 w-28"
             aria-label={`Sending ${photo.name}`}
           />
         </>

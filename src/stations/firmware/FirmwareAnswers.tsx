@@ -51,7 +51,7 @@ export function FirmwareAnswers({
         <progress
           {...(images.under.share === null ? {} : { value: images.under.share })}
           max={1}
-          className="h-1.5 w-40 accent-[var(--brass)]"
+          className="h-1.5 w-40"
           aria-label={images.under.what}
         />
         <Button className={small} onClick={images.stop}>

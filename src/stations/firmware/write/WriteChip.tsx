@@ -82,12 +82,7 @@ function Running({ session, onStop }: { session: FlashSession; onStop: () => voi
           </li>
         ))}
       </ol>
-      <progress
-        value={session.share}
-        max={1}
-        aria-label={session.stage}
-        className="h-2.5 w-full accent-[var(--brass)]"
-      />
+      <progress value={session.share} max={1} aria-label={session.stage} className="h-2.5 w-full" />
       <p className="text-soft">It goes on by itself when this is put away. Do not touch clip or supply.</p>
       <Button look="danger" className="self-start" onClick={onStop}>
         Stop
@@ -218,23 +213,12 @@ function Before({
         Mains and programmer stay on, clip and wires stay as they are. The backup is kept before the first
         erase: whatever happens in between, the session goes on or rolls back.
       </Caution>
-      {simulated && (
-        <SelectField
-          label="Fault of the simulated programmer"
-          value={fault}
-          onChange={(e) => setFault(e.target.value as BenchFault)}
-        >
-          {benchFaults.map((f) => (
-            <option key={f}>{f}</option>
-          ))}
-        </SelectField>
-      )}
       {say && (
         <p role="alert" className="font-semibold text-ember">
           {say}
         </p>
       )}
-      <div className="flex flex-wrap gap-2">
+      <div className="flex flex-wrap items-end gap-2">
         {simulated && (
           <Button look="first" disabled={!ready || sending} onClick={() => void begin()}>
             {sending ? 'Sending the image…' : 'Write it (simulated)'}
@@ -246,6 +230,19 @@ function Before({
         >
           Save the image
         </Button>
+        {simulated && (
+          <div className="ml-auto">
+            <SelectField
+              label="Fault of the simulated programmer"
+              value={fault}
+              onChange={(e) => setFault(e.target.value as BenchFault)}
+            >
+              {benchFaults.map((f) => (
+                <option key={f}>{f}</option>
+              ))}
+            </SelectField>
+          </div>
+        )}
       </div>
     </div>
   )

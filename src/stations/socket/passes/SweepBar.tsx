@@ -22,7 +22,7 @@ export function SweepBar({ sweep }: { sweep: Sweep }) {
           <p className="text-verd">Every contact is inspected.</p>
         )}
         <progress
-          className="block h-2 w-full appearance-none [&::-moz-progress-bar]:bg-brass [&::-webkit-progress-bar]:bg-line [&::-webkit-progress-value]:bg-brass"
+          className="block h-2 w-full"
           value={looks - left}
           max={Math.max(1, looks)}
           aria-label="Looks done"

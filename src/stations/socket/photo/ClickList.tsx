@@ -72,7 +72,7 @@ export function ClickList({
           <progress
             value={photo.progress}
             max={1}
-            className="h-2 flex-1 accent-[var(--brass)]"
+            className="h-2 flex-1"
             aria-label={`Reading ${photo.name}`}
           />
           <Button onClick={() => mapping.cancel(photo.id)}>Stop</Button>
