@@ -14,6 +14,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { timed } from './figure'
+import { routeFigures, routesAgainstAll } from './route'
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
@@ -88,6 +89,8 @@ await insertionFigures(10)
 print(imageFigures())
 imageFuzz(100_000)
 sameCodeFigures(500)
+print(routeFigures())
+routesAgainstAll(1000)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')
