@@ -75,7 +75,8 @@ const indexes = (n: number) => Array.from({ length: n }, (_, i) => i)
 
 /**
  * Best paths from the start to a goal by label setting (Martins 1984): states are release in the chip, CPU in the socket,
- * second chip used, and what was bought, since a thing is paid for once. A label gives way to another of the same state
+ * and what was bought, since a thing is paid for once. That the second chip is used once need not be kept: to come back to
+ * what it holds, a route could as well have switched only then. A label gives way to another of the same state
  * but for what was bought, if that one is no worse even when it pays for what it lacks: whatever the first can go on to
  * do, the second can do for no more. With a weighting, costs are compared in its order and the first goal is the best;
  * without one, every path that no other beats in minutes, risk and price at once.
@@ -117,8 +118,8 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
   /** How many of the two are still to come. */
   const short: number[] = []
   // Release V stands for a chip that starts nothing, CPU C for an empty socket.
-  const nodeOf = (used: number, v: number, c: number) => (used * (V + 1) + v) * (C + 1) + c
-  const head = new Int32Array(2 * (V + 1) * (C + 1)).fill(-1)
+  const nodeOf = (v: number, c: number) => v * (C + 1) + c
+  const head = new Int32Array((V + 1) * (C + 1)).fill(-1)
   const less = (a: number, b: number) =>
     first[a]! - first[b]! ||
     second[a]! - second[b]! ||
@@ -149,15 +150,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
     return found.some((g) => noWorse(g, least, leastRisk, price))
   }
 
-  function reach(
-    from: number,
-    used: number,
-    v: number,
-    c: number,
-    by: Cost,
-    way: number,
-    file: number,
-  ): void {
+  function reach(from: number, v: number, c: number, by: Cost, way: number, file: number): void {
     const thing = way < 0 ? problem.cpuThing[c]! : ways[way]!.thing
     const had = from < 0 ? 0 : set[from]!
     const owned = from < 0 || thing < 0 ? had : bought.with(had, thing)
@@ -165,7 +158,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
     const risk = (from < 0 ? 0 : cost[1][from]!) + by.risk
     const price = (from < 0 ? 0 : cost[2][from]!) + (owned === had ? 0 : problem.prices[thing]!)
     if (beaten(v, c, minutes, risk, price)) return
-    const at = nodeOf(used, v, c)
+    const at = nodeOf(v, c)
     for (let l = head[at]!; l >= 0; l = next[l]!)
       if (!gone[l] && covers(l, minutes, risk, price, owned)) return
     const label = node.length
@@ -193,7 +186,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
    */
   const doneAt = new Map<number, Done>()
   const doneFor = (label: number, what: number, things: number): Done => {
-    const key = (priceFirst ? set[label]! : 0) * 2 * (V + 1) * (C + 1) * (ways.length + 1) + what
+    const key = (priceFirst ? set[label]! : 0) * (V + 1) * (C + 1) * (ways.length + 1) + what
     const done = order ? doneAt.get(key) : undefined
     if (!done) {
       const made = {
@@ -220,7 +213,6 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
 
   reach(
     -1,
-    0,
     start.release < 0 ? V : start.release,
     start.cpu < 0 ? C : start.cpu,
     { minutes: 0, risk: 0 },
@@ -232,8 +224,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
   for (let label = heap.pop(); label !== undefined; label = heap.pop()) {
     if (gone[label]) continue
     const c = node[label]! % (C + 1)
-    const v = Math.floor(node[label]! / (C + 1)) % (V + 1)
-    const used = node[label]! >= (V + 1) * (C + 1) ? 1 : 0
+    const v = Math.floor(node[label]! / (C + 1))
     if (beaten(v, c, cost[0][label]!, cost[1][label]!, cost[2][label]!)) continue
     if (isGoal(v, c)) {
       goals.push(label)
@@ -245,23 +236,23 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
       break
     }
     // A CPU is fitted where it starts, where it ends the route, or where a boot block may start it.
-    const hub = doneFor(label, used * (V + 1) + v, 1)
+    const hub = doneFor(label, v, 1)
     if (hub.left.length > 0) {
       hub.again = hub.left.splice(0)
       for (let k = 0; k < C; k++)
         if (k !== c && (woken[k] === 1 || (v < V && starts[v * C + k] === 1) || isGoal(v, k)))
-          reach(label, used, v, k, problem.fit, -1, -1)
+          reach(label, v, k, problem.fit, -1, -1)
     }
     for (let w = 0; w < ways.length; w++) {
       const way = ways[w]!
       if (way.from >= 0 && (v === V || v < way.from)) continue
       if (way.kind === 'second chip') {
-        if (used === 0 && way.holds >= 0) reach(label, 1, way.holds, c, way.cost, w, -1)
+        if (way.holds >= 0) reach(label, way.holds, c, way.cost, w, -1)
         continue
       }
       if (way.kind === 'updater' && (v === V || c === C || starts[v * C + c] !== 1)) continue
       if (way.kind === 'recovery' && (c === C || way.holds < 0 || starts[way.holds * C + c] !== 1)) continue
-      const done = doneFor(label, 2 * (V + 1) + (used * (C + 1) + c) * ways.length + w, files.length)
+      const done = doneFor(label, V + 1 + c * ways.length + w, files.length)
       const { left } = done
       let kept = 0
       for (const file of left) {
@@ -273,7 +264,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
           continue
         }
         if (!priceFirst) done.again.push(file)
-        if (gives !== v) reach(label, used, gives, c, way.cost, w, file)
+        if (gives !== v) reach(label, gives, c, way.cost, w, file)
       }
       left.length = kept
     }
@@ -283,7 +274,7 @@ export function search(problem: Problem, weighting: Weighting | null, most = 400
     const moves: Move[] = []
     for (let l = goal; parent[l]! >= 0; l = parent[l]!) {
       const c = node[l]! % (C + 1)
-      const v = Math.floor(node[l]! / (C + 1)) % (V + 1)
+      const v = Math.floor(node[l]! / (C + 1))
       moves.push({
         way: wayOf[l]!,
         file: fileOf[l]!,
