@@ -14,7 +14,7 @@ import { demoJobs } from '../demo/jobs'
 import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { timed } from './figure'
-import { routeFigures, routesAgainstAll } from './route'
+import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './route'
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
@@ -91,6 +91,8 @@ imageFuzz(100_000)
 sameCodeFigures(500)
 print(routeFigures())
 routesAgainstAll(1000)
+print(await kitFigures())
+versionFigures(4000)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')

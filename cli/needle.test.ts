@@ -52,6 +52,17 @@ describe('docs/core.md', () => {
   })
 })
 
+const releases = [{ name: '1' }, { name: '2' }]
+/** A request for a route, with something in it otherwise. */
+const route = (otherwise: object) =>
+  JSON.stringify({
+    table: { releases },
+    ways: [],
+    start: { release: '1', cpu: null },
+    want: { cpu: 'x' },
+    ...otherwise,
+  })
+
 describe('needle', () => {
   it('as a command prints JSON, and errors with exit 2', () => {
     const good = needle(['power.gate'], '{}')
@@ -96,6 +107,37 @@ describe('needle', () => {
       'marks.A1.touches',
       /cannot touch itself/,
     ],
+    [['firmware.route'], route({ start: { release: '3', cpu: null } }), 'start.release', /3 is no release/],
+    [['firmware.route'], route({ want: {} }), 'want', /which CPU is to start/],
+    [['firmware.route'], route({ ways: [{ kind: 'ferry' }] }), 'ways.0.kind', /must be one of/],
+    [['firmware.route'], route({ ways: [{ kind: 'button', from: '3' }] }), 'ways.0.from', /3 is no release/],
+    [
+      ['firmware.route'],
+      route({
+        table: {
+          releases: [
+            { name: '1', needs: '2' },
+            { name: '2', needs: '1' },
+          ],
+        },
+      }),
+      'table.releases.0',
+      /in a circle/,
+    ],
+    [
+      ['firmware.route'],
+      route({ table: { releases, support: [{ cpu: 'x', from: '2', until: '1' }] } }),
+      'table.support.0',
+      /ends with 1 before it begins with 2/,
+    ],
+    [['firmware.version'], JSON.stringify({ table: { releases }, others: 0 }), 'prior', /ruled out/],
+    [
+      ['firmware.kit'],
+      JSON.stringify({ boards: [{ board: 'b', table: { releases }, mayHold: ['7'] }], cpus: [] }),
+      'boards.0.mayHold.0',
+      /7 is no release/,
+    ],
+    [['firmware.kit'], '{"boards":[],"cpus":[],"dropped":"3x"}', 'dropped', /no CPU here/],
     [['proof.plan'], '{"groups":["soup"]}', 'groups.0', /must be one of/],
     [['proof.plan'], '[]', 'input', /object/],
   ])('%j %s is refused at %s', async (args, input, field, text) => {

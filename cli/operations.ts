@@ -16,6 +16,7 @@ import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
 import { photoOperations } from './photo-operations'
+import { routeOperations } from './route-operations'
 import { socketOperations } from './socket-operations'
 import { triageOperations } from './triage-operations'
 
@@ -113,6 +114,7 @@ export const operations: Readonly<Record<string, Operation>> = {
   ...triageOperations,
 
   ...firmwareOperations,
+  ...routeOperations,
 
   ...jobOperations,
 
