@@ -1,3 +1,5 @@
+import type { Release, SupportRow } from '@/core/firmware/route/support-table'
+import { usualWays } from '@/core/firmware/route/way'
 import { rails } from '@/core/board/rail'
 import { readCurrent, thinCurve } from '@/core/triage/instruments/current-trace'
 import type { CodeTable } from '@/core/triage/instruments/code-tape'
@@ -46,6 +48,92 @@ function goodCurrent(name: string, seed: number): NonNullable<References['curren
   }
 }
 
+const { updater, button, socket, clip } = usualWays
+const here = { price: 0, from: null, holds: null }
+const release = (name: string, date: string, rest: Partial<Release> = {}): Release => ({
+  name,
+  date,
+  needs: null,
+  holds: null,
+  unstable: false,
+  withdrawn: false,
+  source: 'the maker’s page',
+  trust: 0.97,
+  ...rest,
+})
+const cpu = (
+  name: string,
+  from: string,
+  until: string | null = null,
+  rest: Partial<SupportRow> = {},
+): SupportRow => ({
+  cpu: name,
+  family: `${/\d/.exec(name)?.[0] ?? ''}x`,
+  from,
+  until,
+  unstable: false,
+  source: 'the maker’s list',
+  date: '2026-05-04',
+  trust: 0.95,
+  ...rest,
+})
+
+/** The K74 came out with the 4x; the 5x need a release that the first ones cannot write by themselves. */
+const k74 = {
+  releases: {
+    name: 'TW-K74, as of May',
+    releases: [
+      release('1.02', '2023-02-10'),
+      release('1.10', '2023-06-21'),
+      release('1.40', '2024-01-15'),
+      release('1.60', '2024-09-03', { needs: '1.40' }),
+      release('1.62', '2024-11-28', { needs: '1.40', withdrawn: true }),
+      release('2.00', '2025-04-09', { needs: '1.60', unstable: true }),
+      release('2.04', '2025-10-30', { needs: '1.60' }),
+    ],
+  },
+  cpus: {
+    name: 'TW-K74, as of May',
+    support: [
+      cpu('Orrin 41', '1.02', '1.62'),
+      cpu('Orrin 44', '1.02', '1.62'),
+      cpu('Orrin 47', '1.10'),
+      cpu('Orrin 53', '2.00'),
+      cpu('Orrin 55', '1.60', null, { trust: 0.7, source: 'seen once, on another bench' }),
+      cpu('Orrin 58', '2.04'),
+    ],
+  },
+  ways: {
+    name: 'TW-K74',
+    ways: [
+      { ...updater, ...here },
+      { ...clip, ...here },
+    ],
+  },
+}
+const k61 = {
+  releases: {
+    name: 'TW-K61 rev B',
+    releases: [
+      release('0.90', '2021-03-02'),
+      release('1.20', '2021-11-17', { needs: '0.90' }),
+      release('1.34', '2022-08-05', { needs: '1.20' }),
+    ],
+  },
+  cpus: {
+    name: 'TW-K61 rev B',
+    support: [cpu('Orrin 31', '0.90', '1.20'), cpu('Orrin 36', '0.90'), cpu('Orrin 42', '1.34')],
+  },
+  ways: {
+    name: 'TW-K61 rev B',
+    ways: [
+      { ...updater, ...here },
+      { ...button, ...here, from: '1.20' },
+      { ...socket, ...here },
+    ],
+  },
+}
+
 /** What is known of the boards that come often. */
 export const demoReferences: Readonly<Record<string, Partial<References>>> = {
   'tw-k61': { rails: goodBoard('the spare K61') },
@@ -53,7 +141,9 @@ export const demoReferences: Readonly<Record<string, Partial<References>>> = {
     codes: codes('TW-K74 codes', 240),
     rails: goodBoard('the spare K74'),
     current: goodCurrent('the spare K74', 74),
+    ...k74,
   },
+  'tw-k61-b': k61,
   'br-sound-7': {
     codes: codes('Sound-7 codes', 120),
     rails: goodBoard('the observatory’s other board'),

@@ -300,6 +300,17 @@ export async function jobById(id: string, db: Queryable = pool()): Promise<Job |
   return rows[0] ? jobOf(rows[0]) : null
 }
 
+/** Tags of the open jobs whose board is of a model. */
+export async function openJobsOn(boardModelId: string): Promise<string[]> {
+  const { rows } = await pool().query<{ tag: string }>(
+    `select j.tag from job j
+     join board_model b on j.board = concat_ws(' ', b.maker, b.name, case when b.revision <> '' then 'rev ' || b.revision end)
+     where b.id = $1 and j.closed_at is null and not j.practice order by j.tag`,
+    [boardModelId],
+  )
+  return rows.map((r) => r.tag)
+}
+
 /** Writes what the lists show of a job beside its tape. */
 export async function saveJobRow(
   jobId: string,

@@ -9,7 +9,7 @@ import type { JobSeed } from './job-store'
 const nothingRound: Surroundings = {
   socket: null,
   landmarks: [],
-  references: { codes: null, rails: null, current: null },
+  references: { codes: null, rails: null, current: null, releases: null, cpus: null, ways: null },
   earlier: [],
   shelf: [],
   own: {},

@@ -1,3 +1,15 @@
+import {
+  cpuColumns,
+  cpuRows,
+  readCpus,
+  readReleases,
+  readWays,
+  releaseColumns,
+  releaseRows,
+  wayColumns,
+  wayRows,
+} from '@/core/firmware/route/table-csv'
+import type { CpuTable, ReleaseTable, WayTable } from '@/core/firmware/route/table-csv'
 import type { Finding } from '@/core/tables/finding'
 import { codeColumns, codeRows, readCodeTable } from '@/core/triage/instruments/code-tape'
 import type { CodeTable } from '@/core/triage/instruments/code-tape'
@@ -13,10 +25,13 @@ export const referenceWords = {
   codes: { what: 'What its codes mean', columns: codeColumns.join(', ') },
   rails: { what: 'The rails of a good one', columns: railColumns.join(', ') },
   current: { what: 'The current of a good one, mains on to settled', columns: traceColumns.join(', ') },
+  releases: { what: 'Firmware releases, oldest first', columns: releaseColumns.join(', ') },
+  cpus: { what: 'CPUs, and the releases that start them', columns: cpuColumns.join(', ') },
+  ways: { what: 'Ways a release gets into the chip', columns: wayColumns.join(', ') },
 } as const
 export type Kind = keyof typeof referenceWords
 
-type Reference = CodeTable | RailReference | CurrentReference
+type Reference = CodeTable | RailReference | CurrentReference | ReleaseTable | CpuTable | WayTable
 
 export interface ReadReference {
   readonly body: Reference | null
@@ -51,6 +66,18 @@ export function readReference(kind: Kind, name: string, csv: string): ReadRefere
       const body = trace && { name, reading: readCurrent(trace), curve: thinCurve(trace) }
       return done(body, findings, (c) => c.reading.say)
     }
+    case 'releases': {
+      const { of, findings } = readReleases(name, rows, columns)
+      return done(of, findings, ({ releases }) => `${releases.length} releases`)
+    }
+    case 'cpus': {
+      const { of, findings } = readCpus(name, rows, columns)
+      return done(of, findings, ({ support }) => `${new Set(support.map((s) => s.cpu)).size} CPUs`)
+    }
+    case 'ways': {
+      const { of, findings } = readWays(name, rows, columns)
+      return done(of, findings, ({ ways }) => `${ways.length} ways`)
+    }
   }
 }
 
@@ -61,6 +88,12 @@ export function referenceCsv(kind: Kind, body: Reference): string {
       return writeCsv(codeColumns, codeRows(body as CodeTable))
     case 'rails':
       return writeCsv(railColumns, railRows(body as RailReference))
+    case 'releases':
+      return writeCsv(releaseColumns, releaseRows(body as ReleaseTable))
+    case 'cpus':
+      return writeCsv(cpuColumns, cpuRows(body as CpuTable))
+    case 'ways':
+      return writeCsv(wayColumns, wayRows(body as WayTable))
     case 'current': {
       const { s, a } = (body as CurrentReference).curve
       return writeCsv(

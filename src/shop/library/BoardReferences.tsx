@@ -1,4 +1,5 @@
 'use client'
+import Link from 'next/link'
 import { cutText } from '@/core/tables/plain-text'
 import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
@@ -7,7 +8,12 @@ import { Findings } from '@/ui/Findings'
 import { referenceWords } from '@/tables/read-reference'
 import { useTable } from './use-table'
 
-/** What triage compares a board with: codes, rails and current of a good one; a table in, the same table out. */
+const sections = [
+  { id: 'references', title: 'What triage compares with', kinds: ['codes', 'rails', 'current'] },
+  { id: 'firmware', title: 'Firmware', kinds: ['releases', 'cpus', 'ways'] },
+] as const
+
+/** What is known of a board, kind by kind; a table in, the same table out. */
 export function BoardReferences({
   boardId,
   kept,
@@ -16,12 +22,16 @@ export function BoardReferences({
   kept: Readonly<Record<ReferenceKind, string | null>>
 }) {
   return (
-    <section className="mt-8" id="references">
-      <h2 className="border-b-2 border-ink pb-1">What triage compares with</h2>
-      {(['codes', 'rails', 'current'] as const).map((kind) => (
-        <Reference key={kind} boardId={boardId} kind={kind} kept={kept[kind]} />
+    <>
+      {sections.map(({ id, title, kinds }) => (
+        <section key={id} className="mt-8" id={id}>
+          <h2 className="border-b-2 border-ink pb-1">{title}</h2>
+          {kinds.map((kind) => (
+            <Reference key={kind} boardId={boardId} kind={kind} kept={kept[kind]} />
+          ))}
+        </section>
       ))}
-    </section>
+    </>
   )
 }
 
@@ -48,6 +58,16 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         {answer?.kept && (
           <p role="status" className="text-verd">
             Kept: {answer.say}
+            {answer.touches && answer.touches.length > 0 && (
+              <>
+                . Open jobs on this board:{' '}
+                {answer.touches.map((tag) => (
+                  <Link key={tag} href={`/jobs/${tag}/firmware`} className="mr-2 underline">
+                    {tag}
+                  </Link>
+                ))}
+              </>
+            )}
           </p>
         )}
       </div>

@@ -7,6 +7,8 @@ interface Answer {
   readonly kept?: boolean
   readonly say?: string
   readonly findings?: readonly Finding[]
+  /** Open jobs that the change touches. */
+  readonly touches?: readonly string[]
   readonly error?: { readonly text: string }
 }
 

@@ -2,6 +2,7 @@ import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { boardById, landmarksOf } from '@/data/boards'
 import { referencesOf } from '@/data/references'
+import { sayWay } from '@/core/firmware/route/way'
 import { signedIn } from '@/server/signed-in'
 import { BoardSheet } from '@/shop/library/BoardSheet'
 
@@ -12,7 +13,10 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
   await signedIn(`/library/boards/${id}`)
   const board = await boardById(id)
   if (!board) notFound()
-  const [landmarks, { codes, rails, current }] = await Promise.all([landmarksOf(id), referencesOf(id)])
+  const [landmarks, { codes, rails, current, releases, cpus, ways }] = await Promise.all([
+    landmarksOf(id),
+    referencesOf(id),
+  ])
   return (
     <BoardSheet
       board={board}
@@ -21,6 +25,10 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
         codes: codes && `${codes.codes.length} codes${codes.name && `, ${codes.name}`}`,
         rails: rails && `${Object.keys(rails.rails).length} rails${rails.name && `, ${rails.name}`}`,
         current: current && current.reading.say,
+        releases:
+          releases && `${releases.releases.length} releases, the newest ${releases.releases.at(-1)!.name}`,
+        cpus: cpus && `${new Set(cpus.support.map((s) => s.cpu)).size} CPUs`,
+        ways: ways && ways.ways.map(sayWay).join('; '),
       }}
     />
   )

@@ -1,6 +1,8 @@
 import Joi from 'joi'
+import { betweenTables } from '@/core/firmware/route/table-csv'
 import type { Account } from '@/data/accounts'
 import { boardById } from '@/data/boards'
+import { openJobsOn } from '@/data/jobs'
 import { dropReference, keepReference, referenceKinds, referencesOf } from '@/data/references'
 import type { ReferenceKind } from '@/data/references'
 import { bodyJson } from '@/server/body'
@@ -52,8 +54,14 @@ export const POST = (request: Request, context: Context) =>
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'csv'))
     const { name, csv } = value as { name: string; csv: string }
     const { body, findings, say } = await heavy(account.id, 'reference', { kind, name, csv }, request.signal)
-    if (body) await keepReference(id, kind, body as never)
-    return Response.json({ kept: body !== null, say, findings })
+    if (!body) return Response.json({ kept: false, say, findings })
+    const firmware = kind === 'releases' || kind === 'cpus' || kind === 'ways'
+    const all = firmware ? { ...(await referencesOf(id)), [kind]: body } : null
+    const between = all ? betweenTables(all.releases, all.cpus, all.ways) : []
+    if (between.length > 0) return Response.json({ kept: false, say: '', findings: between })
+    await keepReference(id, kind, body as never)
+    const touches = firmware ? await openJobsOn(id) : []
+    return Response.json({ kept: true, say, findings, touches })
   })
 
 export const DELETE = (request: Request, context: Context) =>
