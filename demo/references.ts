@@ -83,9 +83,10 @@ const k74 = {
   releases: {
     name: 'TW-K74, as of May',
     releases: [
-      release('1.02', '2023-02-10'),
-      release('1.10', '2023-06-21'),
+      release('1.20', '2023-02-10'),
+      release('1.30', '2023-06-21'),
       release('1.40', '2024-01-15'),
+      release('1.52', '2024-05-30'),
       release('1.60', '2024-09-03', { needs: '1.40' }),
       release('1.62', '2024-11-28', { needs: '1.40', withdrawn: true }),
       release('2.00', '2025-04-09', { needs: '1.60', unstable: true }),
@@ -95,9 +96,9 @@ const k74 = {
   cpus: {
     name: 'TW-K74, as of May',
     support: [
-      cpu('Orrin 41', '1.02', '1.62'),
-      cpu('Orrin 44', '1.02', '1.62'),
-      cpu('Orrin 47', '1.10'),
+      cpu('Orrin 41', '1.20', '1.62'),
+      cpu('Orrin 44', '1.20', '1.62'),
+      cpu('Orrin 47', '1.30'),
       cpu('Orrin 53', '2.00'),
       cpu('Orrin 55', '1.60', null, { trust: 0.7, source: 'seen once, on another bench' }),
       cpu('Orrin 58', '2.04'),
@@ -115,20 +116,21 @@ const k61 = {
   releases: {
     name: 'TW-K61 rev B',
     releases: [
-      release('0.90', '2021-03-02'),
-      release('1.20', '2021-11-17', { needs: '0.90' }),
-      release('1.34', '2022-08-05', { needs: '1.20' }),
+      release('1.20', '2021-03-02'),
+      release('1.30', '2021-11-17'),
+      release('1.40', '2022-02-08', { needs: '1.30' }),
+      release('1.52', '2022-08-05', { needs: '1.40' }),
     ],
   },
   cpus: {
     name: 'TW-K61 rev B',
-    support: [cpu('Orrin 31', '0.90', '1.20'), cpu('Orrin 36', '0.90'), cpu('Orrin 42', '1.34')],
+    support: [cpu('Orrin 31', '1.20', '1.40'), cpu('Orrin 36', '1.20'), cpu('Orrin 42', '1.52')],
   },
   ways: {
     name: 'TW-K61 rev B',
     ways: [
       { ...updater, ...here },
-      { ...button, ...here, from: '1.20' },
+      { ...button, ...here, from: '1.40' },
       { ...socket, ...here },
     ],
   },

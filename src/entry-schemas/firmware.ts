@@ -3,6 +3,7 @@ import { imageRoles } from '@/core/firmware/bodies'
 import type { FirmwareBodies } from '@/core/firmware/bodies'
 import { MOST_BYTES } from '@/core/firmware/image/inspect'
 import { verdicts } from '@/core/firmware/image/same-code'
+import { weightings } from '@/core/firmware/route/search'
 import { body, sha, some, text } from './field'
 import type { Schemas } from './field'
 
@@ -10,6 +11,7 @@ const hexText = (max: number) =>
   Joi.string()
     .pattern(/^([0-9A-F]{2})+$/, 'bytes of two hex figures')
     .max(max)
+const pair = Joi.object({ release: text(60).allow(null).required(), cpu: text(60).allow(null).required() })
 const count = Joi.number().integer().min(0).max(1_000_000)
 const bytes = Joi.number().integer().min(0).max(MOST_BYTES)
 
@@ -23,7 +25,35 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     chipId: hexText(64),
     sfdp: hexText(2048),
     did: text(500),
+    wrote: text(60),
   }).min(1),
+  route: body<FirmwareBodies['route']>({
+    want: pair.required(),
+    by: Joi.valid(...weightings).required(),
+    hand: Joi.array().items(text(60)).max(200).required(),
+    ways: Joi.array().items(text(80)).max(20).required(),
+    steps: Joi.array()
+      .items(
+        Joi.object({
+          say: some(400),
+          do: Joi.valid('fit', 'write', 'switch').required(),
+          cpu: text(60).allow(null).required(),
+          release: text(60).allow(null).required(),
+          before: pair.required(),
+          after: pair.required(),
+          dark: Joi.boolean().required(),
+          powered: Joi.boolean().required(),
+          minutes: Joi.number().min(0).max(100_000).required(),
+        }),
+      )
+      .max(60)
+      .required(),
+    minutes: Joi.number().min(0).max(1_000_000).required(),
+    risk: Joi.number().min(0).max(1).required(),
+    price: Joi.number().min(0).max(1e8).required(),
+    trust: Joi.number().min(0).max(1).required(),
+    unstable: Joi.boolean().required(),
+  }),
   image: body<FirmwareBodies['image']>({
     file: sha.required(),
     name: some(200),

@@ -1,3 +1,6 @@
+import type { RouteLeg } from './route/on-route'
+import type { Pair } from './route/route'
+import type { Weighting } from './route/search'
 import type { Run } from './image/compare'
 import type { Verdict } from './image/same-code'
 
@@ -17,6 +20,22 @@ export interface FirmwareBodies {
     /** The table it describes itself with, hexadecimal. */
     readonly sfdp?: string
     readonly did?: string
+    /** The release that was written, by its label. */
+    readonly wrote?: string
+  }
+  /** What is wanted of the firmware, and the way there that was chosen; the steps are followed on the tape. */
+  route: {
+    readonly want: Pair
+    readonly by: Weighting
+    /** CPUs at hand, and the ways, in words. */
+    readonly hand: readonly string[]
+    readonly ways: readonly string[]
+    readonly steps: readonly RouteLeg[]
+    readonly minutes: number
+    readonly risk: number
+    readonly price: number
+    readonly trust: number
+    readonly unstable: boolean
   }
   image: {
     readonly file: string

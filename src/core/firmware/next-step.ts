@@ -1,4 +1,5 @@
 import type { Step } from '../board/step'
+import { onRoute, releaseNow } from './route/on-route'
 import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
@@ -18,6 +19,8 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
     why,
     ...rest,
   })
+  const onTheWay = routeStep(view, closed)
+  if (onTheWay) return step('route', onTheWay.say, onTheWay.why, onTheWay.rest)
   const place = roundTheChip(view)
   const { reads, release } = inHand(firmware)
   const { compared } = firmware
@@ -111,4 +114,45 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Settings, keys and serial are left out of it.',
     )
   return step('verdict', compared.say, compared.why[0] ?? 'As compared.')
+}
+
+/** What the chosen route asks for next, unless an image was read or judged since. */
+function routeStep(
+  { firmware, board }: FirmwareView,
+  closed: string | null,
+): { say: string; why: string; rest: Partial<Step> } | null {
+  const { route, compared, written } = firmware
+  if (!route) return null
+  const read = firmware.images.findLast((i) => i.role === 'read')?.seq ?? 0
+  if (Math.max(read, compared?.seq ?? 0, written?.seq ?? 0) > route.seq) return null
+  const now = { release: releaseNow(firmware).release, cpu: board.fitted.cpu }
+  const stands = onRoute(route.steps, route.want, now)
+  const locked = closed === null ? null : { say: `Do not power yet: ${closed}.`, why: '', rest: {} }
+  const last = firmware.steps.findLast((s) => s.wrote !== undefined)
+  const other = last?.version !== undefined && last.version !== last.wrote
+  if (stands.is === 'off')
+    return {
+      say: `Plan the route again: ${other ? `${last.wrote} was written, ${last.version} is seen` : stands.say}.`,
+      why: 'Labels lie, and a release is sometimes not what went in.',
+      rest: { takes: '1 min' },
+    }
+  if (stands.is === 'there')
+    return locked
+      ? { ...locked, why: 'The route is at its end; what forbids power is cleared first.' }
+      : {
+          say: 'The route is at its end: start it two or three times before you judge.',
+          why: 'A settings screen, a key asked for, a restart or two by itself are normal now.',
+          rest: { takes: '6 min' },
+        }
+  const { leg, at } = stands
+  if (leg.powered && locked) return { ...locked, why: `Then: ${leg.say}` }
+  return {
+    say: leg.say,
+    why: `Step ${at + 1} of ${route.steps.length}. ${
+      leg.do === 'fit'
+        ? 'Unplugged, and the socket looked at before it goes in.'
+        : 'File name, version inside and hash agree, and the supply is steady; then note the version that is seen.'
+    }`,
+    rest: { takes: `${Math.round(leg.minutes)} min` },
+  }
 }

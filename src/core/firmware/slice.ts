@@ -16,6 +16,8 @@ export interface FirmwareState {
   /** Line from which on the chip on the board is the one it is. */
   readonly chipSince: number
   readonly written: (Noted & FirmwareBodies['written']) | null
+  /** The route that is followed. */
+  readonly route: (Noted & FirmwareBodies['route']) | null
 }
 
 /** How an image is called. */
@@ -37,7 +39,7 @@ const sayStep = (b: FirmwareBodies['firmware']): string =>
     b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
     b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
     b.chipId !== undefined && sayIdRead(b.chipId),
-    b.did,
+    b.did ?? (b.wrote && `${b.wrote} written`),
   ]
     .filter(Boolean)
     .join(', ')
@@ -45,19 +47,37 @@ const sayStep = (b: FirmwareBodies['firmware']): string =>
 const sayImage = ({ role, name, bytes, versions }: FirmwareBodies['image']): string =>
   [`${roleWords[role]}: ${name}`, kib(bytes), ...versions.slice(0, 2).map((v) => `version ${v}`)].join(', ')
 
+const sayRoute = ({ want, steps, minutes }: FirmwareBodies['route']): string =>
+  `wanted: ${[want.cpu && `${want.cpu} starts`, want.release && `release ${want.release}`].filter(Boolean).join(' on ')}; route of ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}, ${Math.round(minutes)} min`
+
 const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
   `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`
 
 export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
   commands: firmwareCommands,
-  initial: (): FirmwareState => ({ steps: [], images: [], compared: null, chipSince: 0, written: null }),
+  initial: (): FirmwareState => ({
+    steps: [],
+    images: [],
+    compared: null,
+    chipSince: 0,
+    written: null,
+    route: null,
+  }),
   kinds: {
     firmware: {
       opens: 'firmware',
       words: ({ body }) => sayStep(body),
       changesBoard: (b) =>
-        b.did !== undefined || b.programmerVolts !== undefined ? { what: 'work on the firmware chip' } : null,
+        b.wrote !== undefined
+          ? { undoes: 'firmware' }
+          : b.did !== undefined || b.programmerVolts !== undefined
+            ? { what: 'work on the firmware chip' }
+            : null,
+    },
+    route: {
+      opens: 'firmware',
+      words: ({ body }) => sayRoute(body),
     },
     image: {
       opens: 'firmware',
@@ -97,6 +117,9 @@ export const firmware = slice<FirmwareBodies>().of({
         s.written = null
       }
       s.steps.push({ ...notedOf(line), ...line.body })
+    },
+    route(s, line) {
+      s.route = { ...notedOf(line), ...line.body } as typeof s.route
     },
     image(s, line) {
       s.images.push({ ...notedOf(line), ...line.body } as (typeof s.images)[number])

@@ -23,6 +23,10 @@ const money = fc.option(fc.nat({ max: 1_000_000 }), { nil: null })
 const line = fc.integer({ min: 1, max: 30 })
 const hash = fc.constant('ab'.repeat(32))
 const codes = fc.array(fc.constantFrom('4C', '31', 'A0FF'), { minLength: 1, maxLength: 5 })
+const pair = fc.record({
+  release: fc.constantFrom(null, '1.40', '1.52'),
+  cpu: fc.constantFrom(null, 'Orrin 44', 'Orrin 53'),
+})
 const some = <T extends object>(fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
   fc.record(fields, { requiredKeys: [] }).filter((body) => Object.keys(body).length > 0) as fc.Arbitrary<
     Partial<T>
@@ -204,6 +208,32 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     clipOn: fc.boolean(),
     chipId: fc.constantFrom('FFFFFF', '7F7F336015'),
     did: words,
+    wrote: words,
+  }),
+  route: fc.record({
+    want: fc.constantFrom({ release: null, cpu: 'Orrin 53' }, { release: '1.52', cpu: null }),
+    by: fc.constantFrom('time', 'risk', 'purchase'),
+    hand: fc.constantFrom([], ['Orrin 44']),
+    ways: fc.constant(['the built-in updater']),
+    steps: fc.array(
+      fc.record({
+        say: words,
+        do: fc.constantFrom('fit', 'write', 'switch'),
+        cpu: fc.constantFrom(null, 'Orrin 44'),
+        release: fc.constantFrom(null, '1.52'),
+        before: pair,
+        after: pair,
+        dark: fc.boolean(),
+        powered: fc.boolean(),
+        minutes: fc.constantFrom(6, 12.5),
+      }),
+      { maxLength: 3 },
+    ),
+    minutes: fc.constantFrom(0, 36),
+    risk: fc.constantFrom(0, 0.05),
+    price: fc.constantFrom(0, 90),
+    trust: fc.constantFrom(0.7, 1),
+    unstable: fc.boolean(),
   }),
   image: fc.record({
     file: hash,

@@ -133,6 +133,18 @@ it('every kind of entry has its words', () => {
       clipOn: true,
       did: 'read',
     })
+    .put('route', {
+      want: { cpu: 'Orrin 53', release: null },
+      by: 'time',
+      hand: [],
+      ways: [],
+      steps: [],
+      minutes: 0,
+      risk: 0,
+      price: 0,
+      trust: 1,
+      unstable: false,
+    })
     .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
     .put('trial', { test: 'cell', outcome: 'low' })
     .put('mended', { fault: 'module' })
@@ -181,6 +193,7 @@ it('every kind of entry has its words', () => {
       "backup put back on the chip, every byte read back, 1 blocks erased",
       "chip beside the release: Same code.",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
+      "wanted: Orrin 53 starts; route of 0 steps, 0 min",
       "R1 fitted, 33 Ω, twin",
       "cell low",
       "repaired: module",

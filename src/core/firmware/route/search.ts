@@ -39,7 +39,8 @@ export interface Problem {
 }
 
 /** What is done first: minutes, risk or purchase; the others part equals. */
-export type Weighting = 'time' | 'risk' | 'purchase'
+export const weightings = ['time', 'risk', 'purchase'] as const
+export type Weighting = (typeof weightings)[number]
 const orders = { time: [0, 1, 2], risk: [1, 0, 2], purchase: [2, 0, 1] } as const
 
 export interface Move {

@@ -1,0 +1,128 @@
+import { describe, expect, it } from 'vitest'
+import { firmwareView } from '../../job/firmware-view'
+import { jobState } from '../../job/job-state'
+import { tape } from '../../job/tape.testing'
+import { seeded } from '@/core/maths/seeded'
+import { firmwareStep } from '../next-step'
+import { namedIn, onRoute, releaseNow } from './on-route'
+import { routeOf } from './route'
+import { routeLine } from './route-line'
+import { drawAsk } from './route-judge.testing'
+import { usualWays } from './way'
+import type { RouteAsk } from './route'
+
+const plain = { date: null, unstable: false, withdrawn: false, holds: null, source: '', trust: 1 }
+const row = { family: '', unstable: false, source: '', date: null, trust: 0.95 }
+const displays: RouteAsk = {
+  table: {
+    releases: [
+      { ...plain, name: '1.40', needs: null },
+      { ...plain, name: '1.60', needs: '1.40' },
+      { ...plain, name: '2.04', needs: '1.60' },
+    ],
+    support: [
+      { ...row, cpu: 'Orrin 44', from: '1.40', until: '1.60' },
+      { ...row, cpu: 'Orrin 53', from: '2.04', until: null },
+    ],
+  },
+  ways: [{ ...usualWays.updater, price: 0, from: null, holds: null }],
+  start: { release: '1.40', cpu: 'Orrin 44' },
+  want: { cpu: 'Orrin 53', release: null },
+  cpus: [],
+  fit: { minutes: 6, risk: 0.01 },
+}
+const line = () => {
+  const found = routeOf(displays, 'time')
+  if (found.is === 'none') throw new Error(found.why)
+  return routeLine(displays, found.route, 'time')
+}
+const begun = () =>
+  tape().put('fitted', { cpu: 'bench Orrin 44' }).put('firmware', { version: '1.40' }).put('route', line())
+const say = (t: ReturnType<typeof tape>, closed: string | null = null) =>
+  firmwareStep(firmwareView(jobState(t.entries)), closed).say
+
+describe('following a route on the tape', () => {
+  it('goes from step to step by what was written, seen and fitted, to the end', () => {
+    let t = begun()
+    expect(say(t)).toBe('Write 1.60 from 1.40 by the built-in updater.')
+    expect(say(t, 'a rail is unmeasured')).toBe('Do not power yet: a rail is unmeasured.')
+    t = t.put('firmware', { wrote: '1.60', version: '1.60' })
+    expect(say(t)).toMatch(/^Write 2\.04 from 1\.60 .* A black screen is expected/)
+    t = t.put('firmware', { wrote: '2.04' })
+    expect(say(t)).toBe('Fit Orrin 53.')
+    // Fitting needs no power.
+    expect(say(t, 'a rail is unmeasured')).toBe('Fit Orrin 53.')
+    t = t.put('fitted', { cpu: 'Orrin 53' })
+    expect(say(t)).toMatch(/^The route is at its end/)
+    expect(say(t, 'a rail is unmeasured')).toMatch(/^Do not power yet/)
+  })
+
+  it('says so when another release is seen than was written, and when another CPU is in', () => {
+    expect(say(begun().put('firmware', { wrote: '1.60', version: '1.52' }))).toBe(
+      'Plan the route again: 1.60 was written, 1.52 is seen.',
+    )
+    expect(say(begun().put('firmware', { version: '1.52' }))).toBe(
+      'Plan the route again: 1.52 is in the chip, which the route does not lead over.',
+    )
+    expect(say(begun().put('fitted', { cpu: 'Orrin 41' }))).toMatch(/Orrin 41 is in the socket/)
+  })
+
+  it('is left for what was read of the chip since', () => {
+    const read = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, role: 'read', versions: [] } as const
+    expect(say(begun().put('image', read))).not.toMatch(/^Write/)
+  })
+
+  it('leads over every step of any route, one after the other', () => {
+    const draw = seeded(404)
+    for (let i = 0; i < 200; i++) {
+      const ask = drawAsk(draw)
+      const found = routeOf(ask, 'time')
+      if (found.is === 'none') continue
+      const { steps, want } = routeLine(ask, found.route, 'time')
+      steps.forEach((s, at) => expect(onRoute(steps, want, s.before)).toEqual({ is: 'step', at, leg: s }))
+      expect(onRoute(steps, want, found.route.ends).is).toBe('there')
+    }
+  })
+})
+
+describe('what the chip holds', () => {
+  const now = (t: ReturnType<typeof tape>) => releaseNow(jobState(t.entries).firmware)
+  const image = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, versions: ['1.30'] } as const
+  it('is what was last seen, written or read; another chip starts anew', () => {
+    expect(now(tape())).toMatchObject({ release: null, by: 'nothing' })
+    let t = tape().put('firmware', { version: '1.20' })
+    expect(now(t)).toMatchObject({ release: '1.20', by: 'seen' })
+    t = t.put('image', { ...image, role: 'read' })
+    expect(now(t)).toMatchObject({ release: '1.30', by: 'read' })
+    t = t.put('firmware', { chip: 'LSN-16V' }).put('firmware', { wrote: '1.40' })
+    expect(now(t)).toMatchObject({ release: '1.40', by: 'written' })
+    t = t.put('firmware', { chip: 'FERN-32V' })
+    expect(now(t)).toMatchObject({ release: null, by: 'nothing' })
+  })
+  it('is nothing that starts while its code is broken off', () => {
+    const t = tape()
+      .put('image', { ...image, role: 'read' })
+      .put('compared', {
+        original: image.file,
+        second: image.file,
+        release: 'b'.repeat(64),
+        older: null,
+        label: null,
+        verdict: 'broken off',
+        say: 'Update broken off.',
+        why: [],
+        places: [],
+      })
+    expect(now(t)).toMatchObject({ release: null, by: 'broken' })
+  })
+})
+
+it.each([
+  ['bench Orrin 44', 'Orrin 44'],
+  ['ORRIN 44 (old)', 'Orrin 44'],
+  ['Orrin 445', null],
+  ['Orrin 4', 'Orrin 4'],
+  ['', null],
+])('%j names %j', (text, name) => {
+  expect(namedIn(text, ['Orrin 4', 'Orrin 44', 'Orrin 53'])).toBe(name)
+})

@@ -1,0 +1,79 @@
+import type { FirmwareState } from '../slice'
+import type { Pair } from './route'
+
+/** A step of a route as the tape keeps it. */
+export interface RouteLeg {
+  readonly say: string
+  readonly do: 'fit' | 'write' | 'switch'
+  readonly cpu: string | null
+  readonly release: string | null
+  readonly before: Pair
+  readonly after: Pair
+  /** The screen stays dark after it, and that is expected. */
+  readonly dark: boolean
+  /** The board itself does it, and has to be powered for it. */
+  readonly powered: boolean
+  readonly minutes: number
+}
+
+/** The longest of some names that stands in a text, such as “Orrin 44” in “bench Orrin 44”. */
+export const namedIn = (text: string, names: readonly string[]): string | null =>
+  names
+    .filter((n) => new RegExp(`(^|[^\\w])${escaped(n)}($|[^\\w])`, 'i').test(text))
+    .reduce<string | null>((best, n) => (best && best.length >= n.length ? best : n), null)
+const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
+
+/** What the chip holds as far as the tape tells, and how that is known. */
+export interface ReleaseNow {
+  readonly release: string | null
+  readonly by: 'seen' | 'written' | 'read' | 'broken' | 'nothing'
+  readonly seq: number
+}
+
+/**
+ * The release in the chip by the newest that was seen, written or read. A chip whose code is broken off or damaged starts
+ * nothing, until it is written.
+ */
+export function releaseNow({ steps, images, compared, written, chipSince }: FirmwareState): ReleaseNow {
+  const known: ReleaseNow[] = []
+  for (const s of steps) {
+    if (s.seq < chipSince) continue
+    if (s.wrote !== undefined) known.push({ release: s.wrote, by: 'written', seq: s.seq })
+    if (s.version !== undefined) known.push({ release: s.version, by: 'seen', seq: s.seq })
+  }
+  const read = images.findLast((i) => i.role === 'read' && i.seq >= chipSince)
+  if (read?.versions[0]) known.push({ release: read.versions[0], by: 'read', seq: read.seq })
+  if (compared && (compared.verdict === 'broken off' || compared.verdict === 'damaged'))
+    known.push({ release: null, by: 'broken', seq: compared.seq })
+  const file = written && images.findLast((i) => i.file === written.release)
+  if (written && file?.versions[0]) known.push({ release: file.versions[0], by: 'written', seq: written.seq })
+  return known.reduce((a, b) => (b.seq >= a.seq ? b : a), { release: null, by: 'nothing', seq: 0 })
+}
+
+export type OnRoute =
+  | { readonly is: 'step'; readonly at: number; readonly leg: RouteLeg }
+  | { readonly is: 'there' }
+  /** What was seen is not what the route leads over. */
+  | { readonly is: 'off'; readonly say: string }
+
+/** Where a job stands on its route: which step is next, or what is otherwise than it should be. */
+export function onRoute(steps: readonly RouteLeg[], want: Pair, now: Pair): OnRoute {
+  const same = (p: Pair) => p.release === now.release && sameCpu(p.cpu, now.cpu)
+  const at = steps.findLastIndex((s) => same(s.before))
+  const last = steps.at(-1)
+  if (last ? same(last.after) : isThere(want, now)) return { is: 'there' }
+  if (at >= 0) return { is: 'step', at, leg: steps[at]! }
+  const onIt = steps.some((s) => s.before.release === now.release || s.after.release === now.release)
+  return {
+    is: 'off',
+    say: onIt
+      ? `${now.cpu ?? 'no CPU'} is in the socket, which the route does not lead over here`
+      : `${now.release ?? 'nothing that starts'} is in the chip, which the route does not lead over`,
+  }
+}
+
+const isThere = (want: Pair, now: Pair) =>
+  (want.release === null || want.release === now.release) && (want.cpu === null || sameCpu(want.cpu, now.cpu))
+/** A CPU is noted in other words than the table’s: “bench Orrin 44”. */
+const sameCpu = (named: string | null, noted: string | null) =>
+  named === null || noted === null ? named === noted : namedIn(noted, [named]) !== null
