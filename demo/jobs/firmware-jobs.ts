@@ -62,7 +62,8 @@ export function schoolDisplays(now: DemoNow): DemoJob {
       }),
     )
     .settle('triage')
-    .put('firmware', { version: '1.40', did: 'read from the start screen, board one of eight' })
+    .put('firmware', { version: '1.40' })
+    .put('note', { text: 'version read from the start screen; board one of eight' })
     .put('clock', { run: null })
   return { tape, owner: { name: 'Skerrow School', contact: 'the caretaker, mornings' }, pictures: [] }
 }

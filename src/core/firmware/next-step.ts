@@ -21,6 +21,18 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
   })
   const onTheWay = routeStep(view, closed)
   if (onTheWay) return step('route', onTheWay.say, onTheWay.why, onTheWay.rest)
+  const { starts } = firmware
+  const runs = starts.find((s) => s.saw === 'starts')
+  const dark = starts.find(
+    (s) => s.saw === 'dark' && !starts.some((o) => o.cpu === s.cpu && o.saw === 'starts'),
+  )
+  if (runs && dark && !firmware.route && firmware.images.length === 0)
+    return step(
+      'route-plan',
+      `The chip starts ${runs.cpu}, not ${dark.cpu}: plan the route to a release that does.`,
+      'What is in it runs; it may only be too old, or too new, for that CPU.',
+      { takes: '2 min' },
+    )
   const place = roundTheChip(view)
   const { reads, release } = inHand(firmware)
   const { compared } = firmware

@@ -1,6 +1,7 @@
 import type { FirmwareBodies, ImageRole } from './bodies'
 import { identityOf, sayIdRead } from './chip/identity'
 import type { Identity } from './chip/identity'
+import type { SeenStart } from './route/version-odds'
 import { firmwareCommands } from './commands'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -18,6 +19,9 @@ export interface FirmwareState {
   readonly written: (Noted & FirmwareBodies['written']) | null
   /** The route that is followed. */
   readonly route: (Noted & FirmwareBodies['route']) | null
+  readonly cpu: string | null
+  /** Which CPU started, and which stayed dark, on what is in the chip now. */
+  readonly starts: readonly SeenStart[]
 }
 
 /** How an image is called. */
@@ -33,13 +37,15 @@ const kib = (bytes: number) =>
 /** What was found or done at the chip, as it is read at the bench. */
 const sayStep = (b: FirmwareBodies['firmware']): string =>
   [
-    b.version && `version ${b.version} seen`,
+    b.wrote
+      ? `${b.wrote} written${b.version === undefined ? '' : b.version === b.wrote ? ' and seen' : `, ${b.version} seen`}`
+      : b.version && `version ${b.version} seen`,
     b.chip && `chip ${b.chip}`,
     b.chipVolts !== undefined && `${b.chipVolts} V chip`,
     b.programmerVolts !== undefined && `programmer at ${b.programmerVolts} V`,
     b.clipOn !== undefined && `clip ${b.clipOn ? 'on' : 'off'}`,
     b.chipId !== undefined && sayIdRead(b.chipId),
-    b.did ?? (b.wrote && `${b.wrote} written`),
+    b.did,
   ]
     .filter(Boolean)
     .join(', ')
@@ -53,7 +59,14 @@ const sayRoute = ({ want, steps, minutes }: FirmwareBodies['route']): string =>
 const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
   `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`
 
-export const firmware = slice<FirmwareBodies>().of({
+/** What is fitted and how it started, as far as it tells which release is in the chip. */
+interface HeardForRelease {
+  fitted: { readonly cpu?: string | null }
+  seat: { readonly cpu: string }
+  baseline: { readonly picture: string; readonly fans: string }
+}
+
+export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
   id: 'firmware',
   commands: firmwareCommands,
   initial: (): FirmwareState => ({
@@ -63,6 +76,8 @@ export const firmware = slice<FirmwareBodies>().of({
     chipSince: 0,
     written: null,
     route: null,
+    cpu: null,
+    starts: [],
   }),
   kinds: {
     firmware: {
@@ -107,6 +122,7 @@ export const firmware = slice<FirmwareBodies>().of({
   on: {
     written(s, line) {
       s.written = { ...notedOf(line), ...line.body } as typeof s.written
+      s.starts = []
     },
     firmware(s, line) {
       const before = s.steps.findLast((f) => f.chip !== undefined)?.chip
@@ -116,7 +132,18 @@ export const firmware = slice<FirmwareBodies>().of({
         s.compared = null
         s.written = null
       }
+      if ((chip !== undefined && chip !== before) || line.body.wrote !== undefined) s.starts = []
       s.steps.push({ ...notedOf(line), ...line.body })
+    },
+    fitted(s, { body: { cpu } }) {
+      if (cpu !== undefined) s.cpu = cpu
+    },
+    seat(s, line) {
+      s.cpu = line.body.cpu
+    },
+    baseline(s, { body: { picture, fans } }) {
+      if (s.cpu === null || picture === 'not noted' || fans === 'off') return
+      s.starts.push({ cpu: s.cpu, saw: picture === 'none' ? 'dark' : 'starts' })
     },
     route(s, line) {
       s.route = { ...notedOf(line), ...line.body } as typeof s.route

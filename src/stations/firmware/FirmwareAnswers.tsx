@@ -9,6 +9,7 @@ import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { IMAGE_FILES } from './image/ImageList'
 import type { Images } from './image/use-images'
+import { RouteAnswers } from './route/RouteAnswers'
 import { WriteChip } from './write/WriteChip'
 
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
@@ -21,11 +22,13 @@ export function FirmwareAnswers({
   step,
   images,
   onChip,
+  onRoute,
   onContents,
 }: {
   step: Step
   images: Images
   onChip: () => void
+  onRoute: () => void
   onContents: () => void
 }) {
   const append = useJob((j) => j.append)
@@ -61,6 +64,17 @@ export function FirmwareAnswers({
     )
   return (
     <div role="group" aria-label="Answer" className="flex flex-wrap items-center gap-1.5">
+      {step.part === 'route' && <RouteAnswers onRoute={onRoute} />}
+      {step.part === 'route-plan' && (
+        <>
+          <Button look="first" className={small} onClick={onRoute}>
+            Plan the route
+          </Button>
+          <Button className={small} onClick={onChip}>
+            Read the chip instead
+          </Button>
+        </>
+      )}
       {step.part === 'chip-look' && (
         <>
           <Button

@@ -10,17 +10,26 @@ import { FirmwareAnswers } from './FirmwareAnswers'
 import { ImageList } from './image/ImageList'
 import { ImageView } from './image/ImageView'
 import { useImages } from './image/use-images'
+import { RoutePanel } from './route/RoutePanel'
+import { useRoute } from './route/use-route'
 import { StepsTaken } from './StepsTaken'
 import { VerdictPanel } from './VerdictPanel'
 
-type Tab = 'contents' | 'chip' | 'done'
+type Tab = 'contents' | 'chip' | 'route' | 'done'
 
 /** Whether it is the firmware at all: the chip, what was read of it, beside the maker’s release. */
 export function FirmwareStation() {
   const firmware = useJob((j) => j.state.firmware)
   const images = useImages()
+  const route = useRoute()
   const { reads, release } = inHand(firmware)
-  const [tab, setTab] = useState<Tab>(reads.length > 0 ? 'contents' : 'chip')
+  const [tab, setTab] = useState<Tab>(
+    reads.length > 0
+      ? 'contents'
+      : firmware.route !== null || firmware.starts.some((s) => s.saw === 'starts')
+        ? 'route'
+        : 'chip',
+  )
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = firmware.images.find((i) => i.seq === chosen) ?? reads.at(-1) ?? firmware.images.at(-1)
   const beside =
@@ -33,6 +42,7 @@ export function FirmwareStation() {
           step={step}
           images={images}
           onChip={() => setTab('chip')}
+          onRoute={() => setTab('route')}
           onContents={() => setTab('contents')}
         />
       )}
@@ -80,6 +90,7 @@ export function FirmwareStation() {
                 </>
               ),
             },
+            { name: 'route', label: 'Route', panel: <RoutePanel route={route} /> },
             { name: 'done', label: 'Found and done', panel: <StepsTaken /> },
           ]}
         />

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { firmwareView } from '../../job/firmware-view'
 import { jobState } from '../../job/job-state'
 import { tape } from '../../job/tape.testing'
+import { nothingNoted } from '../../board/baseline'
 import { seeded } from '@/core/maths/seeded'
 import { firmwareStep } from '../next-step'
 import { namedIn, onRoute, releaseNow } from './on-route'
@@ -65,6 +66,19 @@ describe('following a route on the tape', () => {
       'Plan the route again: 1.52 is in the chip, which the route does not lead over.',
     )
     expect(say(begun().put('fitted', { cpu: 'Orrin 41' }))).toMatch(/Orrin 41 is in the socket/)
+  })
+
+  it('is asked for where one CPU starts and another stays dark on what is in the chip', () => {
+    const starts = (cpu: string, picture: 'none' | 'maker screen') => (t: ReturnType<typeof tape>) =>
+      t.put('fitted', { cpu }).put('baseline', { ...nothingNoted, fans: 'on', picture })
+    const both = [starts('Orrin 53', 'none'), starts('bench Orrin 44', 'maker screen')]
+    expect(say(both.reduce((t, put) => put(t), tape()))).toMatch(
+      /^The chip starts bench Orrin 44, not Orrin 53: plan the route/,
+    )
+    expect(say(both[0]!(tape()))).toMatch(/^Look round/)
+    expect(say(both.reduce((t, put) => put(t), tape()).put('firmware', { wrote: '2.04' }))).toMatch(
+      /^Look round/,
+    )
   })
 
   it('is left for what was read of the chip since', () => {

@@ -1,0 +1,89 @@
+'use client'
+import { useState } from 'react'
+import { onRoute, releaseNow } from '@/core/firmware/route/on-route'
+import { StationLink } from '@/frame/StationLink'
+import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
+
+const small = 'px-2.5! py-0.5! text-[0.92rem]'
+
+/** What came of the step of the route that stands in the strip. */
+export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
+  const firmware = useJob((j) => j.state.firmware)
+  const cpu = useJob((j) => j.state.board.fitted.cpu)
+  const closed = useJob((j) => j.gate.lamp === 'do not power')
+  const append = useJob((j) => j.append)
+  const hint = useKeyHint()
+  const [other, setOther] = useState<string | null>(null)
+  const { route } = firmware
+  const stands = route && onRoute(route.steps, route.want, { release: releaseNow(firmware).release, cpu })
+  const leg = stands?.is === 'step' && !(stands.leg.powered && closed) ? stands.leg : null
+  const done = () => {
+    if (!leg) return
+    if (leg.do === 'fit') append('fitted', { cpu: leg.cpu })
+    else if (leg.dark || leg.do === 'switch') append('firmware', { wrote: leg.after.release! })
+    else append('firmware', { wrote: leg.after.release!, version: leg.after.release! })
+  }
+  useKeys({ carryOut: done }, leg !== null)
+  if (!stands) return null
+  if (stands.is === 'off')
+    return (
+      <Button look="first" className={small} onClick={open}>
+        Plan again
+      </Button>
+    )
+  if (!leg)
+    return (
+      <StationLink to="triage" part="baseline" className="underline underline-offset-4">
+        go on at triage
+      </StationLink>
+    )
+  return (
+    <>
+      <Button look="first" className={small} keyHint={hint('carryOut')} onClick={done}>
+        {leg.do === 'fit'
+          ? `${leg.cpu} is in`
+          : leg.do === 'switch'
+            ? 'Switched'
+            : leg.dark
+              ? 'Written; dark, as expected'
+              : `Written; ${leg.after.release} is seen`}
+      </Button>
+      {leg.do === 'write' &&
+        (other === null ? (
+          <Button className={small} onClick={() => setOther('')}>
+            Another version is seen…
+          </Button>
+        ) : (
+          <form
+            className="flex items-center gap-1.5"
+            onSubmit={(e) => {
+              e.preventDefault()
+              const version = other.trim()
+              if (version === '') return
+              append('firmware', { wrote: leg.after.release!, version })
+              setOther(null)
+            }}
+          >
+            <input
+              aria-label="Version that is seen"
+              placeholder="version"
+              value={other}
+              autoFocus
+              maxLength={60}
+              onChange={(e) => setOther(e.target.value)}
+              onKeyDown={(e) => e.key === 'Escape' && setOther(null)}
+              className="num w-28 py-0.5!"
+            />
+            <Button type="submit" className={small} disabled={other.trim() === ''}>
+              Note it
+            </Button>
+          </form>
+        ))}
+      <Button look="bare" className={small} onClick={open}>
+        the whole route
+      </Button>
+    </>
+  )
+}
