@@ -3,6 +3,7 @@ import { jobState } from '../job/job-state'
 import { tape } from '../job/tape.testing'
 import type { Bodies } from '../slices'
 import { firmwareView } from '../job/firmware-view'
+import { Support } from './route/support-table'
 import { dataPoint, preFlight } from './pre-flight'
 
 const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
@@ -43,7 +44,7 @@ const read2 = (t = looked()) =>
     .put('image', release())
 const good = (t = looked()) => read2(t).put('compared', compared('broken off'))
 const points = (t: ReturnType<typeof tape>) =>
-  Object.fromEntries(preFlight(firmwareView(jobState(t.entries))).map((p) => [p.point, p.is]))
+  Object.fromEntries(preFlight(firmwareView(jobState(t.entries)), null).map((p) => [p.point, p.is]))
 
 describe('before a chip is written', () => {
   it('what is right is good; what nobody here can know stays open', () => {
@@ -111,5 +112,45 @@ describe('before a chip is written', () => {
   it('bytes that might be the board’s own have to be seen to', () => {
     expect(dataPoint(0)).toBeNull()
     expect(dataPoint(12)).toMatchObject({ point: 'data', is: 'open' })
+  })
+})
+
+describe('whether the release runs the CPU', () => {
+  const row = { family: '', unstable: false, source: 'heard', date: null }
+  const plain = {
+    date: null,
+    unstable: false,
+    withdrawn: false,
+    needs: null,
+    holds: null,
+    source: '',
+    trust: 1,
+  }
+  const support = new Support({
+    releases: ['1.30', '1.40'].map((name) => ({ ...plain, name })),
+    support: [
+      { ...row, cpu: 'Orrin 44', from: '1.30', until: null, trust: 0.95 },
+      { ...row, cpu: 'Orrin 41', from: '1.30', until: '1.30', trust: 0.95 },
+      { ...row, cpu: 'Orrin 47', from: '1.40', until: null, unstable: true, trust: 0.95 },
+      { ...row, cpu: 'Orrin 55', from: '1.40', until: null, trust: 0.6 },
+    ],
+  })
+  const cpu = (fitted: string | null, of: Support | null) => {
+    const t = good().put('fitted', { cpu: fitted })
+    const point = preFlight(firmwareView(jobState(t.entries)), of).find((p) => p.point === 'CPU')!
+    return `${point.is}: ${point.say}`
+  }
+  it.each([
+    ['bench Orrin 44', 'good: 1.40 starts Orrin 44 by the table'],
+    ['Orrin 41', 'open: 1.40 does not start Orrin 41 by the table: the screen stays dark after it'],
+    ['Orrin 47', 'open: 1.40 starts Orrin 47 by the table, unstable'],
+    ['Orrin 55', 'open: 1.40 starts Orrin 55 by the table, which is trusted 60 %: heard'],
+    ['Orrin 99', 'open: whether this release runs the CPU in the socket: look at the maker’s list'],
+    [null, 'open: whether this release runs the CPU in the socket: look at the maker’s list'],
+  ])('%j: %s', (fitted, says) => {
+    expect(cpu(fitted, support)).toBe(says)
+  })
+  it('is asked of a person where the board has no table', () => {
+    expect(cpu('Orrin 44', null)).toMatch(/^open: whether/)
   })
 })

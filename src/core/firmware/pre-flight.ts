@@ -1,5 +1,8 @@
 import { clipFault } from './clip'
+import { percent } from '../maths/percent'
 import { versionsSaid } from './image/version-text'
+import { namedIn } from './route/on-route'
+import type { Support } from './route/support-table'
 import { inHand, lastNoted } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
@@ -20,8 +23,10 @@ const no = (say: string): Judged => ({ is: 'no', say })
 /**
  * What has to be right before a chip is erased: half of the failed flashes were one’s own doing. The screen asks it, and
  * the server asks it again before it begins.
+ *
+ * @param support which release of this board starts which CPU; null where nobody has noted it
  */
-export function preFlight(view: FirmwareView): PreFlightPoint[] {
+export function preFlight(view: FirmwareView, support: Support | null): PreFlightPoint[] {
   const { diskLock, photos } = view
   const judged = {
     place: placePoint(view),
@@ -37,7 +42,7 @@ export function preFlight(view: FirmwareView): PreFlightPoint[] {
               'a disk is locked by a security module: the owner was told, and has the recovery key at hand',
             )
           : open('whether a disk is locked by a security module is not known: ask the owner'),
-    CPU: open('whether this release runs the CPU in the socket: look at the maker’s list'),
+    CPU: cpuPoint(view, support),
     supply: open('mains and programmer stay on for the next minutes'),
     photo:
       photos > 0
@@ -92,6 +97,24 @@ function voltagePoint({ firmware }: FirmwareView): Judged {
   return fault === null
     ? good(`${lastNoted(firmware, 'chipVolts')} V, as the programmer gives; clip on`)
     : no(fault)
+}
+
+function cpuPoint({ firmware, board }: FirmwareView, support: Support | null): Judged {
+  const asked = 'whether this release runs the CPU in the socket: look at the maker’s list'
+  const { cpu } = board.fitted
+  const release = inHand(firmware).release?.versions.find((v) => support?.releaseAt.has(v))
+  const named = cpu === null ? null : namedIn(cpu, support?.cpus.map((c) => c.cpu) ?? [])
+  if (!support || release === undefined || named === null) return open(asked)
+  const at = support.releaseAt.get(release)!
+  const row = support.rowOf(at, named)
+  if (!row) return open(`${release} does not start ${named} by the table: the screen stays dark after it`)
+  return support.cell(at, named) === 'unstable'
+    ? open(`${release} starts ${named} by the table, unstable`)
+    : row.trust < 0.9
+      ? open(
+          `${release} starts ${named} by the table, which is trusted ${percent(row.trust)}: ${row.source || 'no source'}`,
+        )
+      : good(`${release} starts ${named} by the table`)
 }
 
 function filePoint({ firmware }: FirmwareView): Judged {

@@ -88,6 +88,12 @@ export class Support {
   }
 }
 
+/** The support table of a board, where both its releases and its CPUs are known. */
+export const supportOf = (of: {
+  readonly releases: Pick<SupportTable, 'releases'> | null
+  readonly cpus: Pick<SupportTable, 'support'> | null
+}): Support | null => (of.releases && of.cpus ? new Support({ ...of.releases, ...of.cpus }) : null)
+
 /**
  * What is wrong in a table: names that stand twice or nowhere, windows that end before they begin, two windows of one CPU
  * that overlap, stepping rules that can never be met. A table with an error is not planned with.

@@ -5,7 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { namedIn, releaseNow } from '@/core/firmware/route/on-route'
 import type { Planned, ToPlan } from '@/core/firmware/route/plan-route'
 import type { Weighting } from '@/core/firmware/route/search'
-import { Support } from '@/core/firmware/route/support-table'
+import { supportOf } from '@/core/firmware/route/support-table'
 import { sayWay, usualWays } from '@/core/firmware/route/way'
 import type { Way } from '@/core/firmware/route/way'
 import { useJob } from '@/job/JobProvider'
@@ -43,10 +43,7 @@ export function useRoute() {
     },
     [],
   )
-  const support = useMemo(
-    () => (releases && cpus ? new Support({ releases: releases.releases, support: cpus.support }) : null),
-    [releases, cpus],
-  )
+  const support = useMemo(() => supportOf({ releases, cpus }), [releases, cpus])
   const ways = kept?.ways ?? anyBoard
   const names = useMemo(() => support?.cpus.map((c) => c.cpu) ?? [], [support])
   const now = useMemo(() => {

@@ -1,5 +1,5 @@
 'use client'
-import { useEffect, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { flashStages } from '@/core/firmware/flash/session'
 import type { FlashSession } from '@/core/firmware/flash/session'
 import { hex } from '@/core/firmware/image/image-bytes'
@@ -147,6 +147,8 @@ function Before({
   const [built, setBuilt] = useState<Built | string | null>(null)
   const [sending, setSending] = useState(false)
   const [say, setSay] = useState('')
+  const references = useJob((j) => j.references)
+  const support = useMemo(() => supportOf(references), [references])
   const original = reads.at(-1)
   const { remote, urlOf } = images
   useEffect(() => {
@@ -161,7 +163,7 @@ function Before({
     }
   }, [remote, urlOf, original, release])
   const data = built !== null && typeof built !== 'string' ? dataPoint(built.doubtful) : null
-  const points = [...preFlight(firmwareView(state)), ...(data ? [data] : [])]
+  const points = [...preFlight(firmwareView(state), support), ...(data ? [data] : [])]
   const forbidden = points.some((p) => p.is === 'no')
   const open = points.filter((p) => p.is === 'open')
   const ready =

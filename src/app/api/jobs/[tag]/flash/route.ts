@@ -1,11 +1,13 @@
 import Joi from 'joi'
 import { clipFault } from '@/core/firmware/clip'
 import { preFlight } from '@/core/firmware/pre-flight'
+import { supportOf } from '@/core/firmware/route/support-table'
 import { firmwareView } from '@/core/job/firmware-view'
 import type { JobState } from '@/core/job/job-state'
 import { hasFile } from '@/data/files'
 import { askToStop, beginSession, lastSession } from '@/data/flash-sessions'
 import { jobNow } from '@/data/job-now'
+import { referencesOf } from '@/data/references'
 import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/server/answers'
 import { simulatedChip } from '@/server/simulated-chip'
@@ -30,9 +32,16 @@ const order = Joi.object({
 const sessionNow = async (jobId: string) => lastSession(jobId, (await jobNow(jobId)).state.firmware.chipSince)
 
 /** What speaks against writing a release now; null when everything was looked at. */
-function refusedBy(state: JobState, release: string | null, despite: readonly string[]): string | null {
+async function refusedBy(
+  state: JobState,
+  release: string | null,
+  despite: readonly string[],
+): Promise<string | null> {
   if (release === null) return 'There is no backup of a session here to put back.'
-  const points = preFlight(firmwareView(state))
+  const points = preFlight(
+    firmwareView(state),
+    supportOf(await referencesOf(state.intake.ticket.boardModelId)),
+  )
   const against =
     points.find((p) => p.is === 'no') ?? points.find((p) => p.is === 'open' && !despite.includes(p.say))
   return against ? `Not yet: ${against.say}.` : null
@@ -72,7 +81,7 @@ export async function POST(request: Request, { params }: Context) {
     const half = last !== null && last.ended !== null && last.ended !== 'verified' && last.backup !== null
     if (half && image !== last.image && image !== last.backup)
       return refuse(409, 'A session has not come through: go on with it, or roll back, first.', 'image')
-    const fault = half ? clipFault(state.firmware) : refusedBy(state, release, despite)
+    const fault = half ? clipFault(state.firmware) : await refusedBy(state, release, despite)
     if (fault) return refuse(409, fault, 'image')
     for (const file of [image, ...(release === null ? [] : [release])])
       if (!(await hasFile(job.id, file))) return refuse(422, 'That image is not with this job.', 'image')
