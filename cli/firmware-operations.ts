@@ -13,11 +13,15 @@ import { dumpQuality } from '@/core/firmware/image/dump'
 import { inspect, MOST_BYTES } from '@/core/firmware/image/inspect'
 import { judgeSameCode } from '@/core/firmware/image/same-code'
 import { readRecords, recordsKind, writeHexRecords, writeSRecords } from '@/core/firmware/image/records'
+import { microcodeSupport } from '@/core/firmware/route/microcode-support'
+import { Support } from '@/core/firmware/route/support-table'
+import type { SupportTable } from '@/core/firmware/route/support-table'
 import { drawSfdp, soldChips } from '@/simulated-bench/flash-chips'
 import { SpiNor } from '@/simulated-bench/spi-nor'
 import type { SpiFaults } from '@/simulated-bench/spi-nor'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
+import { known, sound, table } from './route-operations'
 
 /** Longest text of records of the largest image, characters. */
 const MOST_TEXT = 4 * MOST_BYTES
@@ -100,12 +104,26 @@ function standIn(contents: Uint8Array) {
 const kept = (share: number) => Math.round(share * 1000) / 1000
 
 export const firmwareOperations: Readonly<Record<string, Operation>> = {
-  'firmware.inspect': operation<{ image: string }>(
-    'What is in a firmware image: capsule, regions, volumes, files and their sums, microcode, what is empty.',
-    Joi.object({ image: Joi.string().required() }),
-    ({ image }) => {
+  'firmware.inspect': operation<{ image: string; table: SupportTable | null; release: string | null }>(
+    'What is in a firmware image: capsule, regions, volumes, files and their sums, microcode beside a table, what is empty.',
+    Joi.object({
+      image: Joi.string().required(),
+      table: table.allow(null).default(null),
+      release: Joi.string().max(60).allow(null).default(null),
+    }),
+    ({ image, table: of, release }) => {
+      if (of) {
+        sound(of, 'table')
+        known(of, release, 'release')
+      }
       const { base, bytes } = readImage(image, 'image')
-      return { base, ...inspect(bytes), entropy: [...blockEntropy(bytes)].map(kept) }
+      const inspection = inspect(bytes)
+      return {
+        base,
+        ...inspection,
+        supports: microcodeSupport(inspection.microcodes, of && new Support(of), release),
+        entropy: [...blockEntropy(bytes)].map(kept),
+      }
     },
   ),
 

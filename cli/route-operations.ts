@@ -38,9 +38,10 @@ const supportRow = Joi.object({
   source: Joi.string().allow('').max(200).default(''),
   date: orNone.default(null),
   trust: odds.default(0.95),
+  signature: Joi.number().integer().min(0).max(0xffffffff),
 })
 /** Releases oldest first, and the CPUs they start. */
-const table = Joi.object({
+export const table = Joi.object({
   releases: Joi.array().items(release).min(1).max(2000).required(),
   support: Joi.array().items(supportRow).max(20_000).default([]),
 })
@@ -68,7 +69,7 @@ const asWay = (w: GivenWay): Way => ({
 })
 
 /** @throws BadInput for the first thing that is wrong in the table */
-function sound(of: SupportTable, field: string): void {
+export function sound(of: SupportTable, field: string): void {
   const fault = tableFaults(of).find((f) => f.level === 'error')
   if (!fault) return
   const part = ['from', 'until', 'family'].includes(fault.field) ? 'support' : 'releases'
@@ -77,7 +78,7 @@ function sound(of: SupportTable, field: string): void {
 }
 
 /** @throws BadInput when a release that is named does not stand in the table */
-function known(of: SupportTable, said: string | null, field: string): void {
+export function known(of: SupportTable, said: string | null, field: string): void {
   if (said !== null && !of.releases.some((r) => r.name === said))
     throw new BadInput(
       field,

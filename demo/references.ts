@@ -96,9 +96,9 @@ const k74 = {
   cpus: {
     name: 'TW-K74, as of May',
     support: [
-      cpu('Orrin 41', '1.20', '1.62'),
-      cpu('Orrin 44', '1.20', '1.62'),
-      cpu('Orrin 47', '1.30'),
+      cpu('Orrin 41', '1.20', '1.62', { signature: 0x60a50 }),
+      cpu('Orrin 44', '1.20', '1.62', { signature: 0x60a51 }),
+      cpu('Orrin 47', '1.30', null, { signature: 0x60a51 }),
       cpu('Orrin 53', '2.00'),
       cpu('Orrin 55', '1.60', null, { trust: 0.7, source: 'seen once, on another bench' }),
       cpu('Orrin 58', '2.04'),

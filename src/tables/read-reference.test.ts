@@ -8,7 +8,7 @@ const csv = {
   current: `s\ta\n${Array.from({ length: 60 }, (_, i) => `${i / 10}\t${i < 30 ? 0.05 : 1.2}`).join('\n')}\n`,
   releases:
     'release,date,needs,holds,state,source,trust\n1.02,2024-03-01,,,,maker,0.9\n1.30,,1.02,,unstable withdrawn,,\n1.31,,,1.30,,,\n',
-  cpus: 'cpu,family,from,until,state,source,date,trust\nOrrin 31,3x,1.02,1.30,,list,2024-03-01,0.8\nOrrin 44,4x,1.30,,unstable,,,\n',
+  cpus: 'cpu,family,from,until,state,source,date,trust,signature\nOrrin 31,3x,1.02,1.30,,list,2024-03-01,0.8,60A51\nOrrin 44,4x,1.30,,unstable,,,,\n',
   ways: 'way,by,minutes,risk,price,from,downgrades,stepping,holds\nupdater,,,,,,no,,\nprogrammer,header,20,0.03,900,,,,\nsecond chip,,,,,,,,1.02\n',
 } as const
 
@@ -35,6 +35,7 @@ describe('a reference of a board', () => {
     ['releases', 'release\n', 'line 2, rows: the table has a header but no releases'],
     ['cpus', 'cpu,from,trust\nx,1,2\n', 'line 2, trust: 2 is not between 0 and 1'],
     ['cpus', 'cpu,from\n,1\n', 'line 2, cpu: nothing stands here'],
+    ['cpus', 'cpu,from,signature\nx,1,ZZ\n', 'line 2, signature: “ZZ” is no signature'],
     ['ways', 'way\nferry\n', 'line 2, way: “ferry” is none of'],
     ['ways', 'way,by\nbutton,clip\n', 'line 2, by: only a programmer'],
     ['ways', 'way,holds\nupdater,1\n', 'line 2, holds: only a boot block'],

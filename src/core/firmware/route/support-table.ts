@@ -26,6 +26,8 @@ export interface SupportRow {
   readonly date: string | null
   /** How likely it is that the row is right, 0 to 1. */
   readonly trust: number
+  /** Family, model and stepping as the CPU itself gives them, where they are known. */
+  readonly signature?: number
 }
 
 /** Releases, oldest first, and the CPUs they start. */
@@ -76,6 +78,14 @@ export class Support {
   /** The releases that start a CPU, by index, stretch by stretch. */
   windows(cpu: string): readonly { readonly from: number; readonly until: number }[] {
     return this.rows.get(cpu) ?? []
+  }
+
+  /** CPUs whose signature is known. */
+  get signatures(): readonly { readonly cpu: string; readonly signature: number }[] {
+    return [...this.rows].flatMap(([cpu, rows]) => {
+      const signature = rows.find(({ row }) => row.signature !== undefined)?.row.signature
+      return signature === undefined ? [] : [{ cpu, signature }]
+    })
   }
 
   knows(cpu: string): boolean {

@@ -1,5 +1,6 @@
 import { firstFindings, missingColumns, notANumber, numberIn } from '@/core/tables/finding'
 import type { Finding, Row } from '@/core/tables/finding'
+import { saySignature } from './microcode-support'
 import { tableFaults } from './support-table'
 import type { Release, SupportRow } from './support-table'
 import { programmerBy, usualWays, wayKinds } from './way'
@@ -22,7 +23,17 @@ export interface WayTable {
 }
 
 export const releaseColumns = ['release', 'date', 'needs', 'holds', 'state', 'source', 'trust'] as const
-export const cpuColumns = ['cpu', 'family', 'from', 'until', 'state', 'source', 'date', 'trust'] as const
+export const cpuColumns = [
+  'cpu',
+  'family',
+  'from',
+  'until',
+  'state',
+  'source',
+  'date',
+  'trust',
+  'signature',
+] as const
 export const wayColumns = [
   'way',
   'by',
@@ -87,6 +98,14 @@ class Reader {
     if (text === '') return usual
     if (text !== 'yes' && text !== 'no') this.fault(field, `“${text}” is neither yes nor no`)
     return text === 'yes'
+  }
+  /** The signature of a CPU, hexadecimal. */
+  signature(field: string): { signature?: number } {
+    const text = this.text(field).replace(/^0x/i, '')
+    if (text === '') return {}
+    if (/^[0-9a-f]{1,8}$/i.test(text)) return { signature: parseInt(text, 16) }
+    this.fault(field, `“${text}” is no signature: hexadecimal figures, like 60A51`)
+    return {}
   }
   one<T extends string>(field: string, of: readonly T[]): T {
     const text = this.text(field) as T
@@ -171,6 +190,7 @@ export function readCpus(name: string, rows: readonly Row[], columns: readonly s
     source: r.text('source'),
     date: r.date('date'),
     trust: r.number('trust', USUAL_TRUST, 0, 1),
+    ...r.signature('signature'),
   }))
   return { of: findings.length ? null : { name, support }, findings: firstFindings(findings) }
 }
@@ -253,6 +273,7 @@ export const cpuRows = ({ support }: CpuTable): string[][] =>
     s.source,
     s.date ?? '',
     String(s.trust),
+    s.signature === undefined ? '' : saySignature(s.signature),
   ])
 export const wayRows = ({ ways }: WayTable): string[][] =>
   ways.map((w) => [

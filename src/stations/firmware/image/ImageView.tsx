@@ -4,6 +4,9 @@ import { hex } from '@/core/firmware/image/image-bytes'
 import type { Comparison } from '@/core/firmware/image/compare'
 import type { OwnedStretch } from '@/core/firmware/image/owner'
 import type { ImageLine } from '@/core/firmware/slice'
+import { microcodeSupport } from '@/core/firmware/route/microcode-support'
+import { supportOf } from '@/core/firmware/route/support-table'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { Count, useReader } from '@/ui/reader'
@@ -34,6 +37,8 @@ export function ImageView({
 }) {
   const { remote, urlOf } = images
   const { number } = useReader()
+  const references = useJob((j) => j.references)
+  const support = useMemo(() => supportOf(references), [references])
   const url = urlOf(image.file)
   const besideUrl = beside && urlOf(beside.file)
   const [seen, setSeen] = useState<{ url: string; is: Seen } | null>(null)
@@ -77,6 +82,12 @@ export function ImageView({
   if (!is) return <p role="status">Looking into {image.name}…</p>
   const cell = cells.findIndex((c) => at >= c.from && at < c.to)
   const { findings } = is.inspection
+  const carried = microcodeSupport(
+    is.inspection.microcodes,
+    support,
+    image.versions.find((v) => support?.releaseAt.has(v)) ?? null,
+  )
+  const against = carried.filter((c) => c.contradicts).length
   return (
     <div className="flex min-h-0 flex-1 flex-col gap-1.5">
       {cells.length > 0 && (
@@ -93,7 +104,7 @@ export function ImageView({
           hideLabel
           value={shown}
           options={['parts', 'bytes', 'findings']}
-          words={{ findings: `findings (${findings.length})` }}
+          words={{ findings: `findings (${findings.length + against})` }}
           onChange={setShown}
         />
         {comparison && (
@@ -124,6 +135,11 @@ export function ImageView({
         )}
         {shown === 'findings' && (
           <ul className="h-full overflow-y-auto text-[0.9rem]" tabIndex={0} aria-label="Findings">
+            {carried.map((c) => (
+              <li key={c.say} className={c.contradicts ? 'font-semibold text-ember' : ''}>
+                {c.say}
+              </li>
+            ))}
             {findings.length === 0 && (
               <li className="text-soft">Nothing: lengths and sums are as the image itself says.</li>
             )}

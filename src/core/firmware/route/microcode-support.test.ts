@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest'
+import { microcodeSupport } from './microcode-support'
+import { Support } from './support-table'
+
+const plain = {
+  date: null,
+  unstable: false,
+  withdrawn: false,
+  needs: null,
+  holds: null,
+  source: '',
+  trust: 1,
+}
+const row = { family: '', unstable: false, source: '', date: null, trust: 0.95 }
+const support = new Support({
+  releases: ['1.30', '1.40'].map((name) => ({ ...plain, name })),
+  support: [
+    { ...row, cpu: 'Orrin 41', from: '1.30', until: '1.30', signature: 0x60a50 },
+    { ...row, cpu: 'Orrin 44', from: '1.30', until: null, signature: 0x60a51 },
+    { ...row, cpu: 'Orrin 45', from: '1.30', until: null, signature: 0x60a51 },
+    { ...row, cpu: 'Orrin 53', from: '1.40', until: null, signature: 0x60b10 },
+    { ...row, cpu: 'Orrin 58', from: '1.40', until: null },
+  ],
+})
+const update = (signature: number, sumGood = true) => ({
+  from: 0,
+  to: 2048,
+  signature,
+  platforms: 1,
+  revision: 0x21,
+  date: '2025-03-14',
+  sumGood,
+})
+const says = (...of: Parameters<typeof microcodeSupport>) =>
+  microcodeSupport(...of).map((m) => `${m.contradicts ? '! ' : ''}${m.say}`)
+
+describe('microcode of an image beside the table', () => {
+  it('names the CPUs it is for, and contradicts the table both ways', () => {
+    expect(says([update(0x60a50), update(0x60a51)], support, '1.40')).toEqual([
+      '! microcode 0x21 of 2025-03-14 for CPU 60A50 (Orrin 41), which 1.40 does not start by the table',
+      'microcode 0x21 of 2025-03-14 for CPU 60A51 (Orrin 44, Orrin 45)',
+      '! no microcode for CPU 60B10 (Orrin 53), which 1.40 starts by the table',
+    ])
+    expect(says([update(0x60a50), update(0x60a51)], support, '1.30').join()).not.toContain('!')
+  })
+  it('does not count what does not add up, and contradicts nothing where release or table is not known', () => {
+    expect(says([update(0x60a51, false)], support, '1.30')).toEqual([
+      '! no microcode for CPU 60A50 (Orrin 41), which 1.30 starts by the table',
+      '! no microcode for CPU 60A51 (Orrin 44), which 1.30 starts by the table',
+      '! no microcode for CPU 60A51 (Orrin 45), which 1.30 starts by the table',
+    ])
+    for (const [s, r] of [
+      [null, '1.30'],
+      [support, null],
+      [support, '9.9'],
+    ] as const)
+      expect(says([update(0x999)], s, r)).toEqual(['microcode 0x21 of 2025-03-14 for CPU 999'])
+  })
+})
