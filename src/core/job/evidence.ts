@@ -1,4 +1,7 @@
 import type { Verdict } from '../firmware/image/same-code'
+import { namedIn, releasesKnown } from '../firmware/route/on-route'
+import { supportOf } from '../firmware/route/support-table'
+import type { CpuTable, ReleaseTable } from '../firmware/route/table-csv'
 import { identityNow } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { currentPass } from '../socket/slice'
@@ -35,6 +38,8 @@ export interface Dated extends Evidence {
 export interface BoardReference {
   readonly codes: CodeTable | null
   readonly rails: RailReference | null
+  readonly releases?: ReleaseTable | null
+  readonly cpus?: CpuTable | null
 }
 const nothingKnown: BoardReference = { codes: null, rails: null }
 
@@ -167,6 +172,37 @@ function mapEvidence(state: JobState, socket: Socket | null) {
   return { was, now, mended }
 }
 
+/** How far a table is believed that does not name a release for a CPU. */
+const UNNAMED = 0.9
+
+/**
+ * Whether what the chip held at each time runs the CPU that is in question, by the board's table: the one that is wanted, else
+ * the one that stayed dark, else the one that is fitted. Written to a release that runs it, that is mended.
+ */
+function releaseEvidence(
+  { firmware, board }: JobState,
+  { releases, cpus }: BoardReference,
+): {
+  readonly known: readonly { readonly seq: number; readonly outcome: string; readonly trust: number }[]
+  readonly mended: number | null
+} {
+  const support = releases && cpus ? supportOf({ releases, cpus }) : null
+  const asked =
+    firmware.route?.want.cpu ?? firmware.starts.find((s) => s.saw === 'dark')?.cpu ?? board.fitted.cpu
+  const cpu = asked === null ? null : namedIn(asked, support?.cpus.map((c) => c.cpu) ?? [])
+  if (!support || cpu === null) return { known: [], mended: null }
+  const known = releasesKnown(firmware).flatMap(({ release, seq }) => {
+    const at = release === null ? undefined : support.releaseAt.get(release)
+    if (at === undefined) return []
+    const row = support.rowOf(at, cpu)
+    return [{ seq, outcome: row ? 'runs it' : 'does not run it', trust: row ? row.trust : UNNAMED }]
+  })
+  const after = known.findIndex(
+    (k, i) => i > 0 && k.outcome === 'runs it' && known[i - 1]!.outcome !== 'runs it',
+  )
+  return { known, mended: after < 0 ? null : known[after]!.seq }
+}
+
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
  * had been mended by then. Of the same test between two mends only the last counts. Limits: a power-up is taken as
@@ -188,6 +224,8 @@ export function evidenceOf(
   // A release written over contents that were sound puts nothing right.
   const wasBroken = compared !== null && contentsSay[compared.verdict]?.[0] === 'differ'
   if (written?.release && wasBroken) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
+  const runsCpu = releaseEvidence(state, reference)
+  if (runsCpu.mended !== null) mends.push({ seq: runsCpu.mended, fault: 'CPU unsupported' })
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
     if (!testOf(test).outcomes.includes(outcome)) return
@@ -260,6 +298,8 @@ export function evidenceOf(
     const said = contentsSay[verdict]
     if (said) put(seq, 'chip contents', said[0], seq, Math.min(said[1], second === null ? READ_ONCE : 1))
   }
+  for (const { seq, outcome, trust } of runsCpu.known)
+    put(seq, 'version', outcome, runsCpu.mended !== null && seq >= runsCpu.mended ? seq + 1 : seq, trust)
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
   const seenHere = new Set([...found.values()].map((e) => e.test))
   const claimed = state.intake.claims.flatMap(({ seq, weighed, checked }): Dated[] => {

@@ -30,11 +30,21 @@ export interface ReleaseNow {
   readonly seq: number
 }
 
+/** The release in the chip by the newest that was seen, written or read. */
+export const releaseNow = (firmware: FirmwareState): ReleaseNow =>
+  releasesKnown(firmware).at(-1) ?? { release: null, by: 'nothing', seq: 0 }
+
 /**
- * The release in the chip by the newest that was seen, written or read. A chip whose code is broken off or damaged starts
- * nothing, until it is written.
+ * What the chip on the board held, one after the other. One whose code is broken off or damaged starts nothing, until it
+ * is written.
  */
-export function releaseNow({ steps, images, compared, written, chipSince }: FirmwareState): ReleaseNow {
+export function releasesKnown({
+  steps,
+  images,
+  compared,
+  written,
+  chipSince,
+}: FirmwareState): readonly ReleaseNow[] {
   const known: ReleaseNow[] = []
   for (const s of steps) {
     if (s.seq < chipSince) continue
@@ -47,7 +57,7 @@ export function releaseNow({ steps, images, compared, written, chipSince }: Firm
     known.push({ release: null, by: 'broken', seq: compared.seq })
   const file = written && images.findLast((i) => i.file === written.release)
   if (written && file?.versions[0]) known.push({ release: file.versions[0], by: 'written', seq: written.seq })
-  return known.reduce((a, b) => (b.seq >= a.seq ? b : a), { release: null, by: 'nothing', seq: 0 })
+  return known.sort((a, b) => a.seq - b.seq)
 }
 
 export type OnRoute =

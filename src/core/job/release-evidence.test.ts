@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../board/baseline'
+import { believe } from '../triage/reason/belief'
+import { toBelieve } from './advise'
+import { evidenceOf } from './evidence'
+import { gateOf } from './gate'
+import { jobState } from './job-state'
+import { tape } from './tape.testing'
+
+const plain = {
+  date: null,
+  unstable: false,
+  withdrawn: false,
+  needs: null,
+  holds: null,
+  source: '',
+  trust: 1,
+}
+const row = { family: '', unstable: false, source: '', date: null, trust: 0.8 }
+const references = {
+  codes: null,
+  rails: null,
+  releases: { name: '', releases: ['1.40', '2.04'].map((name) => ({ ...plain, name })) },
+  cpus: {
+    name: '',
+    support: [
+      { ...row, cpu: 'Orrin 44', from: '1.40', until: '1.40' },
+      { ...row, cpu: 'Orrin 53', from: '2.04', until: null },
+    ],
+  },
+}
+const version = (t: ReturnType<typeof tape>) =>
+  evidenceOf(jobState(t.entries), null, references).evidence.filter((e) => e.test === 'version')
+const dark = () =>
+  tape()
+    .put('fitted', { cpu: 'Orrin 53' })
+    .put('baseline', { ...nothingNoted, fans: 'on', picture: 'none', lamp: 'cpu' })
+    .put('fitted', { cpu: 'bench Orrin 44' })
+    .put('firmware', { version: '1.40' })
+
+describe('what the board’s table says of the release in the chip', () => {
+  it('is evidence on the CPU that stayed dark, as far as the table is believed', () => {
+    expect(version(dark())).toMatchObject([{ outcome: 'does not run it', reliability: 0.9, mended: [] }])
+    const runs = tape().put('fitted', { cpu: 'Orrin 44' }).put('firmware', { version: '1.40' })
+    expect(version(runs)).toMatchObject([{ outcome: 'runs it', reliability: 0.8 }])
+  })
+  it('says nothing of a release or a CPU that the table does not name', () => {
+    expect(version(tape().put('fitted', { cpu: 'Orrin 99' }).put('firmware', { version: '1.40' }))).toEqual(
+      [],
+    )
+    expect(version(tape().put('fitted', { cpu: 'Orrin 44' }).put('firmware', { version: '9.9' }))).toEqual([])
+    expect(evidenceOf(jobState(dark().entries), null).evidence.some((e) => e.test === 'version')).toBe(false)
+  })
+  it('is mended by a release that runs it', () => {
+    const said = version(dark().put('firmware', { wrote: '2.04' }).put('fitted', { cpu: 'Orrin 53' }))
+    expect(said.map((e) => [e.outcome, e.mended])).toEqual([
+      ['does not run it', []],
+      ['runs it', ['CPU unsupported']],
+    ])
+  })
+  it('makes “this version does not run this CPU” likelier, and unlikely where it does', () => {
+    const odds = (t: ReturnType<typeof tape>, known: typeof references | { codes: null; rails: null }) => {
+      const state = jobState(t.entries)
+      const asked = toBelieve(state, null, gateOf(state, null), {
+        references: known,
+        earlier: [],
+        own: {},
+        record: [],
+        figures: {} as never,
+      })
+      return believe(asked).causes.find((c) => c.faults.includes('CPU unsupported'))?.odds ?? 0
+    }
+    const without = odds(dark(), { codes: null, rails: null })
+    expect(odds(dark(), references)).toBeGreaterThan(2 * without)
+  })
+})
