@@ -1,3 +1,6 @@
+import { readId } from '@/core/firmware/chip/jedec-id'
+import type { TakenChip } from '@/core/firmware/chip/taken-chips'
+import { soldChips } from '@/simulated-bench/flash-chips'
 import type { Release, SupportRow } from '@/core/firmware/route/support-table'
 import { usualWays } from '@/core/firmware/route/way'
 import { rails } from '@/core/board/rail'
@@ -78,6 +81,25 @@ const cpu = (
   ...rest,
 })
 
+/** A chip as its data sheet has it. */
+const chip = (marking: string, checksId: boolean | null): TakenChip => {
+  const sold = soldChips.find((c) => c.marking === marking)!
+  const { bytes, quadEnable, addressing, erases } = sold.sfdp
+  const read = readId(Uint8Array.from(sold.id))
+  return {
+    name: marking,
+    id: read.is === 'read' ? read.id : null,
+    volts: sold.volts,
+    bytes,
+    package: 'SOIC-8',
+    quadEnable,
+    addressing,
+    erases,
+    mhz: 104,
+    checksId,
+  }
+}
+
 /** The K74 came out with the 4x; the 5x need a release that the first ones cannot write by themselves. */
 const k74 = {
   releases: {
@@ -144,12 +166,14 @@ export const demoReferences: Readonly<Record<string, Partial<References>>> = {
     rails: goodBoard('the spare K74'),
     current: goodCurrent('the spare K74', 74),
     ...k74,
+    chips: { name: 'TW-K74', chips: [chip('LSN-16V', true)] },
   },
   'tw-k61-b': k61,
   'br-sound-7': {
     codes: codes('Sound-7 codes', 120),
     rails: goodBoard('the observatory’s other board'),
     current: goodCurrent('the observatory’s other board', 7),
+    chips: { name: 'Sound-7', chips: [chip('LSN-16V', true)] },
   },
 }
 

@@ -226,7 +226,7 @@ export function catalogueTerminal(now: DemoNow): DemoJob {
       }),
     )
     .put('firmware', { chip: 'FERN-32V', chipVolts: 1.8 })
-    .put('firmware', { did: 'two reads differ in the upper half' })
+    .put('note', { text: 'read twice by the owner before us: the reads differ in the upper half' })
     .put('clock', { run: null })
   return { tape, owner: { name: 'Lending Library', contact: 'desk, afternoons' }, pictures: [] }
 }

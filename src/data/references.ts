@@ -1,4 +1,5 @@
 import 'server-only'
+import type { ChipTable } from '@/core/firmware/chip/taken-chips'
 import type { CpuTable, ReleaseTable, WayTable } from '@/core/firmware/route/table-csv'
 import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import type { CurrentReference } from '@/core/triage/instruments/current-trace'
@@ -10,7 +11,7 @@ import { settingsChanged } from './settings-revision'
 
 /**
  * What is known of a board model: what its codes mean, the rails and the current of a good one; its releases, the CPUs
- * they start, and the ways by which they get into the chip.
+ * they start, the ways by which they get into the chip, and the chips it takes.
  */
 export interface References {
   readonly codes: CodeTable | null
@@ -19,6 +20,7 @@ export interface References {
   readonly releases: ReleaseTable | null
   readonly cpus: CpuTable | null
   readonly ways: WayTable | null
+  readonly chips: ChipTable | null
 }
 export const noReferences: References = {
   codes: null,
@@ -27,8 +29,9 @@ export const noReferences: References = {
   releases: null,
   cpus: null,
   ways: null,
+  chips: null,
 }
-export const referenceKinds = ['codes', 'rails', 'current', 'releases', 'cpus', 'ways'] as const
+export const referenceKinds = ['codes', 'rails', 'current', 'releases', 'cpus', 'ways', 'chips'] as const
 export type ReferenceKind = (typeof referenceKinds)[number]
 
 export async function referencesOf(boardModelId: string | null, db: Queryable = pool()): Promise<References> {

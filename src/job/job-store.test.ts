@@ -9,7 +9,15 @@ import type { JobSeed } from './job-store'
 const nothingRound: Surroundings = {
   socket: null,
   landmarks: [],
-  references: { codes: null, rails: null, current: null, releases: null, cpus: null, ways: null },
+  references: {
+    codes: null,
+    rails: null,
+    current: null,
+    releases: null,
+    cpus: null,
+    ways: null,
+    chips: null,
+  },
   earlier: [],
   shelf: [],
   own: {},

@@ -31,7 +31,7 @@ export function firmwareOf(boardModelId: string): FirmwareLine {
 export function soldOn({ boardModelId, faults }: Pick<ChipOnBoard, 'boardModelId' | 'faults'>): SoldChip {
   const marking = faults.includes('firmware chip')
     ? 'FERN-32V'
-    : boardModelId.startsWith('tw-')
+    : boardModelId.startsWith('tw-') || boardModelId === 'br-sound-7'
       ? 'LSN-16V'
       : 'LSN-16M'
   return soldChips.find((c) => c.marking === marking)!

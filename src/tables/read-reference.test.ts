@@ -9,11 +9,13 @@ const csv = {
   releases:
     'release,date,needs,holds,state,source,trust\n1.02,2024-03-01,,,,maker,0.9\n1.30,,1.02,,unstable withdrawn,,\n1.31,,,1.30,,,\n',
   cpus: 'cpu,family,from,until,state,source,date,trust,signature\nOrrin 31,3x,1.02,1.30,,list,2024-03-01,0.8,60A51\nOrrin 44,4x,1.30,,unstable,,,,\n',
+  chips:
+    'chip,id,volts,mib,package,quad,addressing,erases,mhz,checks_id\nLSN-16V,7F 7F 33 60 15,1.8,2,SOIC-8,bit 6 of status 1,3 bytes,4:20 64:D8,104,yes\nFERN-32V,,,,,,,,,\n',
   ways: 'way,by,minutes,risk,price,from,downgrades,stepping,holds\nupdater,,,,,,no,,\nprogrammer,header,20,0.03,900,,,,\nsecond chip,,,,,,,,1.02\n',
 } as const
 
 describe('a reference of a board', () => {
-  it.each(['codes', 'rails', 'current', 'releases', 'cpus', 'ways'] as const)(
+  it.each(['codes', 'rails', 'current', 'releases', 'cpus', 'ways', 'chips'] as const)(
     '%s read back as they were written',
     (kind) => {
       const { body, findings } = readReference(kind, 'a board', csv[kind])
@@ -35,7 +37,10 @@ describe('a reference of a board', () => {
     ['releases', 'release\n', 'line 2, rows: the table has a header but no releases'],
     ['cpus', 'cpu,from,trust\nx,1,2\n', 'line 2, trust: 2 is not between 0 and 1'],
     ['cpus', 'cpu,from\n,1\n', 'line 2, cpu: nothing stands here'],
-    ['cpus', 'cpu,from,signature\nx,1,ZZ\n', 'line 2, signature: “ZZ” is no signature'],
+    ['cpus', 'cpu,from,signature\nx,1,ZZ\n', 'line 2, signature: “ZZ” are no hexadecimal figures'],
+    ['chips', 'chip,id\nx,7F\n', 'line 2, id: “7F” is no ID'],
+    ['chips', 'chip,erases\nx,4K\n', 'line 2, erases: “4K” is no erase'],
+    ['chips', 'chip,volts\nx,33\n', 'line 2, volts: 33 is not between 0.5 and 12'],
     ['ways', 'way\nferry\n', 'line 2, way: “ferry” is none of'],
     ['ways', 'way,by\nbutton,clip\n', 'line 2, by: only a programmer'],
     ['ways', 'way,holds\nupdater,1\n', 'line 2, holds: only a boot block'],

@@ -1,3 +1,5 @@
+import { chipColumns, chipRows, readChips } from '@/core/firmware/chip/taken-chips'
+import type { ChipTable } from '@/core/firmware/chip/taken-chips'
 import {
   cpuColumns,
   cpuRows,
@@ -28,10 +30,11 @@ export const referenceWords = {
   releases: { what: 'Firmware releases, oldest first', columns: releaseColumns.join(', ') },
   cpus: { what: 'CPUs, and the releases that start them', columns: cpuColumns.join(', ') },
   ways: { what: 'Ways a release gets into the chip', columns: wayColumns.join(', ') },
+  chips: { what: 'Firmware chips it is known to take, its own first', columns: chipColumns.join(', ') },
 } as const
 export type Kind = keyof typeof referenceWords
 
-type Reference = CodeTable | RailReference | CurrentReference | ReleaseTable | CpuTable | WayTable
+type Reference = CodeTable | RailReference | CurrentReference | ReleaseTable | CpuTable | WayTable | ChipTable
 
 export interface ReadReference {
   readonly body: Reference | null
@@ -78,6 +81,10 @@ export function readReference(kind: Kind, name: string, csv: string): ReadRefere
       const { of, findings } = readWays(name, rows, columns)
       return done(of, findings, ({ ways }) => `${ways.length} ways`)
     }
+    case 'chips': {
+      const { of, findings } = readChips(name, rows, columns)
+      return done(of, findings, ({ chips }) => `${chips.length} chips`)
+    }
   }
 }
 
@@ -92,6 +99,8 @@ export function referenceCsv(kind: Kind, body: Reference): string {
       return writeCsv(releaseColumns, releaseRows(body as ReleaseTable))
     case 'cpus':
       return writeCsv(cpuColumns, cpuRows(body as CpuTable))
+    case 'chips':
+      return writeCsv(chipColumns, chipRows(body as ChipTable))
     case 'ways':
       return writeCsv(wayColumns, wayRows(body as WayTable))
     case 'current': {

@@ -1,4 +1,8 @@
 import type { Verdict } from '../firmware/image/same-code'
+import { sameId } from '../firmware/chip/jedec-id'
+import { substitute } from '../firmware/chip/substitute'
+import { chipAsRead, wantedOf } from '../firmware/chip/taken-chips'
+import type { ChipTable } from '../firmware/chip/taken-chips'
 import { namedIn, releasesKnown } from '../firmware/route/on-route'
 import { supportOf } from '../firmware/route/support-table'
 import type { CpuTable, ReleaseTable } from '../firmware/route/table-csv'
@@ -40,6 +44,7 @@ export interface BoardReference {
   readonly rails: RailReference | null
   readonly releases?: ReleaseTable | null
   readonly cpus?: CpuTable | null
+  readonly chips?: ChipTable | null
 }
 const nothingKnown: BoardReference = { codes: null, rails: null }
 
@@ -291,8 +296,16 @@ export function evidenceOf(
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
   // An ID that answers is not yet the right one: that takes a list of what the board takes.
+  const read = chipAsRead(state.firmware)
+  const wanted = reference.chips ? wantedOf(reference.chips) : null
   const asked = state.firmware.steps.findLast((f) => f.chipId !== undefined)
   if (asked && identityNow(state.firmware)?.answers === false) put(asked.seq, 'chip id', 'wrong or none')
+  else if (asked && read && wanted) {
+    const id = substitute(wanted, read).points.find((p) => p.point === 'ID')!
+    if (id.is === 'refuse') put(asked.seq, 'chip id', 'wrong or none')
+    else if (wanted.takes.some((known) => read.id && sameId(known, read.id)))
+      put(asked.seq, 'chip id', 'right')
+  }
   if (compared) {
     const { seq, verdict, second } = compared
     const said = contentsSay[verdict]

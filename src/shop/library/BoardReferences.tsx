@@ -10,7 +10,7 @@ import { useTable } from './use-table'
 
 const sections = [
   { id: 'references', title: 'What triage compares with', kinds: ['codes', 'rails', 'current'] },
-  { id: 'firmware', title: 'Firmware', kinds: ['releases', 'cpus', 'ways'] },
+  { id: 'firmware', title: 'Firmware', kinds: ['releases', 'cpus', 'ways', 'chips'] },
 ] as const
 
 /** What is known of a board, kind by kind; a table in, the same table out. */

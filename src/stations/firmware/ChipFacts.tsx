@@ -2,6 +2,8 @@
 import { useState } from 'react'
 import { tooMuch } from '@/core/firmware/clip'
 import { readHexBytes } from '@/core/firmware/chip/jedec-id'
+import { substitute } from '@/core/firmware/chip/substitute'
+import { chipAsRead, wantedOf } from '@/core/firmware/chip/taken-chips'
 import type { Sfdp } from '@/core/firmware/chip/sfdp'
 import { identityNow, lastNoted } from '@/core/firmware/slice'
 import { readNumber } from '@/core/tables/read-number'
@@ -49,6 +51,7 @@ export function ChipFacts() {
         }}
       />
       {identity?.sfdp && <Itself sfdp={identity.sfdp} />}
+      <TakenChips />
       {identity?.findings.map((text) => (
         <p key={text} className="text-[0.9rem] text-ember">
           {text}
@@ -134,6 +137,53 @@ function Volts({
         return null
       }}
     />
+  )
+}
+
+const verdicts = {
+  fits: 'It fits.',
+  'fits with change': 'It fits with a change.',
+  refuse: 'Refuse it.',
+  'cannot tell': 'It cannot be told whether it fits.',
+} as const
+
+/** Which chips the board is known to take, and whether the one that was read is one, point by point. */
+function TakenChips() {
+  const table = useJob((j) => j.references.chips)
+  const firmware = useJob((j) => j.state.firmware)
+  const wanted = table && wantedOf(table)
+  if (!wanted) return null
+  const read = chipAsRead(firmware)
+  const judged = read && substitute(wanted, read)
+  const order = { refuse: 0, 'with change': 1, 'not known': 2, fits: 3 } as const
+  return (
+    <section aria-label="Whether the chip fits" className="pt-1 text-[0.9rem]">
+      <p className="text-soft">
+        This board is known to take {table.chips.map((c) => c.name).join(', ')}
+        {wanted.checksId && ', and looks at the ID'}.
+      </p>
+      {judged && (
+        <>
+          <p className={`font-semibold ${judged.verdict === 'refuse' ? 'text-ember' : ''}`}>
+            {verdicts[judged.verdict]}
+          </p>
+          <ul>
+            {[...judged.points]
+              .sort((a, b) => order[a.is] - order[b.is])
+              .map((p) => (
+                <li
+                  key={p.point}
+                  className={p.is === 'refuse' ? 'text-ember' : p.is === 'fits' ? '' : 'text-soft'}
+                >
+                  <span aria-hidden="true">{p.is === 'fits' ? '✓' : p.is === 'refuse' ? '✗' : '·'}</span>{' '}
+                  <b className="font-semibold">{p.point}</b> {p.say}
+                  {p.is === 'with change' && ' (with change)'}
+                </li>
+              ))}
+          </ul>
+        </>
+      )}
+    </section>
   )
 }
 

@@ -39,6 +39,10 @@ const figures = (byte: number) => byte.toString(16).toUpperCase().padStart(2, '0
 export const sayId = ({ bank, maker, device }: ChipId): string =>
   `${bank > 0 ? `bank ${bank + 1}: ` : ''}${[maker, ...device].map(figures).join(' ')}`
 
+/** The bytes a chip answers with, continuation codes and all. */
+export const sayIdBytes = ({ bank, maker, device }: ChipId): string =>
+  [...Array.from({ length: bank }, () => CONTINUATION), maker, ...device].map(figures).join(' ')
+
 export const sameId = (a: ChipId, b: ChipId): boolean =>
   a.bank === b.bank && a.maker === b.maker && a.device[0] === b.device[0] && a.device[1] === b.device[1]
 

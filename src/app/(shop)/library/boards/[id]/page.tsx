@@ -13,7 +13,7 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
   await signedIn(`/library/boards/${id}`)
   const board = await boardById(id)
   if (!board) notFound()
-  const [landmarks, { codes, rails, current, releases, cpus, ways }] = await Promise.all([
+  const [landmarks, { codes, rails, current, releases, cpus, ways, chips }] = await Promise.all([
     landmarksOf(id),
     referencesOf(id),
   ])
@@ -29,6 +29,7 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
           releases && `${releases.releases.length} releases, the newest ${releases.releases.at(-1)!.name}`,
         cpus: cpus && `${new Set(cpus.support.map((s) => s.cpu)).size} CPUs`,
         ways: ways && ways.ways.map(sayWay).join('; '),
+        chips: chips && chips.chips.map((c) => c.name).join(', '),
       }}
     />
   )

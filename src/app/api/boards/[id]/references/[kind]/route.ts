@@ -55,7 +55,7 @@ export const POST = (request: Request, context: Context) =>
     const { name, csv } = value as { name: string; csv: string }
     const { body, findings, say } = await heavy(account.id, 'reference', { kind, name, csv }, request.signal)
     if (!body) return Response.json({ kept: false, say, findings })
-    const firmware = kind === 'releases' || kind === 'cpus' || kind === 'ways'
+    const firmware = kind === 'releases' || kind === 'cpus' || kind === 'ways' || kind === 'chips'
     const all = firmware ? { ...(await referencesOf(id)), [kind]: body } : null
     const between = all ? betweenTables(all.releases, all.cpus, all.ways) : []
     if (between.length > 0) return Response.json({ kept: false, say: '', findings: between })
