@@ -10,6 +10,7 @@ import { hideBoard } from '@/data/hidden-boards'
 import { createJob, saveCustomer } from '@/data/jobs'
 import { migrate } from '@/data/migrate'
 import { closePool, pool, transaction } from '@/data/pool'
+import { keepBenchCpu } from '@/data/bench-cpus'
 import { keepReference, referenceKinds } from '@/data/references'
 import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
@@ -20,7 +21,7 @@ import { hiddenContacts } from './hidden-contacts'
 import { history } from './history'
 import { demoJobs, lighthouseBefore } from './jobs'
 import type { DemoJob } from './jobs/job'
-import { demoHidden, demoReferences } from './references'
+import { demoBenchCpus, demoHidden, demoReferences } from './references'
 import { demoSockets } from './sockets'
 import { steadyId } from './tape-writer'
 import type { TapeWriter } from './tape-writer'
@@ -92,6 +93,7 @@ async function layShop(): Promise<void> {
       const body = references[kind]
       if (body) await keepReference(id, kind, body)
     }
+  for (const cpu of demoBenchCpus) await keepBenchCpu(cpu)
   await keepDonor('kiosk board burnt at the rail, drawer 3', demoSockets.lg1284.id, 61)
   const now = new Date()
   for (const tape of history(FINISHED, now)) await layJob(tape, ines, null)

@@ -191,3 +191,14 @@ export const demoHidden: Readonly<Record<string, readonly FaultId[]>> = {
   'Q-0417': ['memory A contact open'],
   'Q-0418': ['12 V short'],
 }
+
+/** CPUs the shop keeps to carry boards over an update, and what others would cost. */
+export const demoBenchCpus = [
+  { cpu: 'Orrin 31', owned: true, priceMinor: null },
+  { cpu: 'Orrin 36', owned: false, priceMinor: 9_000 },
+  { cpu: 'Orrin 41', owned: true, priceMinor: null },
+  { cpu: 'Orrin 44', owned: true, priceMinor: null },
+  { cpu: 'Orrin 47', owned: false, priceMinor: 22_000 },
+  { cpu: 'Orrin 53', owned: false, priceMinor: 64_000 },
+  { cpu: 'Orrin 55', owned: false, priceMinor: 31_000 },
+] as const

@@ -24,6 +24,7 @@ const nothingRound: Surroundings = {
   record: [],
   figures: usualFigures,
   donors: [],
+  benchCpus: [],
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

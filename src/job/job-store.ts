@@ -114,6 +114,7 @@ const surroundingsIn = ({
   record,
   figures,
   donors,
+  benchCpus,
 }: Surroundings): Surroundings => ({
   socket,
   landmarks,
@@ -124,6 +125,7 @@ const surroundingsIn = ({
   record,
   figures,
   donors,
+  benchCpus,
 })
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })

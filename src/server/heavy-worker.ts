@@ -4,6 +4,8 @@ import sharp from 'sharp'
 import { renderToBuffer } from '@react-pdf/renderer'
 import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
+import { kit } from '@/core/firmware/route/kit'
+import type { KitBoard, KitCpu } from '@/core/firmware/route/kit'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
 import { practiceScore } from '@/core/triage/practice/practice-score'
@@ -15,6 +17,7 @@ import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/server/SheetPdf'
 import { unpackJob } from '@/server/job-zip'
+import { coverSolver } from '@/server/solve-cover'
 import { readCsv } from '@/tables/read-csv'
 import { readReference } from '@/tables/read-reference'
 import type { Kind as ReferenceKind } from '@/tables/read-reference'
@@ -48,6 +51,9 @@ const work = {
   socket: (request: SocketRequest) => readSocket(request, sha256),
   reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>
     readReference(kind, name, csv),
+  /** The bench-CPU kit. */
+  kit: async ({ boards, cpus, dropped }: { boards: KitBoard[]; cpus: KitCpu[]; dropped: string | null }) =>
+    kit(boards, cpus, dropped, await coverSolver()),
   faults: ({ csv }: { csv: string }) => {
     const { rows, columns, uneven } = readCsv(csv)
     return { ...readFaultTable(rows, columns), uneven }

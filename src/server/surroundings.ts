@@ -11,6 +11,8 @@ import type { SnapTally } from '@/core/socket/straighten/snap-record'
 import type { ShelfItem } from '@/core/triage/model/bench-test'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import type { EarlierJob } from '@/data/jobs'
+import { benchCpus } from '@/data/bench-cpus'
+import type { BenchCpu } from '@/data/bench-cpus'
 import { ownFigures } from '@/data/bench-figures'
 import { donors } from '@/data/donors'
 import { ownFaultOdds } from '@/data/fault-odds'
@@ -38,6 +40,8 @@ export interface Surroundings {
   readonly figures: BenchFigures
   /** Sockets of this kind that are kept for their contacts. */
   readonly donors: readonly Donor[]
+  /** CPUs of the shop's bench, and what others would cost. */
+  readonly benchCpus: readonly BenchCpu[]
 }
 
 /** What stands round a job outside its tape. */
@@ -46,7 +50,7 @@ export async function surroundingsOf(
   { intake: { ticket } }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own, record, set, kept] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own, record, set, kept, cpus] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
@@ -55,6 +59,7 @@ export async function surroundingsOf(
     strokeRecord(),
     ownFigures(),
     socket ? donors(socket.id) : [],
+    benchCpus(),
   ])
   return {
     socket,
@@ -66,5 +71,6 @@ export async function surroundingsOf(
     record,
     figures: figuresOf(set),
     donors: kept,
+    benchCpus: cpus,
   }
 }

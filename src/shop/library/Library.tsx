@@ -24,6 +24,10 @@ export function Library({
         A job’s map, odds and limits follow from what stands here, and from{' '}
         <Link href="/library/faults" className="text-ink underline decoration-line underline-offset-4">
           the faults triage knows
+        </Link>
+        ,{' '}
+        <Link href="/library/kit" className="text-ink underline decoration-line underline-offset-4">
+          bench CPUs
         </Link>{' '}
         and{' '}
         <Link href="/library/bench" className="text-ink underline decoration-line underline-offset-4">

@@ -11,6 +11,8 @@ export interface ToPlan extends RouteAsk {
   /** How the release in the chip is known. */
   readonly known: ReleaseNow['by']
   readonly seen: readonly SeenStart[]
+  /** What CPUs would cost that are not at hand; one that nobody knows counts as the dearest. */
+  readonly prices: Readonly<Record<string, number>>
 }
 
 export type Planned =
@@ -37,7 +39,7 @@ export type Planned =
 const OTHER_FAULT = 0.3
 
 /** What the station says of a wish: the route, what would open one, or what to try while the release is not known. */
-export function planRoute({ by, known, seen, ...ask }: ToPlan): Planned {
+export function planRoute({ by, known, seen, prices, ...ask }: ToPlan): Planned {
   if (known === 'nothing') {
     const hand = ask.cpus.map((c) => c.cpu)
     const odds = versionOdds({
@@ -54,13 +56,13 @@ export function planRoute({ by, known, seen, ...ask }: ToPlan): Planned {
   const answer = routeOf(ask, by)
   if (answer.is === 'none') {
     const hand = new Set(ask.cpus.map((c) => c.cpu))
+    const dearest = Math.max(1, ...Object.values(prices))
     const named = [...new Set(ask.table.support.map((s) => s.cpu))]
     return {
       is: 'none',
       why: answer.why,
       opens: whatOpens(ask, {
-        // What they cost is not known here: the fewest that open a way.
-        cpus: named.filter((cpu) => !hand.has(cpu)).map((cpu) => ({ cpu, price: 1 })),
+        cpus: named.filter((cpu) => !hand.has(cpu)).map((cpu) => ({ cpu, price: prices[cpu] ?? dearest })),
         programmer: ask.ways.some((w) => w.kind === 'programmer')
           ? null
           : { ...usualWays.clip, price: 0, from: null, holds: null },

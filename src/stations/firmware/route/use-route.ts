@@ -33,6 +33,7 @@ export function useRoute() {
   const firmware = useJob((j) => j.state.firmware)
   const fitted = useJob((j) => j.state.board.fitted.cpu)
   const ticket = useJob((j) => j.state.intake.ticket.cpu)
+  const bench = useJob((j) => j.benchCpus)
   const [wish, setWish] = useState<Partial<Wish>>({})
   const [planned, setPlanned] = useState<{ of: string; is: Planned | string } | null>(null)
   const worker = useRef<{ remote: Remote<RouteWorker>; thread: Worker } | null>(null)
@@ -67,15 +68,16 @@ export function useRoute() {
       .sort((a, b) => lower.indexOf(a.toLowerCase()) - lower.indexOf(b.toLowerCase()))
     const dark = firmware.starts.find((s) => s.saw === 'dark')
     const seen = firmware.starts.map((s) => namedIn(s.cpu, names)).filter((n) => n !== null)
+    const owned = bench.flatMap((c) => (c.owned && names.includes(c.cpu) ? [c.cpu] : []))
     return {
       cpu: route ? route.want.cpu : ((dark && namedIn(dark.cpu, names)) ?? told[0] ?? now.cpu),
       release: route ? route.want.release : null,
-      hand: new Set(route ? route.hand : [...told, ...seen, ...(now.cpu ? [now.cpu] : [])]),
+      hand: new Set(route ? route.hand : [...told, ...seen, ...owned, ...(now.cpu ? [now.cpu] : [])]),
       ways: new Set(route ? route.ways : ways.map(sayWay)),
       by: route?.by ?? 'time',
       ...wish,
     }
-  }, [firmware, names, ticket, now.cpu, ways, wish])
+  }, [firmware, names, ticket, now.cpu, ways, wish, bench])
   const ask = useMemo((): ToPlan | null => {
     if (!support || (chosen.cpu === null && chosen.release === null) || now.foreign) return null
     return {
@@ -87,12 +89,15 @@ export function useRoute() {
       fit: { minutes: 6, risk: 0.01 },
       by: chosen.by,
       known: now.by,
+      prices: Object.fromEntries(
+        bench.flatMap((c) => (c.priceMinor === null ? [] : [[c.cpu, c.priceMinor / 100]])),
+      ),
       seen: firmware.starts.flatMap(({ cpu, saw }) => {
         const named = namedIn(cpu, names)
         return named ? [{ cpu: named, saw }] : []
       }),
     }
-  }, [support, chosen, ways, now, firmware.starts, names])
+  }, [support, chosen, ways, now, firmware.starts, names, bench])
   const key = useMemo(() => JSON.stringify(ask), [ask])
   useEffect(() => {
     if (!ask) return
