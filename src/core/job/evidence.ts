@@ -1,12 +1,11 @@
 import type { Verdict } from '../firmware/image/same-code'
-import { sameId } from '../firmware/chip/jedec-id'
-import { substitute } from '../firmware/chip/substitute'
-import { chipAsRead, wantedOf } from '../firmware/chip/taken-chips'
+import { readHexBytes, readId, sameId } from '../firmware/chip/jedec-id'
+import type { ChipWanted } from '../firmware/chip/substitute'
+import { wantedOf } from '../firmware/chip/taken-chips'
 import type { ChipTable } from '../firmware/chip/taken-chips'
 import { namedIn, releasesKnown } from '../firmware/route/on-route'
 import { supportOf } from '../firmware/route/support-table'
 import type { CpuTable, ReleaseTable } from '../firmware/route/table-csv'
-import { identityNow } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
@@ -177,6 +176,34 @@ function mapEvidence(state: JobState, socket: Socket | null) {
   return { was, now, mended }
 }
 
+/**
+ * What the last ID that was read of the chip, and of the one before it, says: an ID that answers is right only where the board is known to take it, and wrong only
+ * where the board looks at it. A chip with a wrong one that was changed for another is put right.
+ */
+function idEvidence(
+  { firmware }: JobState,
+  wanted: ChipWanted | null,
+): readonly { readonly seq: number; readonly outcome: 'wrong or none' | 'right' }[] {
+  const { steps, chipSince } = firmware
+  const ofEach = [false, true].map((now) =>
+    steps.findLast((f) => f.chipId !== undefined && f.seq >= chipSince === now),
+  )
+  const said = (chipId: string): 'wrong or none' | 'right' | null => {
+    const bytes = readHexBytes(chipId)
+    const read = bytes && readId(bytes)
+    if (read?.is !== 'read') return 'wrong or none'
+    if (wanted?.takes.some((known) => sameId(known, read.id))) return 'right'
+    return wanted?.checksId ? 'wrong or none' : null
+  }
+  const answers = (chipId: string) => readId(readHexBytes(chipId) ?? new Uint8Array(0)).is === 'read'
+  return ofEach.flatMap((step) => {
+    const outcome = step && said(step.chipId!)
+    // That the one before did not answer may have been the clip.
+    const counts = outcome && (step.seq >= chipSince || answers(step.chipId!))
+    return counts ? [{ seq: step.seq, outcome }] : []
+  })
+}
+
 /** How far a table is believed that does not name a release for a CPU. */
 const UNNAMED = 0.9
 
@@ -231,6 +258,10 @@ export function evidenceOf(
   if (written?.release && wasBroken) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
   const runsCpu = releaseEvidence(state, reference)
   if (runsCpu.mended !== null) mends.push({ seq: runsCpu.mended, fault: 'CPU unsupported' })
+  const ids = idEvidence(state, reference.chips ? wantedOf(reference.chips) : null)
+  const { chipSince } = state.firmware
+  if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'wrong or none')
+    mends.push({ seq: chipSince, fault: 'firmware chip' })
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
     if (!testOf(test).outcomes.includes(outcome)) return
@@ -295,17 +326,7 @@ export function evidenceOf(
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
-  // An ID that answers is not yet the right one: that takes a list of what the board takes.
-  const read = chipAsRead(state.firmware)
-  const wanted = reference.chips ? wantedOf(reference.chips) : null
-  const asked = state.firmware.steps.findLast((f) => f.chipId !== undefined)
-  if (asked && identityNow(state.firmware)?.answers === false) put(asked.seq, 'chip id', 'wrong or none')
-  else if (asked && read && wanted) {
-    const id = substitute(wanted, read).points.find((p) => p.point === 'ID')!
-    if (id.is === 'refuse') put(asked.seq, 'chip id', 'wrong or none')
-    else if (wanted.takes.some((known) => read.id && sameId(known, read.id)))
-      put(asked.seq, 'chip id', 'right')
-  }
+  for (const { seq, outcome } of ids) put(seq, 'chip id', outcome)
   if (compared) {
     const { seq, verdict, second } = compared
     const said = contentsSay[verdict]

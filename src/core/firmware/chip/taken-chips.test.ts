@@ -71,4 +71,12 @@ describe('the chip that was read, beside those the board is known to take', () =
     expect(idEvidence(asked('FERN-32V'), table(false))).toBeUndefined()
     expect(idEvidence(asked('LSN-16V'), null)).toBeUndefined()
   })
+  it('that was wrong is put right by another; a marking that was only corrected puts nothing right', () => {
+    const mended = (t: ReturnType<typeof tape>) =>
+      evidenceOf(jobState(t.entries), null, { codes: null, rails: null, chips: table(true) }).mended
+    expect(mended(asked('FERN-32V'))).toEqual([])
+    expect(mended(asked('FERN-32V').put('firmware', { chip: 'LSN-16V' }))).toEqual(['firmware chip'])
+    expect(mended(asked('LSN-16V').put('firmware', { chip: 'LSN-16M' }))).toEqual([])
+    expect(mended(tape().put('firmware', { chip: 'A' }).put('firmware', { chip: 'B' }))).toEqual([])
+  })
 })
