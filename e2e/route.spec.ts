@@ -101,3 +101,45 @@ test('the library takes releases, CPUs and ways, and refuses what does not hold 
   const back = await page.request.get(`${shop.url}/api/boards/hv-gannet/references/cpus`)
   expect(await back.text()).toContain('Orrin 31,,1.0,1.0')
 })
+
+test('bench CPUs: the kit follows what is owned and what it costs', async ({ bench: page, shop }) => {
+  await page.goto(`${shop.url}/library/kit`)
+  await awake(page)
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(
+    'To get: Orrin 36, Orrin 47, for 310 kr.',
+  )
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  const row = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Keep Orrin 47' }) })
+  await row.getByRole('textbox').fill('a lot')
+  await row.getByRole('button', { name: 'Keep Orrin 47' }).click()
+  await expect(row.getByRole('alert')).toContainText('“a lot” is no price')
+  await row.getByRole('textbox').fill('250')
+  await row.getByRole('button', { name: 'Keep Orrin 47' }).click()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('for 340 kr.')
+  await page.getByRole('link', { name: '3x' }).click()
+  await expect(page.getByText('only the family 3x starts it')).toBeVisible()
+})
+
+test('a chip that the board is not known to take is refused by its ID, point by point', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
+  await saved(page)
+  await atStation(page, shop, tag, 'firmware')
+  await page.getByRole('tab', { name: 'Chip and clip' }).click()
+  const id = page.getByRole('textbox', { name: 'ID', exact: true })
+  await id.fill('7F 3C 25 16')
+  await id.press('Enter')
+  const fits = page.getByRole('region', { name: 'Whether the chip fits' })
+  await expect(fits).toContainText('This board is known to take LSN-16V, and looks at the ID.')
+  await expect(fits).toContainText('Refuse it.')
+  await expect(fits).toContainText(
+    'bank 2: 3C 25 16: the board looks at the ID, and is not known to take this one',
+  )
+  await id.fill('7F 7F 33 60 15')
+  await id.press('Enter')
+  await expect(fits).toContainText('this board is known to take it')
+})
