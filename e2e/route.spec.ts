@@ -71,7 +71,8 @@ test('where the release is not known, what to try next is said; where none leads
   await expect(panel(page)).toContainText(/Try Orrin \d+ next: \d+ % that it starts/)
   await expect(page.getByRole('list', { name: 'Odds of releases' })).toContainText('dark for another reason')
   await type(page, 'version 1.40')
-  await page.getByRole('checkbox', { name: 'Orrin 47' }).uncheck()
+  for (const cpu of ['Orrin 47', 'Orrin 41', 'Orrin 44'])
+    await page.getByRole('checkbox', { name: cpu }).uncheck()
   await page.getByRole('checkbox', { name: 'the programmer, by clip' }).uncheck()
   await expect(panel(page)).toContainText('No route: none of the ways at hand leads there with these CPUs.')
   await expect(panel(page)).toContainText('would open one, bought or borrowed')
@@ -118,7 +119,7 @@ test('bench CPUs: the kit follows what is owned and what it costs', async ({ ben
   await row.getByRole('button', { name: 'Keep Orrin 47' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('for 340 kr.')
   await page.getByRole('link', { name: '3x' }).click()
-  await expect(page.getByText('only the family 3x starts it')).toBeVisible()
+  await expect(page.getByText('only the family 3x starts it').first()).toBeVisible()
 })
 
 test('a chip that the board is not known to take is refused by its ID, point by point', async ({

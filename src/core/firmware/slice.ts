@@ -132,7 +132,7 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
         s.compared = null
         s.written = null
       }
-      if ((chip !== undefined && chip !== before) || line.body.wrote !== undefined) s.starts = []
+      if (s.chipSince === line.seq || line.body.wrote !== undefined) s.starts = []
       s.steps.push({ ...notedOf(line), ...line.body })
     },
     fitted(s, { body: { cpu } }) {

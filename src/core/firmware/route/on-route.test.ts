@@ -76,6 +76,10 @@ describe('following a route on the tape', () => {
       /^The chip starts bench Orrin 44, not Orrin 53: plan the route/,
     )
     expect(say(both[0]!(tape()))).toMatch(/^Look round/)
+    // That the chip's marking is noted for the first time changes nothing; another chip does.
+    const marked = both.reduce((t, put) => put(t), tape()).put('firmware', { chip: 'LSN-16V' })
+    expect(say(marked)).toMatch(/^The chip starts/)
+    expect(say(marked.put('firmware', { chip: 'LSN-16M' }))).toMatch(/^Look round/)
     expect(say(both.reduce((t, put) => put(t), tape()).put('firmware', { wrote: '2.04' }))).toMatch(
       /^Look round/,
     )

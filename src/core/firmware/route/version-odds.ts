@@ -163,7 +163,9 @@ export function firstSteps(
   }
   const steps = [...by.values()].map((s) => ({
     ...s,
-    say: s.route.steps[0]?.say ?? 'It starts as it is: nothing has to be written.',
+    say:
+      s.route.steps[0]?.say ??
+      'Nothing to write: by the table the CPU starts on it. If it stays dark, the fault is elsewhere.',
   }))
   return { steps: steps.sort((a, b) => b.share - a.share), none }
 }
