@@ -4,6 +4,7 @@ import { tape } from '../job/tape.testing'
 import type { Bodies } from '../slices'
 import { firmwareView } from '../job/firmware-view'
 import { Support } from './route/support-table'
+import * as table from './route/support-table.testing'
 import { dataPoint, preFlight } from './pre-flight'
 
 const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
@@ -116,23 +117,13 @@ describe('before a chip is written', () => {
 })
 
 describe('whether the release runs the CPU', () => {
-  const row = { family: '', unstable: false, source: 'heard', date: null }
-  const plain = {
-    date: null,
-    unstable: false,
-    withdrawn: false,
-    needs: null,
-    holds: null,
-    source: '',
-    trust: 1,
-  }
   const support = new Support({
-    releases: ['1.30', '1.40'].map((name) => ({ ...plain, name })),
+    releases: [table.release('1.30'), table.release('1.40')],
     support: [
-      { ...row, cpu: 'Orrin 44', from: '1.30', until: null, trust: 0.95 },
-      { ...row, cpu: 'Orrin 41', from: '1.30', until: '1.30', trust: 0.95 },
-      { ...row, cpu: 'Orrin 47', from: '1.40', until: null, unstable: true, trust: 0.95 },
-      { ...row, cpu: 'Orrin 55', from: '1.40', until: null, trust: 0.6 },
+      table.starts('Orrin 44', '1.30'),
+      table.starts('Orrin 41', '1.30', '1.30'),
+      table.starts('Orrin 47', '1.40', null, { unstable: true }),
+      table.starts('Orrin 55', '1.40', null, { trust: 0.6, source: 'heard' }),
     ],
   })
   const cpu = (fitted: string | null, of: Support | null) => {

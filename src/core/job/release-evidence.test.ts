@@ -1,31 +1,22 @@
 import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { believe } from '../triage/reason/belief'
+import { release, starts } from '../firmware/route/support-table.testing'
 import { toBelieve } from './advise'
 import { evidenceOf } from './evidence'
 import { gateOf } from './gate'
 import { jobState } from './job-state'
 import { tape } from './tape.testing'
 
-const plain = {
-  date: null,
-  unstable: false,
-  withdrawn: false,
-  needs: null,
-  holds: null,
-  source: '',
-  trust: 1,
-}
-const row = { family: '', unstable: false, source: '', date: null, trust: 0.8 }
 const references = {
   codes: null,
   rails: null,
-  releases: { name: '', releases: ['1.40', '2.04'].map((name) => ({ ...plain, name })) },
+  releases: { name: '', releases: [release('1.40'), release('2.04')] },
   cpus: {
     name: '',
     support: [
-      { ...row, cpu: 'Orrin 44', from: '1.40', until: '1.40' },
-      { ...row, cpu: 'Orrin 53', from: '2.04', until: null },
+      starts('Orrin 44', '1.40', '1.40', { trust: 0.8 }),
+      starts('Orrin 53', '2.04', null, { trust: 0.8 }),
     ],
   },
 }

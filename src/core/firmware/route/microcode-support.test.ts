@@ -1,25 +1,16 @@
 import { describe, expect, it } from 'vitest'
 import { microcodeSupport } from './microcode-support'
 import { Support } from './support-table'
+import { release, starts } from './support-table.testing'
 
-const plain = {
-  date: null,
-  unstable: false,
-  withdrawn: false,
-  needs: null,
-  holds: null,
-  source: '',
-  trust: 1,
-}
-const row = { family: '', unstable: false, source: '', date: null, trust: 0.95 }
 const support = new Support({
-  releases: ['1.30', '1.40'].map((name) => ({ ...plain, name })),
+  releases: [release('1.30'), release('1.40')],
   support: [
-    { ...row, cpu: 'Orrin 41', from: '1.30', until: '1.30', signature: 0x60a50 },
-    { ...row, cpu: 'Orrin 44', from: '1.30', until: null, signature: 0x60a51 },
-    { ...row, cpu: 'Orrin 45', from: '1.30', until: null, signature: 0x60a51 },
-    { ...row, cpu: 'Orrin 53', from: '1.40', until: null, signature: 0x60b10 },
-    { ...row, cpu: 'Orrin 58', from: '1.40', until: null },
+    starts('Orrin 41', '1.30', '1.30', { signature: 0x60a50 }),
+    starts('Orrin 44', '1.30', null, { signature: 0x60a51 }),
+    starts('Orrin 45', '1.30', null, { signature: 0x60a51 }),
+    starts('Orrin 53', '1.40', null, { signature: 0x60b10 }),
+    starts('Orrin 58', '1.40'),
   ],
 })
 const update = (signature: number, sumGood = true) => ({

@@ -9,22 +9,14 @@ import { namedIn, onRoute, releaseNow } from './on-route'
 import { routeOf } from './route'
 import { routeLine } from './route-line'
 import { drawAsk } from './route-judge.testing'
+import { release, starts } from './support-table.testing'
 import { usualWays } from './way'
 import type { RouteAsk } from './route'
 
-const plain = { date: null, unstable: false, withdrawn: false, holds: null, source: '', trust: 1 }
-const row = { family: '', unstable: false, source: '', date: null, trust: 0.95 }
 const displays: RouteAsk = {
   table: {
-    releases: [
-      { ...plain, name: '1.40', needs: null },
-      { ...plain, name: '1.60', needs: '1.40' },
-      { ...plain, name: '2.04', needs: '1.60' },
-    ],
-    support: [
-      { ...row, cpu: 'Orrin 44', from: '1.40', until: '1.60' },
-      { ...row, cpu: 'Orrin 53', from: '2.04', until: null },
-    ],
+    releases: [release('1.40'), release('1.60', { needs: '1.40' }), release('2.04', { needs: '1.60' })],
+    support: [starts('Orrin 44', '1.40', '1.60'), starts('Orrin 53', '2.04')],
   },
   ways: [{ ...usualWays.updater, price: 0, from: null, holds: null }],
   start: { release: '1.40', cpu: 'Orrin 44' },
@@ -69,9 +61,9 @@ describe('following a route on the tape', () => {
   })
 
   it('is asked for where one CPU starts and another stays dark on what is in the chip', () => {
-    const starts = (cpu: string, picture: 'none' | 'maker screen') => (t: ReturnType<typeof tape>) =>
+    const started = (cpu: string, picture: 'none' | 'maker screen') => (t: ReturnType<typeof tape>) =>
       t.put('fitted', { cpu }).put('baseline', { ...nothingNoted, fans: 'on', picture })
-    const both = [starts('Orrin 53', 'none'), starts('bench Orrin 44', 'maker screen')]
+    const both = [started('Orrin 53', 'none'), started('bench Orrin 44', 'maker screen')]
     expect(say(both.reduce((t, put) => put(t), tape()))).toMatch(
       /^The chip starts bench Orrin 44, not Orrin 53: plan the route/,
     )

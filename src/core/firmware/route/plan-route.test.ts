@@ -1,22 +1,14 @@
 import { describe, expect, it } from 'vitest'
 import { planRoute } from './plan-route'
 import type { ToPlan } from './plan-route'
+import { release, starts } from './support-table.testing'
 import { usualWays } from './way'
 
-const plain = { date: null, unstable: false, withdrawn: false, holds: null, source: '', trust: 1 }
-const row = { family: '', unstable: false, source: '', date: null, trust: 0.95 }
 const here = { price: 0, from: null, holds: null }
 const asked: ToPlan = {
   table: {
-    releases: [
-      { ...plain, name: '1.40', needs: null },
-      { ...plain, name: '2.04', needs: '1.40' },
-    ],
-    support: [
-      { ...row, cpu: 'a', from: '1.40', until: '1.40' },
-      { ...row, cpu: 'b', from: '1.40', until: null },
-      { ...row, cpu: 'new', from: '2.04', until: null },
-    ],
+    releases: [release('1.40'), release('2.04', { needs: '1.40' })],
+    support: [starts('a', '1.40', '1.40'), starts('b', '1.40'), starts('new', '2.04')],
   },
   ways: [{ ...usualWays.updater, ...here }],
   start: { release: '1.40', cpu: 'new' },

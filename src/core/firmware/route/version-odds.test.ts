@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { between } from '@/core/maths/between.testing'
 import { seeded } from '@/core/maths/seeded'
 import { drawAsk } from './route-judge.testing'
+import { release, starts } from './support-table.testing'
 import { firstSteps, versionOdds, wrongLabel } from './version-odds'
 import type { VersionAsk } from './version-odds'
 
@@ -97,22 +98,9 @@ describe('odds over releases', () => {
   })
 
   it('a start rules out what does not start it; a dark screen is shared with other faults', () => {
-    const release = {
-      date: null,
-      unstable: false,
-      withdrawn: false,
-      needs: null,
-      holds: null,
-      source: '',
-      trust: 1,
-    }
-    const row = { family: '4x', unstable: false, source: '', date: null, trust: 0.95 }
     const table = {
-      releases: ['1.0', '1.2', '1.4'].map((name) => ({ ...release, name })),
-      support: [
-        { ...row, cpu: 'old', from: '1.0', until: null },
-        { ...row, cpu: 'new', from: '1.4', until: null },
-      ],
+      releases: [release('1.0'), release('1.2'), release('1.4')],
+      support: [starts('old', '1.0'), starts('new', '1.4')],
     }
     const ask = { table, prior: {}, others: 1, labels: [], tries: ['old', 'new'], otherFault: 0.3 }
     const started = versionOdds({ ...ask, seen: [{ cpu: 'new', saw: 'starts' }] })
