@@ -1,11 +1,13 @@
 'use client'
 import Link from 'next/link'
+import { useMemo, useState } from 'react'
 import { cutText } from '@/core/tables/plain-text'
 import type { ReferenceKind } from '@/data/references'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
 import { referenceWords } from '@/tables/read-reference'
+import { TableEditor } from './TableEditor'
 import { useTable } from './use-table'
 
 const sections = [
@@ -39,6 +41,8 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
   const { what, columns } = referenceWords[kind]
   const at = `/api/boards/${boardId}/references/${kind}`
   const { answer, busy, send, drop } = useTable(at)
+  const [editing, setEditing] = useState(false)
+  const named = useMemo(() => columns.split(', '), [columns])
   const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
 
   return (
@@ -75,6 +79,11 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         <FileButton label={`${what}: table to import`} disabled={busy} onFile={keep}>
           {busy ? 'Reading…' : kept ? 'Import another' : 'Import'}
         </FileButton>
+        {kind !== 'current' && (
+          <Button look="bare" aria-expanded={editing} onClick={() => setEditing(!editing)}>
+            Edit
+          </Button>
+        )}
         {kept && (
           <>
             <a href={at} className="underline" download>
@@ -86,6 +95,17 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
           </>
         )}
       </div>
+      {editing && (
+        <TableEditor
+          at={at}
+          what={what}
+          columns={named}
+          findings={answer?.findings ?? []}
+          busy={busy}
+          onKeep={(csv) => void send(new File([csv], 'table.csv'), { name: '' })}
+          onClose={() => setEditing(false)}
+        />
+      )}
     </div>
   )
 }

@@ -53,10 +53,18 @@ export const POST = (request: Request, context: Context) =>
     const { error, value } = asked.validate(await bodyJson(request, MAX_CSV + 64 * 1024))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'csv'))
     const { name, csv } = value as { name: string; csv: string }
-    const { body, findings, say } = await heavy(account.id, 'reference', { kind, name, csv }, request.signal)
+    const before = await referencesOf(id)
+    // Rows that were edited keep the name of their table.
+    const called = name || (before[kind]?.name ?? '')
+    const { body, findings, say } = await heavy(
+      account.id,
+      'reference',
+      { kind, name: called, csv },
+      request.signal,
+    )
     if (!body) return Response.json({ kept: false, say, findings })
     const firmware = kind === 'releases' || kind === 'cpus' || kind === 'ways' || kind === 'chips'
-    const all = firmware ? { ...(await referencesOf(id)), [kind]: body } : null
+    const all = firmware ? { ...before, [kind]: body } : null
     const between = all ? betweenTables(all.releases, all.cpus, all.ways) : []
     if (between.length > 0) return Response.json({ kept: false, say: '', findings: between })
     await keepReference(id, kind, body as never)
