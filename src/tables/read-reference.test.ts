@@ -54,17 +54,18 @@ describe('a reference of a board', () => {
     const of = (kind: 'releases' | 'cpus' | 'ways', text: string) =>
       readReference(kind, '', text).body as never
     const releases = of('releases', 'release\n1\n')
-    expect(betweenTables(null, null, null)).toEqual([])
-    expect(betweenTables(null, of('cpus', 'cpu,from\nx,1\n'), null)[0]?.text).toMatch(/import those first/)
-    expect(
-      betweenTables(releases, of('cpus', 'cpu,from\nx,1\n'), of('ways', 'way,from\nbutton,1\n')),
-    ).toEqual([])
-    expect(betweenTables(releases, of('cpus', 'cpu,from\nx,2\n'), null)).toMatchObject([
-      { line: 2, field: 'from' },
+    const cpus = of('cpus', 'cpu,from\nx,2\n')
+    expect(betweenTables(null, null, null, 'cpus')).toEqual([])
+    expect(betweenTables(null, cpus, null, 'cpus')[0]?.text).toMatch(/import those first/)
+    const good = [of('cpus', 'cpu,from\nx,1\n'), of('ways', 'way,from\nbutton,1\n')] as const
+    expect(betweenTables(releases, ...good, 'ways')).toEqual([])
+    expect(betweenTables(releases, cpus, null, 'cpus')).toMatchObject([{ line: 2, field: 'from' }])
+    // Releases that would leave the CPUs' rows without theirs.
+    expect(betweenTables(releases, cpus, null, 'releases')).toMatchObject([
+      { line: 0, field: 'the CPUs', text: 'line 2 of the CPUs: 2 is no release here' },
     ])
-    expect(betweenTables(releases, null, of('ways', 'way,holds\nsecond chip,2\n'))).toMatchObject([
-      { line: 2, field: 'holds' },
-    ])
+    const ways = of('ways', 'way,holds\nsecond chip,2\n')
+    expect(betweenTables(releases, null, ways, 'ways')).toMatchObject([{ line: 2, field: 'holds' }])
   })
   it('refuses lines with too many values and says which', () => {
     const { body, findings, say } = readReference('rails', '', `${csv.rails}vmem,1,2,3,4,5\n`)

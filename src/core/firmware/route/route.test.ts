@@ -108,6 +108,16 @@ describe('a route in words', () => {
       'no row of the table says which release starts 61',
     )
     expect(saysOf({ ...displays, want: { cpu: '52', release: '1.5' } })).toBe('1.5 does not start 52')
+    const odd = (rest: Partial<Release>): RouteAsk => ({
+      ...displays,
+      table: {
+        ...displays.table,
+        releases: displays.table.releases.map((r) => (r.name === '2.0' ? { ...r, ...rest } : r)),
+      },
+      want: { cpu: null, release: '2.0' },
+    })
+    expect(saysOf(odd({ withdrawn: true }))).toBe('2.0 is withdrawn: it is not written any more')
+    expect(saysOf(odd({ holds: '1.5' }))).toBe('no file is known that really holds 2.0')
   })
 
   it('ends on an unstable release only where no stable one can be reached', () => {

@@ -184,6 +184,10 @@ function whyNone({ want, table }: RouteAsk, support: Support): string {
     const is = support.cell(support.releaseAt.get(release)!, cpu)
     if (is === 'dark') return `${release} does not start ${cpu}`
   }
+  if (release !== null && !table.releases.some((r) => !r.withdrawn && (r.holds ?? r.name) === release))
+    return table.releases.some((r) => r.name === release && r.withdrawn)
+      ? `${release} is withdrawn: it is not written any more`
+      : `no file is known that really holds ${release}`
   if (cpu !== null && !table.releases.some((r, v) => !r.withdrawn && support.rowOf(v, cpu)))
     return `every release that starts ${cpu} is withdrawn`
   return 'none of the ways at hand leads there with these CPUs'

@@ -121,11 +121,16 @@ export function readWays(name: string, rows: readonly Row[], columns: readonly s
   return { of: findings.length ? null : { name, ways }, findings: firstFindings(findings) }
 }
 
-/** What is wrong between the tables of one board: CPUs and ways that name releases that are none. */
+/**
+ * What is wrong between the tables of one board: CPUs and ways that name releases that are none.
+ *
+ * @param changed the table that is to be kept; a fault in another is told by that one's name and line
+ */
 export function betweenTables(
   releases: ReleaseTable | null,
   cpus: CpuTable | null,
   ways: WayTable | null,
+  changed: 'releases' | 'cpus' | 'ways',
 ): readonly Finding[] {
   if (!releases)
     return cpus || ways
@@ -139,16 +144,20 @@ export function betweenTables(
         ]
       : []
   const named = new Set(releases.releases.map((r) => r.name))
+  const inTable = (table: typeof changed, called: string) => (f: Finding) =>
+    table === changed ? f : { ...f, line: 0, field: called, text: `line ${f.line} of ${called}: ${f.text}` }
+  const ofCpus = tableFaults({ releases: releases.releases, support: cpus?.support ?? [] })
+  const ofWays = (ways?.ways ?? []).flatMap((w, i) =>
+    (['from', 'holds'] as const).flatMap((field): Finding[] => {
+      const said = w[field]
+      return said === null || named.has(said)
+        ? []
+        : [{ level: 'error', line: i + 2, field, text: `${said} is no release of this board` }]
+    }),
+  )
   return firstFindings([
-    ...tableFaults({ releases: releases.releases, support: cpus?.support ?? [] }),
-    ...(ways?.ways ?? []).flatMap((w, i) =>
-      (['from', 'holds'] as const).flatMap((field) => {
-        const said = w[field]
-        return said === null || named.has(said)
-          ? []
-          : [{ level: 'error' as const, line: i + 2, field, text: `${said} is no release of this board` }]
-      }),
-    ),
+    ...ofCpus.map(inTable('cpus', 'the CPUs')),
+    ...ofWays.map(inTable('ways', 'the ways')),
   ])
 }
 

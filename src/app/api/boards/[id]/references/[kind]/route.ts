@@ -65,7 +65,10 @@ export const POST = (request: Request, context: Context) =>
     if (!body) return Response.json({ kept: false, say, findings })
     const firmware = kind === 'releases' || kind === 'cpus' || kind === 'ways' || kind === 'chips'
     const all = firmware ? { ...before, [kind]: body } : null
-    const between = all ? betweenTables(all.releases, all.cpus, all.ways) : []
+    const between =
+      all && kind !== 'chips'
+        ? betweenTables(all.releases, all.cpus, all.ways, kind as 'releases' | 'cpus' | 'ways')
+        : []
     if (between.length > 0) return Response.json({ kept: false, say: '', findings: between })
     await keepReference(id, kind, body as never)
     const touches = firmware ? await openJobsOn(id) : []
