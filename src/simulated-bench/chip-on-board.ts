@@ -40,10 +40,15 @@ export function soldOn({ boardModelId, faults }: Pick<ChipOnBoard, 'boardModelId
 /** Which release the chip holds, or was being given. */
 const nthOf = ({ seed }: ChipOnBoard) => 1 + (seed % 2)
 
-/** The maker's file of a release; null for a version there is none of. */
+/** Files whose label is wrong: what they hold, by board and by the release they are called. */
+const mislabelled: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  'br-sound-5': { '1.52': '1.40' },
+}
+
+/** The maker’s file of a release, whatever it really holds; null for a version there is none of. */
 export function releaseFile(boardModelId: string, version: string): Uint8Array | null {
   const line = firmwareOf(boardModelId)
-  const nth = line.versions.indexOf(version)
+  const nth = line.versions.indexOf(mislabelled[boardModelId]?.[version] ?? version)
   return nth < 0 ? null : drawRelease(line, nth)
 }
 
