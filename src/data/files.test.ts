@@ -1,10 +1,11 @@
 import { randomBytes, randomUUID } from 'node:crypto'
-import { readdirSync } from 'node:fs'
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
+import { join } from 'node:path'
 import { Readable } from 'node:stream'
 import { buffer } from 'node:stream/consumers'
 import sharp from 'sharp'
-import { expect, it } from 'vitest'
+import { expect, it, onTestFinished, vi } from 'vitest'
 import { describeDatabase, someJob, somebody } from './database.testing'
 import {
   attachToJob,
@@ -130,6 +131,13 @@ describeDatabase('photos', (owner) => {
   })
 
   it('of slow telephones hold no connection, are bounded by account, and are given up when nothing comes', async () => {
+    // A place of its own, where nobody else puts anything.
+    const place = mkdtempSync(join(tmpdir(), 'needle-slow-'))
+    vi.stubEnv('TMPDIR', place)
+    onTestFinished(() => {
+      vi.unstubAllEnvs()
+      rmSync(place, { recursive: true })
+    })
     const [job] = await jobs()
     const png = await noise(40, 40).png().toBuffer()
     const account = randomUUID()
@@ -157,6 +165,6 @@ describeDatabase('photos', (owner) => {
       for await (const piece of bodyPieces(silent, 1000, 20)) expect(piece).toHaveLength(10)
     }
     await expect(all()).rejects.toMatchObject({ status: 408 })
-    expect(readdirSync(tmpdir()).filter((name) => name.startsWith('needle-upload-'))).toEqual([])
+    expect(readdirSync(place)).toEqual([])
   })
 })
