@@ -77,6 +77,19 @@ describe('following a route on the tape', () => {
     )
   })
 
+  it('begins with a CPU in the socket that the table does not know', () => {
+    const found = routeOf(
+      { ...displays, start: { release: '1.40', cpu: null }, cpus: [{ cpu: 'Orrin 44', price: 0 }] },
+      'time',
+    )
+    if (found.is === 'none') throw new Error(found.why)
+    const t = tape()
+      .put('fitted', { cpu: 'Orrin 99' })
+      .put('firmware', { version: '1.40' })
+      .put('route', routeLine(displays, found.route, 'time'))
+    expect(say(t)).toBe('Fit Orrin 44.')
+  })
+
   it('is left for what was read of the chip since', () => {
     const read = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, role: 'read', versions: [] } as const
     expect(say(begun().put('image', read))).not.toMatch(/^Write/)

@@ -68,10 +68,13 @@ export type OnRoute =
 
 /** Where a job stands on its route: which step is next, or what is otherwise than it should be. */
 export function onRoute(steps: readonly RouteLeg[], want: Pair, now: Pair): OnRoute {
-  const same = (p: Pair) => p.release === now.release && sameCpu(p.cpu, now.cpu)
+  // A CPU that the route does not name stands there as none: it is taken out like any other.
+  const named = [want.cpu, ...steps.flatMap((s) => [s.before.cpu, s.after.cpu])].filter((n) => n !== null)
+  const cpu = now.cpu === null ? null : namedIn(now.cpu, named)
+  const same = (p: Pair) => p.release === now.release && p.cpu === cpu
   const at = steps.findLastIndex((s) => same(s.before))
   const last = steps.at(-1)
-  if (last ? same(last.after) : isThere(want, now)) return { is: 'there' }
+  if (last ? same(last.after) : isThere(want, { ...now, cpu })) return { is: 'there' }
   if (at >= 0) return { is: 'step', at, leg: steps[at]! }
   const onIt = steps.some((s) => s.before.release === now.release || s.after.release === now.release)
   return {
@@ -83,7 +86,4 @@ export function onRoute(steps: readonly RouteLeg[], want: Pair, now: Pair): OnRo
 }
 
 const isThere = (want: Pair, now: Pair) =>
-  (want.release === null || want.release === now.release) && (want.cpu === null || sameCpu(want.cpu, now.cpu))
-/** A CPU is noted in other words than the table’s: “bench Orrin 44”. */
-const sameCpu = (named: string | null, noted: string | null) =>
-  named === null || noted === null ? named === noted : namedIn(noted, [named]) !== null
+  (want.release === null || want.release === now.release) && (want.cpu === null || want.cpu === now.cpu)
