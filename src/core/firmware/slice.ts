@@ -22,6 +22,8 @@ export interface FirmwareState {
   readonly cpu: string | null
   /** Which CPU started, and which stayed dark, on what is in the chip now. */
   readonly starts: readonly SeenStart[]
+  /** The CPU that last stayed dark, whatever was in the chip then. */
+  readonly stayedDark: string | null
 }
 
 /** How an image is called. */
@@ -78,6 +80,7 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
     route: null,
     cpu: null,
     starts: [],
+    stayedDark: null,
   }),
   kinds: {
     firmware: {
@@ -143,6 +146,7 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
     },
     baseline(s, { body: { picture, fans } }) {
       if (s.cpu === null || picture === 'not noted' || fans === 'off') return
+      if (picture === 'none') s.stayedDark = s.cpu
       s.starts.push({ cpu: s.cpu, saw: picture === 'none' ? 'dark' : 'starts' })
     },
     route(s, line) {

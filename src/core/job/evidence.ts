@@ -219,18 +219,17 @@ function releaseEvidence(
   readonly mended: number | null
 } {
   const support = releases && cpus ? supportOf({ releases, cpus }) : null
-  const asked =
-    firmware.route?.want.cpu ?? firmware.starts.find((s) => s.saw === 'dark')?.cpu ?? board.fitted.cpu
+  const asked = firmware.route?.want.cpu ?? firmware.stayedDark ?? board.fitted.cpu
   const cpu = asked === null ? null : namedIn(asked, support?.cpus.map((c) => c.cpu) ?? [])
   if (!support || cpu === null) return { known: [], mended: null }
-  const known = releasesKnown(firmware).flatMap(({ release, seq }) => {
+  const known = releasesKnown(firmware).flatMap(({ release, seq, wrote }) => {
     const at = release === null ? undefined : support.releaseAt.get(release)
     if (at === undefined) return []
     const row = support.rowOf(at, cpu)
-    return [{ seq, outcome: row ? 'runs it' : 'does not run it', trust: row ? row.trust : UNNAMED }]
+    return [{ seq, outcome: row ? 'runs it' : 'does not run it', trust: row ? row.trust : UNNAMED, wrote }]
   })
   const after = known.findIndex(
-    (k, i) => i > 0 && k.outcome === 'runs it' && known[i - 1]!.outcome !== 'runs it',
+    (k, i) => i > 0 && k.wrote && k.outcome === 'runs it' && known[i - 1]!.outcome !== 'runs it',
   )
   return { known, mended: after < 0 ? null : known[after]!.seq }
 }

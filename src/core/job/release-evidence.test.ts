@@ -49,6 +49,13 @@ describe('what the board’s table says of the release in the chip', () => {
       ['runs it', ['CPU unsupported']],
     ])
   })
+  it('is not mended by another word for what is in the chip, nor by a write that another release came of', () => {
+    const mended = (t: ReturnType<typeof tape>) =>
+      evidenceOf(jobState(t.entries), null, references).mended.includes('CPU unsupported')
+    expect(mended(dark().put('firmware', { version: '2.04' }))).toBe(false)
+    expect(mended(dark().put('firmware', { wrote: '2.04', version: '1.40' }))).toBe(false)
+    expect(mended(dark().put('firmware', { wrote: '2.04', version: '2.04' }))).toBe(true)
+  })
   it('makes “this version does not run this CPU” likelier, and unlikely where it does', () => {
     const odds = (t: ReturnType<typeof tape>, known: typeof references | { codes: null; rails: null }) => {
       const state = jobState(t.entries)

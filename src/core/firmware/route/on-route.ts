@@ -28,11 +28,13 @@ export interface ReleaseNow {
   readonly release: string | null
   readonly by: 'seen' | 'written' | 'read' | 'broken' | 'nothing'
   readonly seq: number
+  /** It came in by writing, rather than that it was found there. */
+  readonly wrote: boolean
 }
 
 /** The release in the chip by the newest that was seen, written or read. */
 export const releaseNow = (firmware: FirmwareState): ReleaseNow =>
-  releasesKnown(firmware).at(-1) ?? { release: null, by: 'nothing', seq: 0 }
+  releasesKnown(firmware).at(-1) ?? { release: null, by: 'nothing', seq: 0, wrote: false }
 
 /**
  * What the chip on the board held, one after the other. One whose code is broken off or damaged starts nothing, until it
@@ -48,15 +50,17 @@ export function releasesKnown({
   const known: ReleaseNow[] = []
   for (const s of steps) {
     if (s.seq < chipSince) continue
-    if (s.wrote !== undefined) known.push({ release: s.wrote, by: 'written', seq: s.seq })
-    if (s.version !== undefined) known.push({ release: s.version, by: 'seen', seq: s.seq })
+    const { seq, version, wrote } = s
+    if (version !== undefined) known.push({ release: version, by: 'seen', seq, wrote: wrote !== undefined })
+    else if (wrote !== undefined) known.push({ release: wrote, by: 'written', seq, wrote: true })
   }
   const read = images.findLast((i) => i.role === 'read' && i.seq >= chipSince)
-  if (read?.versions[0]) known.push({ release: read.versions[0], by: 'read', seq: read.seq })
+  if (read?.versions[0]) known.push({ release: read.versions[0], by: 'read', seq: read.seq, wrote: false })
   if (compared && (compared.verdict === 'broken off' || compared.verdict === 'damaged'))
-    known.push({ release: null, by: 'broken', seq: compared.seq })
+    known.push({ release: null, by: 'broken', seq: compared.seq, wrote: false })
   const file = written && images.findLast((i) => i.file === written.release)
-  if (written && file?.versions[0]) known.push({ release: file.versions[0], by: 'written', seq: written.seq })
+  if (written && file?.versions[0])
+    known.push({ release: file.versions[0], by: 'written', seq: written.seq, wrote: true })
   return known.sort((a, b) => a.seq - b.seq)
 }
 
