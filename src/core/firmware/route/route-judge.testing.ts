@@ -181,7 +181,10 @@ export function drawAsk(draw: Uniform): RouteAsk {
     const from = below(V)
     const until = from + below(V - from)
     const row = { cpu, family: cpu, unstable: some(0.15), source: '', date: null, trust: 0.9 }
-    return [{ ...row, from: names[from]!, until: until === V - 1 && some(0.7) ? null : names[until]! }]
+    const first = { ...row, from: names[from]!, until: until === V - 1 && some(0.7) ? null : names[until]! }
+    // Some are dropped, and taken up again.
+    const again = until + 2 + below(2)
+    return again < V && some(0.4) ? [first, { ...row, from: names[again]!, until: null }] : [first]
   })
   const way = (kind: RouteAsk['ways'][number]['kind'], holds: string | null) => ({
     kind,

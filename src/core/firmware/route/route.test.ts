@@ -148,6 +148,34 @@ describe('a route in words', () => {
     ])
   })
 
+  it('buys the CPU that is needed again, rather than a cheaper one beside it', () => {
+    const ask: RouteAsk = {
+      ...displays,
+      table: {
+        releases: ['0', '1', '2', '3'].map((n, i) => release(n, i > 0 ? { needs: String(i - 1) } : {})),
+        support: [
+          starts('x', '0', '0'),
+          starts('x', '2', '2'),
+          starts('y', '0', '0'),
+          starts('w', '1', '1'),
+          starts('z', '3'),
+        ],
+      },
+      start: { release: '0', cpu: null },
+      want: { cpu: 'z', release: null },
+      cpus: [
+        { cpu: 'y', price: 40 },
+        { cpu: 'x', price: 50 },
+        { cpu: 'w', price: 0 },
+      ],
+    }
+    for (const by of weightings) {
+      const found = routeOf(ask, by)
+      expect([by, found.is === 'route' && found.route.price]).toEqual([by, 50])
+    }
+    expect(routesOf(ask).routes.map((r) => r.price)).toEqual([50])
+  })
+
   it('uses the second chip once', () => {
     const once: RouteAsk = {
       ...displays,
