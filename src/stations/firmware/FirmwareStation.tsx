@@ -26,7 +26,7 @@ export function FirmwareStation() {
   const [tab, setTab] = useState<Tab>(
     reads.length > 0
       ? 'contents'
-      : firmware.route !== null || firmware.starts.some((s) => s.saw === 'starts')
+      : firmware.route !== null || new Set(firmware.starts.map((s) => s.saw)).size === 2
         ? 'route'
         : 'chip',
   )

@@ -57,20 +57,22 @@ export function useReckoning(
     if (busy.current) return
     busy.current = true
     const work = async () => {
-      while (worker.current && latest.current) {
-        const to: string = latest.current
-        latest.current = null
-        const reckoning = await worker.current.reckon(JSON.parse(to) as ToReckon)
-        if (reckoning) setAnswer({ to, reckoning })
+      try {
+        while (worker.current && latest.current) {
+          const to: string = latest.current
+          latest.current = null
+          const reckoning = await worker.current.reckon(JSON.parse(to) as ToReckon)
+          if (reckoning) setAnswer({ to, reckoning })
+        }
+      } finally {
+        // At once: what is asked between the last look and a later moment would wait for ever.
+        busy.current = false
       }
     }
     // One reckoning that throws must not freeze the odds for the session: the next one is asked all the same.
     void work()
       .then(() => setFailed(false))
       .catch(() => setFailed(true))
-      .finally(() => {
-        busy.current = false
-      })
   }, [asked, socket])
 
   const weigh = useCallback(async (to: ToWeigh) => (worker.current ? worker.current.weigh(to) : null), [])
