@@ -60,19 +60,20 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
     if (busy.current) return
     busy.current = true
     const work = async () => {
-      while (worker.current && latest.current !== null) {
-        const to = latest.current
-        latest.current = null
-        const reckoned = await worker.current.reckon(JSON.parse(to) as ToAdvise)
-        setAnswer({ to, reckoned })
+      try {
+        while (worker.current && latest.current !== null) {
+          const to = latest.current
+          latest.current = null
+          const reckoned = await worker.current.reckon(JSON.parse(to) as ToAdvise)
+          setAnswer({ to, reckoned })
+        }
+      } finally {
+        // At once: what is asked between the last look and a later moment would wait for ever.
+        busy.current = false
       }
     }
     // What throws once must not silence the adviser: the next is asked all the same.
-    void work()
-      .catch(() => undefined)
-      .finally(() => {
-        busy.current = false
-      })
+    void work().catch(() => undefined)
   }, [key, socket])
   const value = useMemo(
     (): Advice => ({ ...(answer?.reckoned ?? nothing), fresh: answer?.to === key }),
