@@ -4,6 +4,7 @@ import type { FirmwareBodies } from '@/core/firmware/bodies'
 import { MOST_BYTES } from '@/core/firmware/image/inspect'
 import { verdicts } from '@/core/firmware/image/same-code'
 import { weightings } from '@/core/firmware/route/search'
+import { programmerBy, wayKinds } from '@/core/firmware/route/way'
 import { body, sha, some, text } from './field'
 import type { Schemas } from './field'
 
@@ -26,6 +27,7 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     sfdp: hexText(2048),
     did: text(500),
     wrote: text(60),
+    wroteBy: Joi.valid(...programmerBy),
   }).min(1),
   route: body<FirmwareBodies['route']>({
     want: pair.required(),
@@ -42,7 +44,12 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
           before: pair.required(),
           after: pair.required(),
           dark: Joi.boolean().required(),
-          powered: Joi.boolean().required(),
+          way: Joi.valid(...wayKinds)
+            .allow(null)
+            .required(),
+          by: Joi.valid(...programmerBy)
+            .allow(null)
+            .required(),
           minutes: Joi.number().min(0).max(100_000).required(),
         }),
       )

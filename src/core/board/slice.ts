@@ -41,7 +41,8 @@ export interface BoardState {
     readonly cells: readonly Told<'cell'>[]
   }
   readonly currents: readonly (Noted & BoardBodies['current'])[]
-  readonly baselines: readonly (Noted & Baseline)[]
+  /** Power-ups, with the CPU that was in the socket. */
+  readonly baselines: readonly (Noted & Baseline & { readonly cpu: string | null })[]
   readonly looks: readonly (Noted & BoardBodies['look'])[]
   readonly fitted: {
     readonly cpu: string | null
@@ -225,7 +226,8 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       s.currents.push({ ...notedOf(line), ...line.body } as (typeof s.currents)[number])
     },
     baseline(s, line) {
-      s.baselines.push({ ...notedOf(line), ...line.body } as (typeof s.baselines)[number])
+      const { cpu } = s.fitted
+      s.baselines.push({ ...notedOf(line), ...line.body, cpu } as (typeof s.baselines)[number])
       s.lastPowered = line.seq
     },
     look(s, line) {

@@ -1,5 +1,6 @@
 import type { RouteLeg } from './route/on-route'
 import type { Pair } from './route/route'
+import type { ProgrammerBy } from './route/way'
 import type { Weighting } from './route/search'
 import type { Run } from './image/compare'
 import type { Verdict } from './image/same-code'
@@ -22,6 +23,8 @@ export interface FirmwareBodies {
     readonly did?: string
     /** The release that was written, by its label. */
     readonly wrote?: string
+    /** How the programmer got to the chip, where it was one: that is work on the board. */
+    readonly wroteBy?: ProgrammerBy
   }
   /** What is wanted of the firmware, and the way there that was chosen; the steps are followed on the tape. */
   route: {

@@ -1,5 +1,6 @@
 import type { Step } from '../board/step'
-import { onRoute, releaseNow } from './route/on-route'
+import { needsPower, routeNow } from './route/on-route'
+import { oneStartsOneNot } from './route/starts'
 import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
@@ -20,17 +21,13 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
     ...rest,
   })
   const onTheWay = routeStep(view, closed)
-  if (onTheWay) return step('route', onTheWay.say, onTheWay.why, onTheWay.rest)
-  const { starts } = firmware
-  const runs = starts.find((s) => s.saw === 'starts')
-  const dark = starts.find(
-    (s) => s.saw === 'dark' && !starts.some((o) => o.cpu === s.cpu && o.saw === 'starts'),
-  )
-  if (runs && dark && !firmware.route && firmware.images.length === 0)
+  if (onTheWay && onTheWay.part === 'route') return onTheWay
+  const both = firmware.route || firmware.images.length > 0 ? null : oneStartsOneNot(view)
+  if (both)
     return step(
       'route-plan',
-      `The chip starts ${runs.cpu}, not ${dark.cpu}: plan the route to a release that does.`,
-      'What is in it runs; it may only be too old, or too new, for that CPU.',
+      `The board starts with ${both.runs}, not with ${both.dark}: plan the route to a release that runs it.`,
+      'What is in the chip runs; it may only be too old, or too new, for that CPU.',
       { takes: '2 min' },
     )
   const place = roundTheChip(view)
@@ -56,6 +53,7 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Some work at 1.8 V: 3.3 V from a programmer destroys them.',
       { takes: '2 min' },
     )
+  if (onTheWay) return onTheWay
   const { written } = firmware
   if (written && reads.length === 0)
     return step(
@@ -128,43 +126,54 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
   return step('verdict', compared.say, compared.why[0] ?? 'As compared.')
 }
 
-/** What the chosen route asks for next, unless an image was read or judged since. */
-function routeStep(
-  { firmware, board }: FirmwareView,
-  closed: string | null,
-): { say: string; why: string; rest: Partial<Step> } | null {
-  const { route, compared, written } = firmware
-  if (!route) return null
-  const read = firmware.images.findLast((i) => i.role === 'read')?.seq ?? 0
-  if (Math.max(read, compared?.seq ?? 0, written?.seq ?? 0) > route.seq) return null
-  const now = { release: releaseNow(firmware).release, cpu: board.fitted.cpu }
-  const stands = onRoute(route.steps, route.want, now)
-  const locked = closed === null ? null : { say: `Do not power yet: ${closed}.`, why: '', rest: {} }
-  const last = firmware.steps.findLast((s) => s.wrote !== undefined)
-  const other = last?.version !== undefined && last.version !== last.wrote
-  if (stands.is === 'off')
-    return {
-      say: `Plan the route again: ${other ? `${last.wrote} was written, ${last.version} is seen` : stands.say}.`,
-      why: 'Labels lie, and a release is sometimes not what went in.',
-      rest: { takes: '1 min' },
-    }
+/** What the chosen route asks for next; a chip that is written by the programmer is looked at and read first. */
+function routeStep(view: FirmwareView, closed: string | null): Step | null {
+  const { firmware } = view
+  const stands = routeNow(view)
+  if (!stands) return null
+  const step = (say: string, why: string, takes?: string, part = 'route'): Step => ({
+    station: 'firmware',
+    part,
+    say,
+    why,
+    ...(takes ? { takes } : {}),
+  })
+  if (stands.is === 'off') {
+    const last = firmware.steps.findLast((s) => s.wrote !== undefined)
+    const other = last?.version !== undefined && last.version !== last.wrote
+    return step(
+      `Plan the route again: ${other ? `${last.wrote} was written, ${last.version} is seen` : stands.say}.`,
+      'Labels lie, and a release is sometimes not what went in.',
+      '1 min',
+    )
+  }
+  const locked = `Do not power yet: ${closed}.`
   if (stands.is === 'there')
-    return locked
-      ? { ...locked, why: 'The route is at its end; what forbids power is cleared first.' }
-      : {
-          say: 'The route is at its end: start it two or three times before you judge.',
-          why: 'A settings screen, a key asked for, a restart or two by itself are normal now.',
-          rest: { takes: '6 min' },
-        }
+    return closed !== null
+      ? step(locked, 'The route is at its end; what forbids power is cleared first.')
+      : step(
+          'The route is at its end: start it two or three times before you judge.',
+          'A settings screen, a key asked for, a restart or two by itself are normal now.',
+          '6 min',
+        )
   const { leg, at } = stands
-  if (leg.powered && locked) return { ...locked, why: `Then: ${leg.say}` }
-  return {
-    say: leg.say,
-    why: `Step ${at + 1} of ${route.steps.length}. ${
+  if (needsPower(leg) && closed !== null) return step(locked, `Then: ${leg.say}`)
+  const nth = `Step ${at + 1} of ${firmware.route!.steps.length}.`
+  const takes = `${Math.round(leg.minutes)} min`
+  if (leg.way === 'programmer')
+    return step(
+      leg.say,
+      `${nth} Read it twice and keep the reads before anything is erased: they are the only way back.`,
+      takes,
+      'route-chip',
+    )
+  return step(
+    leg.say,
+    `${nth} ${
       leg.do === 'fit'
         ? 'Unplugged, and the socket looked at before it goes in.'
         : 'File name, version inside and hash agree, and the supply is steady; then note the version that is seen.'
     }`,
-    rest: { takes: `${Math.round(leg.minutes)} min` },
-  }
+    takes,
+  )
 }

@@ -1,8 +1,8 @@
 import type { FirmwareBodies, ImageRole } from './bodies'
 import { identityOf, sayIdRead } from './chip/identity'
 import type { Identity } from './chip/identity'
-import type { SeenStart } from './route/version-odds'
 import { firmwareCommands } from './commands'
+import { sayWay } from './route/way'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
@@ -19,11 +19,6 @@ export interface FirmwareState {
   readonly written: (Noted & FirmwareBodies['written']) | null
   /** The route that is followed. */
   readonly route: (Noted & FirmwareBodies['route']) | null
-  readonly cpu: string | null
-  /** Which CPU started, and which stayed dark, on what is in the chip now. */
-  readonly starts: readonly SeenStart[]
-  /** The CPU that last stayed dark, whatever was in the chip then. */
-  readonly stayedDark: string | null
 }
 
 /** How an image is called. */
@@ -40,7 +35,7 @@ const kib = (bytes: number) =>
 const sayStep = (b: FirmwareBodies['firmware']): string =>
   [
     b.wrote
-      ? `${b.wrote} written${b.version === undefined ? '' : b.version === b.wrote ? ' and seen' : `, ${b.version} seen`}`
+      ? `${b.wrote} written${b.wroteBy ? ` by ${sayWay({ kind: 'programmer', by: b.wroteBy })}` : ''}${b.version === undefined ? '' : b.version === b.wrote ? ' and seen' : `, ${b.version} seen`}`
       : b.version && `version ${b.version} seen`,
     b.chip && `chip ${b.chip}`,
     b.chipVolts !== undefined && `${b.chipVolts} V chip`,
@@ -61,14 +56,7 @@ const sayRoute = ({ want, steps, minutes }: FirmwareBodies['route']): string =>
 const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
   `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`
 
-/** What is fitted and how it started, as far as it tells which release is in the chip. */
-interface HeardForRelease {
-  fitted: { readonly cpu?: string | null }
-  seat: { readonly cpu: string }
-  baseline: { readonly picture: string; readonly fans: string }
-}
-
-export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
+export const firmware = slice<FirmwareBodies>().of({
   id: 'firmware',
   commands: firmwareCommands,
   initial: (): FirmwareState => ({
@@ -78,9 +66,6 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
     chipSince: 0,
     written: null,
     route: null,
-    cpu: null,
-    starts: [],
-    stayedDark: null,
   }),
   kinds: {
     firmware: {
@@ -88,7 +73,11 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
       words: ({ body }) => sayStep(body),
       changesBoard: (b) =>
         b.wrote !== undefined
-          ? { undoes: 'firmware' }
+          ? {
+              undoes: 'firmware',
+              ...(b.wroteBy && { what: `chip written by ${sayWay({ kind: 'programmer', by: b.wroteBy })}` }),
+              ...(b.wroteBy === 'desoldered' && { heat: true }),
+            }
           : b.did !== undefined || b.programmerVolts !== undefined
             ? { what: 'work on the firmware chip' }
             : null,
@@ -125,7 +114,6 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
   on: {
     written(s, line) {
       s.written = { ...notedOf(line), ...line.body } as typeof s.written
-      s.starts = []
     },
     firmware(s, line) {
       const before = s.steps.findLast((f) => f.chip !== undefined)?.chip
@@ -135,19 +123,7 @@ export const firmware = slice<FirmwareBodies, HeardForRelease>().of({
         s.compared = null
         s.written = null
       }
-      if (s.chipSince === line.seq || line.body.wrote !== undefined) s.starts = []
       s.steps.push({ ...notedOf(line), ...line.body })
-    },
-    fitted(s, { body: { cpu } }) {
-      if (cpu !== undefined) s.cpu = cpu
-    },
-    seat(s, line) {
-      s.cpu = line.body.cpu
-    },
-    baseline(s, { body: { picture, fans } }) {
-      if (s.cpu === null || picture === 'not noted' || fans === 'off') return
-      if (picture === 'none') s.stayedDark = s.cpu
-      s.starts.push({ cpu: s.cpu, saw: picture === 'none' ? 'dark' : 'starts' })
     },
     route(s, line) {
       s.route = { ...notedOf(line), ...line.body } as typeof s.route

@@ -209,6 +209,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     chipId: fc.constantFrom('FFFFFF', '7F7F336015'),
     did: words,
     wrote: words,
+    wroteBy: fc.constantFrom('clip', 'desoldered'),
   }),
   route: fc.record({
     want: fc.constantFrom({ release: null, cpu: 'Orrin 53' }, { release: '1.52', cpu: null }),
@@ -224,7 +225,8 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
         before: pair,
         after: pair,
         dark: fc.boolean(),
-        powered: fc.boolean(),
+        way: fc.constantFrom(null, 'updater', 'programmer'),
+        by: fc.constantFrom(null, 'clip'),
         minutes: fc.constantFrom(6, 12.5),
       }),
       { maxLength: 3 },

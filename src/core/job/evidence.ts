@@ -4,6 +4,7 @@ import type { ChipWanted } from '../firmware/chip/substitute'
 import { wantedOf } from '../firmware/chip/taken-chips'
 import type { ChipTable } from '../firmware/chip/taken-chips'
 import { namedIn, releasesKnown } from '../firmware/route/on-route'
+import { startsNow, stayedDark } from '../firmware/route/starts'
 import { supportOf } from '../firmware/route/support-table'
 import type { CpuTable, ReleaseTable } from '../firmware/route/table-csv'
 import type { JobState } from './job-state'
@@ -212,14 +213,15 @@ const UNNAMED = 0.9
  * the one that stayed dark, else the one that is fitted. Written to a release that runs it, that is mended.
  */
 function releaseEvidence(
-  { firmware, board }: JobState,
+  state: JobState,
   { releases, cpus }: BoardReference,
 ): {
   readonly known: readonly { readonly seq: number; readonly outcome: string; readonly trust: number }[]
   readonly mended: number | null
 } {
   const support = releases && cpus ? supportOf({ releases, cpus }) : null
-  const asked = firmware.route?.want.cpu ?? firmware.stayedDark ?? board.fitted.cpu
+  const { firmware, board } = state
+  const asked = firmware.route?.want.cpu ?? stayedDark(state) ?? board.fitted.cpu
   const cpu = asked === null ? null : namedIn(asked, support?.cpus.map((c) => c.cpu) ?? [])
   if (!support || cpu === null) return { known: [], mended: null }
   const known = releasesKnown(firmware).flatMap(({ release, seq, wrote }) => {
@@ -228,6 +230,10 @@ function releaseEvidence(
     const row = support.rowOf(at, cpu)
     return [{ seq, outcome: row ? 'runs it' : 'does not run it', trust: row ? row.trust : UNNAMED, wrote }]
   })
+  // A start is no matter of tables: what is in the chip now runs it.
+  const ran = startsNow(state).some((s) => s.saw === 'starts' && namedIn(s.cpu, [cpu]) !== null)
+  const last = known.at(-1)
+  if (ran && last) known[known.length - 1] = { ...last, outcome: 'runs it', trust: 1 }
   const after = known.findIndex(
     (k, i) => i > 0 && k.wrote && k.outcome === 'runs it' && known[i - 1]!.outcome !== 'runs it',
   )

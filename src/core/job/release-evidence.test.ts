@@ -42,6 +42,15 @@ describe('what the board’s table says of the release in the chip', () => {
     expect(version(tape().put('fitted', { cpu: 'Orrin 44' }).put('firmware', { version: '9.9' }))).toEqual([])
     expect(evidenceOf(jobState(dark().entries), null).evidence.some((e) => e.test === 'version')).toBe(false)
   })
+  it('is nothing against a start: a table that says otherwise is wrong', () => {
+    const ran = tape()
+      .put('fitted', { cpu: 'Orrin 53' })
+      .put('firmware', { version: '1.40' })
+      .put('baseline', { ...nothingNoted, fans: 'on', picture: 'maker screen' })
+    const said = version(ran)
+    expect(said.map((e) => e.outcome)).toEqual(['runs it'])
+    expect(said[0]).not.toHaveProperty('reliability')
+  })
   it('is mended by a release that runs it', () => {
     const said = version(dark().put('firmware', { wrote: '2.04' }).put('fitted', { cpu: 'Orrin 53' }))
     expect(said.map((e) => [e.outcome, e.mended])).toEqual([

@@ -38,7 +38,7 @@ export function FirmwareAnswers({
   const [writing, setWriting] = useState(false)
   const { reads, release } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
-  const wantsRead = step.part === 'images' && !equal
+  const wantsRead = (step.part === 'images' && !equal) || step.part === 'route-chip'
   const wantsFile = step.part === 'file'
   const wantsCompare = step.part === 'images' && equal && release !== null
   const read = () => void images.readChip().then(onContents)
@@ -64,7 +64,6 @@ export function FirmwareAnswers({
     )
   return (
     <div role="group" aria-label="Answer" className="flex flex-wrap items-center gap-1.5">
-      {step.part === 'route' && <RouteAnswers onRoute={onRoute} />}
       {step.part === 'route-plan' && (
         <>
           <Button look="first" className={small} onClick={onRoute}>
@@ -125,6 +124,7 @@ export function FirmwareAnswers({
           Open a read…
         </FileButton>
       )}
+      {(step.part === 'route' || step.part === 'route-chip') && <RouteAnswers onRoute={onRoute} />}
       {wantsFile && <Releases images={images} />}
       {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
         <Button look="first" className={small} onClick={() => setWriting(true)}>

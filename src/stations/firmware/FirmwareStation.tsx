@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { oneStartsOneNot } from '@/core/firmware/route/starts'
 import { inHand } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
@@ -19,14 +20,14 @@ type Tab = 'contents' | 'chip' | 'route' | 'done'
 
 /** Whether it is the firmware at all: the chip, what was read of it, beside the maker’s release. */
 export function FirmwareStation() {
-  const firmware = useJob((j) => j.state.firmware)
+  const { firmware, board } = useJob((j) => j.state)
   const images = useImages()
   const route = useRoute()
   const { reads, release } = inHand(firmware)
   const [tab, setTab] = useState<Tab>(
     reads.length > 0
       ? 'contents'
-      : firmware.route !== null || new Set(firmware.starts.map((s) => s.saw)).size === 2
+      : firmware.route !== null || oneStartsOneNot({ board, firmware }) !== null
         ? 'route'
         : 'chip',
   )

@@ -3,6 +3,7 @@ import { firmwareView } from '../../job/firmware-view'
 import { jobState } from '../../job/job-state'
 import { tape } from '../../job/tape.testing'
 import { nothingNoted } from '../../board/baseline'
+import { gateOf } from '../../job/gate'
 import { seeded } from '@/core/maths/seeded'
 import { firmwareStep } from '../next-step'
 import { namedIn, onRoute, releaseNow } from './on-route'
@@ -65,12 +66,12 @@ describe('following a route on the tape', () => {
       t.put('fitted', { cpu }).put('baseline', { ...nothingNoted, fans: 'on', picture })
     const both = [started('Orrin 53', 'none'), started('bench Orrin 44', 'maker screen')]
     expect(say(both.reduce((t, put) => put(t), tape()))).toMatch(
-      /^The chip starts bench Orrin 44, not Orrin 53: plan the route/,
+      /^The board starts with bench Orrin 44, not with Orrin 53: plan the route/,
     )
     expect(say(both[0]!(tape()))).toMatch(/^Look round/)
     // That the chip's marking is noted for the first time changes nothing; another chip does.
     const marked = both.reduce((t, put) => put(t), tape()).put('firmware', { chip: 'LSN-16V' })
-    expect(say(marked)).toMatch(/^The chip starts/)
+    expect(say(marked)).toMatch(/^The board starts with/)
     expect(say(marked.put('firmware', { chip: 'LSN-16M' }))).toMatch(/^Look round/)
     expect(say(both.reduce((t, put) => put(t), tape()).put('firmware', { wrote: '2.04' }))).toMatch(
       /^Look round/,
@@ -88,6 +89,47 @@ describe('following a route on the tape', () => {
       .put('firmware', { version: '1.40' })
       .put('route', routeLine(displays, found.route, 'time'))
     expect(say(t)).toBe('Fit Orrin 44.')
+  })
+
+  it('is not asked for where a contact was worked on between the two: that may have been what kept it dark', () => {
+    const t = tape()
+      .put('fitted', { cpu: 'Orrin 53' })
+      .put('baseline', { ...nothingNoted, fans: 'on', picture: 'none' })
+      .put('replaced', { contact: 'A1', how: 'stub raise', donor: '', holds: true, pulledOut: [] })
+      .put('fitted', { cpu: 'bench Orrin 44' })
+      .put('baseline', { ...nothingNoted, fans: 'on', picture: 'maker screen' })
+    expect(say(t)).toMatch(/^Look round/)
+  })
+
+  it('has the chip looked at and read before the programmer writes it, and goes on once it is written', () => {
+    const ask = { ...displays, ways: [{ ...usualWays.desoldered, price: 0, from: null, holds: null }] }
+    const found = routeOf(ask, 'time')
+    if (found.is === 'none') throw new Error(found.why)
+    const on = tape()
+      .put('fitted', { cpu: 'Orrin 44' })
+      .put('firmware', { version: '1.40' })
+      .put('route', routeLine(ask, found.route, 'time'))
+    expect(say(on)).toMatch(/^Look round the firmware chip first/)
+    on.put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true })
+    expect(say(on)).toMatch(/^Read the chip’s marking/)
+    on.put('firmware', { chip: 'LSN-16V', chipVolts: 1.8 })
+    expect(say(on)).toBe(
+      'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not start Orrin 44.',
+    )
+    const image = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, versions: ['1.40'] } as const
+    on.put('image', { ...image, role: 'read' })
+    expect(say(on)).toBe('Read it once more.')
+    on.put('firmware', { wrote: '2.04', wroteBy: 'desoldered' })
+    expect(say(on)).toBe('Fit Orrin 53.')
+    // Heat was at the board: nothing of it may be powered as before.
+    const state = jobState(on.entries)
+    expect(state.board.power.railsOwedWhy).toBe('after chip written by the programmer, chip desoldered')
+    expect(gateOf(state, null).lamp).toBe('do not power')
+  })
+
+  it('a release that the board wrote itself owes the proofs of the firmware, and no rails', () => {
+    const { board } = jobState(begun().put('firmware', { wrote: '1.60', version: '1.60' }).entries)
+    expect([board.changed.firmware, board.power.railsOwedWhy]).toEqual([4, ''])
   })
 
   it('is left for what was read of the chip since', () => {

@@ -1,5 +1,8 @@
+import { lastNoted } from '../slice'
 import type { FirmwareState } from '../slice'
+import type { FirmwareView } from '../view'
 import type { Pair } from './route'
+import type { ProgrammerBy, WayKind } from './way'
 
 /** A step of a route as the tape keeps it. */
 export interface RouteLeg {
@@ -11,8 +14,9 @@ export interface RouteLeg {
   readonly after: Pair
   /** The screen stays dark after it, and that is expected. */
   readonly dark: boolean
-  /** The board itself does it, and has to be powered for it. */
-  readonly powered: boolean
+  /** By which way a release is written; null where a CPU is fitted. */
+  readonly way: WayKind | null
+  readonly by: ProgrammerBy | null
   readonly minutes: number
 }
 
@@ -91,3 +95,20 @@ export function onRoute(steps: readonly RouteLeg[], want: Pair, now: Pair): OnRo
 
 const isThere = (want: Pair, now: Pair) =>
   (want.release === null || want.release === now.release) && (want.cpu === null || want.cpu === now.cpu)
+
+/** That the board itself does it, and has to be powered for it. */
+export const needsPower = ({ way }: RouteLeg): boolean => way === 'updater' || way === 'recovery'
+
+/**
+ * Where a job stands on the route that it follows; null where it follows none, or where the chip is in hand: the clip is on
+ * it, or it was read and not yet written or seen since.
+ */
+export function routeNow({ firmware, board }: Pick<FirmwareView, 'firmware' | 'board'>): OnRoute | null {
+  const { route, images, compared } = firmware
+  if (!route || lastNoted(firmware, 'clipOn')) return null
+  const { release, by, seq } = releaseNow(firmware)
+  const read = images.findLast((i) => i.role === 'read')?.seq ?? 0
+  const judged = Math.max(read, compared?.seq ?? 0)
+  if (judged > route.seq && !((by === 'seen' || by === 'written') && seq > judged)) return null
+  return onRoute(route.steps, route.want, { release, cpu: board.fitted.cpu })
+}

@@ -37,6 +37,15 @@ describe('what the station says of a wish', () => {
     const half = planRoute({ ...asked, cpus: [], prices: { b: 120 } })
     expect(half.is === 'none' && half.opens[0]!.route.price).toBe(120)
   })
+  it('never asks to buy what is wanted: it is here', () => {
+    const none = planRoute({
+      ...asked,
+      cpus: [],
+      start: { release: '1.40', cpu: null },
+      prices: { new: 900, a: 10 },
+    })
+    expect(none.is === 'none' && none.opens[0]!.route.price).toBe(10)
+  })
   it('is what to try next while nobody knows the release', () => {
     const planned = planRoute({ ...asked, known: 'nothing', start: { release: null, cpu: null } })
     expect(planned.is === 'not known' && planned.odds.tries.length).toBe(2)

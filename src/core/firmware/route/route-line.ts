@@ -10,7 +10,7 @@ export const routeLine = (ask: RouteAsk, route: Route, by: Weighting): FirmwareB
   hand: ask.cpus.filter((c) => c.price === 0).map((c) => c.cpu),
   ways: ask.ways.map(sayWay),
   steps: route.steps.map((s) => {
-    const way = s.way === null ? null : ask.ways[s.way]!.kind
+    const way = s.way === null ? null : ask.ways[s.way]!
     return {
       say: s.say,
       do: s.do,
@@ -19,7 +19,8 @@ export const routeLine = (ask: RouteAsk, route: Route, by: Weighting): FirmwareB
       before: s.before,
       after: s.after,
       dark: s.sees === 'dark' || s.sees === 'not known',
-      powered: way === 'updater' || way === 'recovery',
+      way: way?.kind ?? null,
+      by: way?.by ?? null,
       minutes: s.minutes,
     }
   }),

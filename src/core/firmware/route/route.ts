@@ -293,7 +293,9 @@ export function whatOpens(
   ask: RouteAsk,
   toHave: { readonly cpus: readonly CpuToHave[]; readonly programmer: Way | null },
 ): readonly { readonly by: 'purchase' | 'programmer'; readonly route: Route }[] {
-  const bought = routeOf({ ...ask, cpus: [...ask.cpus, ...toHave.cpus] }, 'purchase')
+  // What is in the socket and what is wanted is here already.
+  const more = toHave.cpus.filter((c) => c.cpu !== ask.start.cpu && c.cpu !== ask.want.cpu)
+  const bought = routeOf({ ...ask, cpus: [...ask.cpus, ...more] }, 'purchase')
   const written = toHave.programmer
     ? routeOf({ ...ask, ways: [...ask.ways, toHave.programmer] }, 'purchase')
     : null

@@ -1,6 +1,6 @@
 'use client'
 import { useState } from 'react'
-import { onRoute, releaseNow } from '@/core/firmware/route/on-route'
+import { needsPower, routeNow } from '@/core/firmware/route/on-route'
 import { StationLink } from '@/frame/StationLink'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { useJob } from '@/job/JobProvider'
@@ -10,22 +10,27 @@ const small = 'px-2.5! py-0.5! text-[0.92rem]'
 
 /** What came of the step of the route that stands in the strip. */
 export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
-  const firmware = useJob((j) => j.state.firmware)
-  const cpu = useJob((j) => j.state.board.fitted.cpu)
+  const state = useJob((j) => j.state)
   const closed = useJob((j) => j.gate.lamp === 'do not power')
   const append = useJob((j) => j.append)
   const hint = useKeyHint()
   const [other, setOther] = useState<string | null>(null)
-  const { route } = firmware
-  const stands = route && onRoute(route.steps, route.want, { release: releaseNow(firmware).release, cpu })
-  const leg = stands?.is === 'step' && !(stands.leg.powered && closed) ? stands.leg : null
+  const stands = routeNow(state)
+  const leg = stands?.is === 'step' && !(needsPower(stands.leg) && closed) ? stands.leg : null
+  /** A chip that is written by the programmer is read here first; that it was written elsewhere takes no key. */
+  const byProgrammer = leg?.way === 'programmer'
+  const wrote = (version?: string) =>
+    append('firmware', {
+      wrote: leg!.after.release!,
+      ...(version === undefined ? {} : { version }),
+      ...(byProgrammer ? { wroteBy: leg.by ?? 'clip' } : {}),
+    })
   const done = () => {
     if (!leg) return
     if (leg.do === 'fit') append('fitted', { cpu: leg.cpu })
-    else if (leg.dark || leg.do === 'switch') append('firmware', { wrote: leg.after.release! })
-    else append('firmware', { wrote: leg.after.release!, version: leg.after.release! })
+    else wrote(leg.dark || leg.do === 'switch' ? undefined : leg.after.release!)
   }
-  useKeys({ carryOut: done }, leg !== null)
+  useKeys({ carryOut: done }, leg !== null && !byProgrammer)
   if (!stands) return null
   if (stands.is === 'off')
     return (
@@ -41,7 +46,12 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
     )
   return (
     <>
-      <Button look="first" className={small} keyHint={hint('carryOut')} onClick={done}>
+      <Button
+        look={byProgrammer ? 'quiet' : 'first'}
+        className={small}
+        {...(byProgrammer ? {} : { keyHint: hint('carryOut') })}
+        onClick={done}
+      >
         {leg.do === 'fit'
           ? `${leg.cpu} is in`
           : leg.do === 'switch'
@@ -62,7 +72,7 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
               e.preventDefault()
               const version = other.trim()
               if (version === '') return
-              append('firmware', { wrote: leg.after.release!, version })
+              wrote(version)
               setOther(null)
             }}
           >

@@ -1,6 +1,6 @@
 'use client'
 import Link from 'next/link'
-import { onRoute } from '@/core/firmware/route/on-route'
+import { routeNow } from '@/core/firmware/route/on-route'
 import { routeLine } from '@/core/firmware/route/route-line'
 import { sayWay } from '@/core/firmware/route/way'
 import { useJob } from '@/job/JobProvider'
@@ -19,11 +19,12 @@ const knownBy = {
 
 /** From what is in the chip and in the socket to what is wanted: the wish, the route, and following it. */
 export function RoutePanel({ route: r }: { route: RouteInHand }) {
-  const board = useJob((j) => j.state.intake.ticket.boardModelId)
-  const kept = useJob((j) => j.state.firmware.route)
+  const state = useJob((j) => j.state)
   const append = useJob((j) => j.append)
-  const diskLock = useJob((j) => j.state.intake.ticket.diskLock)
+  const { diskLock } = state.intake.ticket
+  const kept = state.firmware.route
   const { support, now, ask, planned } = r
+  const board = state.intake.ticket.boardModelId
   if (!support)
     return (
       <section aria-label="Route">
@@ -40,18 +41,13 @@ export function RoutePanel({ route: r }: { route: RouteInHand }) {
         </p>
       </section>
     )
-  const steps = kept ? onRoute(kept.steps, kept.want, { release: now.release, cpu: now.cpu }) : null
-  const follow =
-    ask && planned && typeof planned !== 'string' && planned.is === 'route' && !r.planning
-      ? () => append('route', routeLine(ask, planned.answer.route, ask.by))
-      : null
+  const found = planned && typeof planned !== 'string' && planned.is === 'route' ? planned.answer.route : null
+  const follow = ask && found && !r.planning ? () => append('route', routeLine(ask, found, ask.by)) : null
   const followed =
     kept !== null &&
-    steps?.is !== 'off' &&
-    planned !== null &&
-    typeof planned !== 'string' &&
-    planned.is === 'route' &&
-    leads(kept.steps, planned.answer.route.steps) &&
+    found !== null &&
+    routeNow(state)?.is !== 'off' &&
+    leads(kept.steps, found.steps) &&
     kept.want.cpu === r.chosen.cpu &&
     kept.want.release === r.chosen.release
   return (

@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { namedIn, releaseNow } from '@/core/firmware/route/on-route'
 import type { Planned, ToPlan } from '@/core/firmware/route/plan-route'
 import type { Weighting } from '@/core/firmware/route/search'
+import { startsNow } from '@/core/firmware/route/starts'
 import { supportOf } from '@/core/firmware/route/support-table'
 import { sayWay, usualWays } from '@/core/firmware/route/way'
 import type { Way } from '@/core/firmware/route/way'
@@ -31,7 +32,9 @@ const anyBoard: readonly Way[] = [
 export function useRoute() {
   const { releases, cpus, ways: kept } = useJob((j) => j.references)
   const firmware = useJob((j) => j.state.firmware)
-  const fitted = useJob((j) => j.state.board.fitted.cpu)
+  const board = useJob((j) => j.state.board)
+  const fitted = board.fitted.cpu
+  const starts = useMemo(() => startsNow({ board, firmware }), [board, firmware])
   const ticket = useJob((j) => j.state.intake.ticket.cpu)
   const bench = useJob((j) => j.benchCpus)
   const [wish, setWish] = useState<Partial<Wish>>({})
@@ -66,8 +69,8 @@ export function useRoute() {
     const told = names
       .filter((n) => namedIn(ticket, [n]) === n)
       .sort((a, b) => lower.indexOf(a.toLowerCase()) - lower.indexOf(b.toLowerCase()))
-    const dark = firmware.starts.find((s) => s.saw === 'dark')
-    const seen = firmware.starts.map((s) => namedIn(s.cpu, names)).filter((n) => n !== null)
+    const dark = starts.find((s) => s.saw === 'dark')
+    const seen = starts.map((s) => namedIn(s.cpu, names)).filter((n) => n !== null)
     const owned = bench.flatMap((c) => (c.owned && names.includes(c.cpu) ? [c.cpu] : []))
     return {
       cpu: route ? route.want.cpu : ((dark && namedIn(dark.cpu, names)) ?? told[0] ?? now.cpu),
@@ -77,7 +80,7 @@ export function useRoute() {
       by: route?.by ?? 'time',
       ...wish,
     }
-  }, [firmware, names, ticket, now.cpu, ways, wish, bench])
+  }, [firmware, starts, names, ticket, now.cpu, ways, wish, bench])
   const ask = useMemo((): ToPlan | null => {
     if (!support || (chosen.cpu === null && chosen.release === null) || now.foreign) return null
     return {
@@ -92,12 +95,12 @@ export function useRoute() {
       prices: Object.fromEntries(
         bench.flatMap((c) => (c.priceMinor === null ? [] : [[c.cpu, c.priceMinor / 100]])),
       ),
-      seen: firmware.starts.flatMap(({ cpu, saw }) => {
+      seen: starts.flatMap(({ cpu, saw }) => {
         const named = namedIn(cpu, names)
         return named ? [{ cpu: named, saw }] : []
       }),
     }
-  }, [support, chosen, ways, now, firmware.starts, names, bench])
+  }, [support, chosen, ways, now, starts, names, bench])
   const key = useMemo(() => JSON.stringify(ask), [ask])
   useEffect(() => {
     if (!ask) return
