@@ -1,13 +1,13 @@
 'use client'
 import { wrap } from 'comlink'
 import { usePathname } from 'next/navigation'
-import type { Remote } from 'comlink'
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import type { AdviseWorker } from '@/workers/advise.worker'
 import { useJob } from './JobProvider'
+import { latestOnly } from './latest-only'
 import { stationOfPath } from './station-path'
 
 interface Advice extends Reckoned {
@@ -29,9 +29,7 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
   const own = useJob((j) => j.own)
   const record = useJob((j) => j.record)
   const figures = useJob((j) => j.figures)
-  const worker = useRef<Remote<AdviseWorker> | null>(null)
-  const latest = useRef<string | null>(null)
-  const busy = useRef(false)
+  const ask = useRef<((to: string) => void) | null>(null)
   // The socket station computes the order itself, with the light and the magnification in hand.
   const ordersItself = stationOfPath(usePathname()) === 'socket'
   const key = useMemo(() => {
@@ -47,34 +45,18 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
 
   useEffect(() => {
     const thread = new Worker(new URL('../workers/advise.worker.ts', import.meta.url), { type: 'module' })
-    worker.current = wrap<AdviseWorker>(thread)
-    void worker.current.load(socket)
+    const remote = wrap<AdviseWorker>(thread)
+    void remote.load(socket)
+    ask.current = latestOnly(async (to) => {
+      const reckoned = await remote.reckon(JSON.parse(to) as ToAdvise)
+      setAnswer({ to, reckoned })
+    })
     return () => {
-      worker.current = null
-      busy.current = false
+      ask.current = null
       thread.terminate()
     }
   }, [socket])
-  useEffect(() => {
-    latest.current = key
-    if (busy.current) return
-    busy.current = true
-    const work = async () => {
-      try {
-        while (worker.current && latest.current !== null) {
-          const to = latest.current
-          latest.current = null
-          const reckoned = await worker.current.reckon(JSON.parse(to) as ToAdvise)
-          setAnswer({ to, reckoned })
-        }
-      } finally {
-        // At once: what is asked between the last look and a later moment would wait for ever.
-        busy.current = false
-      }
-    }
-    // What throws once must not silence the adviser: the next is asked all the same.
-    void work().catch(() => undefined)
-  }, [key, socket])
+  useEffect(() => ask.current?.(key), [key, socket])
   const value = useMemo(
     (): Advice => ({ ...(answer?.reckoned ?? nothing), fresh: answer?.to === key }),
     [answer, key],

@@ -10,6 +10,7 @@ import { supportOf } from '@/core/firmware/route/support-table'
 import { sayWay, usualWays } from '@/core/firmware/route/way'
 import type { Way } from '@/core/firmware/route/way'
 import { useJob } from '@/job/JobProvider'
+import { latestOnly } from '@/job/latest-only'
 import type { RouteWorker } from '@/workers/route.worker'
 
 /** What is asked of the route, kept while the station is open; null: as the tape has it. */
@@ -39,14 +40,31 @@ export function useRoute() {
   const bench = useJob((j) => j.benchCpus)
   const [wish, setWish] = useState<Partial<Wish>>({})
   const [planned, setPlanned] = useState<{ of: string; is: Planned | string } | null>(null)
-  const worker = useRef<{ remote: Remote<RouteWorker>; thread: Worker } | null>(null)
-  useEffect(
-    () => () => {
-      worker.current?.thread.terminate()
-      worker.current = null
-    },
-    [],
-  )
+  const send = useRef<((to: string) => void) | null>(null)
+  useEffect(() => {
+    let own: { readonly thread: Worker; readonly remote: Remote<RouteWorker> } | null = null
+    send.current = latestOnly(async (to) => {
+      if (!own) {
+        // The thread begins with the first wish: most jobs have none.
+        const thread = new Worker(new URL('../../../workers/route.worker.ts', import.meta.url), {
+          type: 'module',
+        })
+        own = { thread, remote: wrap<RouteWorker>(thread) }
+      }
+      try {
+        setPlanned({ of: to, is: await own.remote.plan(JSON.parse(to) as ToPlan) })
+      } catch {
+        setPlanned({
+          of: to,
+          is: 'The route was not planned. Change something, or open the station again.',
+        })
+      }
+    })
+    return () => {
+      send.current = null
+      own?.thread.terminate()
+    }
+  }, [])
   const support = useMemo(() => supportOf({ releases, cpus }), [releases, cpus])
   const ways = kept?.ways ?? anyBoard
   const names = useMemo(() => support?.cpus.map((c) => c.cpu) ?? [], [support])
@@ -103,28 +121,7 @@ export function useRoute() {
   }, [support, chosen, ways, now, starts, names, bench])
   const key = useMemo(() => JSON.stringify(ask), [ask])
   useEffect(() => {
-    if (!ask) return
-    if (!worker.current) {
-      const thread = new Worker(new URL('../../../workers/route.worker.ts', import.meta.url), {
-        type: 'module',
-      })
-      worker.current = { thread, remote: wrap<RouteWorker>(thread) }
-    }
-    let wanted = true
-    worker.current.remote
-      .plan(ask)
-      .then((is) => wanted && setPlanned({ of: key, is }))
-      .catch(
-        () =>
-          wanted &&
-          setPlanned({
-            of: key,
-            is: 'The route was not planned. Change something, or open the station again.',
-          }),
-      )
-    return () => {
-      wanted = false
-    }
+    if (ask) send.current?.(key)
   }, [ask, key])
   return {
     support,

@@ -1,6 +1,5 @@
 'use client'
 import { toReckon, worthOf } from '@/core/job/advise'
-
 import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
@@ -10,6 +9,7 @@ import type { GivenBack } from '@/core/socket/replace/replacement'
 import type { SnapFactors } from '@/core/socket/straighten/technique'
 import type { Socket } from '@/core/socket/model/socket'
 import { useJob } from '@/job/JobProvider'
+import { latestOnly } from '@/job/latest-only'
 import type { ReckonWorker } from '@/workers/reckon.worker'
 
 /** Odds, order and outlook of the field, reckoned in a worker; while a newer one is under way the last one stays. */
@@ -30,8 +30,7 @@ export function useReckoning(
   const [answer, setAnswer] = useState<{ to: string; reckoning: Reckoning } | null>(null)
   const [failed, setFailed] = useState(false)
   const worker = useRef<Remote<ReckonWorker> | null>(null)
-  const latest = useRef<string | null>(null)
-  const busy = useRef(false)
+  const ask = useRef<((to: string) => void) | null>(null)
 
   // By what is asked, not by when: a line that has come to the server asks nothing new.
   const asked = useMemo(
@@ -43,37 +42,26 @@ export function useReckoning(
     const thread = new Worker(new URL('../../../workers/reckon.worker.ts', import.meta.url), {
       type: 'module',
     })
-    worker.current = wrap<ReckonWorker>(thread)
-    void worker.current.load(socket)
+    const remote = wrap<ReckonWorker>(thread)
+    worker.current = remote
+    void remote.load(socket)
+    ask.current = latestOnly(async (to) => {
+      try {
+        const reckoning = await remote.reckon(JSON.parse(to) as ToReckon)
+        if (reckoning) setAnswer({ to, reckoning })
+        setFailed(false)
+      } catch {
+        setFailed(true)
+      }
+    })
     return () => {
       worker.current = null
-      busy.current = false
+      ask.current = null
       thread.terminate()
     }
   }, [socket])
 
-  useEffect(() => {
-    latest.current = asked
-    if (busy.current) return
-    busy.current = true
-    const work = async () => {
-      try {
-        while (worker.current && latest.current) {
-          const to: string = latest.current
-          latest.current = null
-          const reckoning = await worker.current.reckon(JSON.parse(to) as ToReckon)
-          if (reckoning) setAnswer({ to, reckoning })
-        }
-      } finally {
-        // At once: what is asked between the last look and a later moment would wait for ever.
-        busy.current = false
-      }
-    }
-    // One reckoning that throws must not freeze the odds for the session: the next one is asked all the same.
-    void work()
-      .then(() => setFailed(false))
-      .catch(() => setFailed(true))
-  }, [asked, socket])
+  useEffect(() => ask.current?.(asked), [asked, socket])
 
   const weigh = useCallback(async (to: ToWeigh) => (worker.current ? worker.current.weigh(to) : null), [])
   const giveBack = useCallback(
