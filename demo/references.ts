@@ -9,7 +9,7 @@ import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import type { FaultId } from '@/core/triage/model/faults'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { usualVolts } from '@/core/triage/instruments/rail-table'
-import type { References } from '@/data/references'
+import type { References } from '@/core/job/references'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { goodRails, railsWithCpu } from './jobs/job'
 

@@ -8,7 +8,8 @@ import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
 import { shelfItems } from '@/core/triage/model/bench-test'
 import { putOnShelf, shelf } from './shelf'
-import { dropReference, keepReference, noReferences, referencesOf } from './references'
+import { noReferences } from '@/core/job/references'
+import { dropReference, keepReference, referencesOf } from './references'
 
 const codes = (name: string) => ({
   name,

@@ -1,38 +1,10 @@
 import 'server-only'
-import type { ChipTable } from '@/core/firmware/chip/taken-chips'
-import type { CpuTable, ReleaseTable, WayTable } from '@/core/firmware/route/table-csv'
-import type { CodeTable } from '@/core/triage/instruments/code-tape'
-import type { CurrentReference } from '@/core/triage/instruments/current-trace'
-import type { RailReference } from '@/core/triage/instruments/rail-table'
+import { noReferences } from '@/core/job/references'
+import type { ReferenceKind, References } from '@/core/job/references'
 import type { BoardModel } from './boards'
 import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 import { settingsChanged } from './settings-revision'
-
-/**
- * What is known of a board model: what its codes mean, the rails and the current of a good one; its releases, the CPUs
- * they start, the ways by which they get into the chip, and the chips it takes.
- */
-export interface References {
-  readonly codes: CodeTable | null
-  readonly rails: RailReference | null
-  readonly current: CurrentReference | null
-  readonly releases: ReleaseTable | null
-  readonly cpus: CpuTable | null
-  readonly ways: WayTable | null
-  readonly chips: ChipTable | null
-}
-export const noReferences: References = {
-  codes: null,
-  rails: null,
-  current: null,
-  releases: null,
-  cpus: null,
-  ways: null,
-  chips: null,
-}
-export const referenceKinds = ['codes', 'rails', 'current', 'releases', 'cpus', 'ways', 'chips'] as const
-export type ReferenceKind = (typeof referenceKinds)[number]
 
 export async function referencesOf(boardModelId: string | null, db: Queryable = pool()): Promise<References> {
   if (boardModelId === null) return noReferences

@@ -1,5 +1,6 @@
 import type { Entry } from '@/core/job/job-state'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { noReferences } from '@/core/job/references'
 import { usualFigures } from '@/core/socket/straighten/bench-figures'
 import { smallField } from '@/core/socket/model/field.testing'
 import { createJobStore } from './job-store'
@@ -9,15 +10,7 @@ import type { JobSeed } from './job-store'
 const nothingRound: Surroundings = {
   socket: null,
   landmarks: [],
-  references: {
-    codes: null,
-    rails: null,
-    current: null,
-    releases: null,
-    cpus: null,
-    ways: null,
-    chips: null,
-  },
+  references: noReferences,
   earlier: [],
   shelf: [],
   own: {},

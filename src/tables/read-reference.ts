@@ -1,5 +1,4 @@
 import { chipColumns, chipRows, readChips } from '@/core/firmware/chip/taken-chips'
-import type { ChipTable } from '@/core/firmware/chip/taken-chips'
 import {
   cpuColumns,
   cpuRows,
@@ -11,104 +10,115 @@ import {
   wayColumns,
   wayRows,
 } from '@/core/firmware/route/table-csv'
-import type { CpuTable, ReleaseTable, WayTable } from '@/core/firmware/route/table-csv'
-import type { Finding } from '@/core/tables/finding'
+import { sayWay } from '@/core/firmware/route/way'
+import type { ReferenceKind, References } from '@/core/job/references'
+import type { Finding, Row } from '@/core/tables/finding'
 import { codeColumns, codeRows, readCodeTable } from '@/core/triage/instruments/code-tape'
-import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import { readCurrent, readTrace, thinCurve, traceColumns } from '@/core/triage/instruments/current-trace'
-import type { CurrentReference } from '@/core/triage/instruments/current-trace'
 import { railColumns, railRows, readRailTable } from '@/core/triage/instruments/rail-table'
-import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { readCsv } from './read-csv'
 import { writeCsv } from './write-csv'
 
-/** What can be known of a board model, by kind, and what its table is called. */
-export const referenceWords = {
-  codes: { what: 'What its codes mean', columns: codeColumns.join(', ') },
-  rails: { what: 'The rails of a good one', columns: railColumns.join(', ') },
-  current: { what: 'The current of a good one, mains on to settled', columns: traceColumns.join(', ') },
-  releases: { what: 'Firmware releases, oldest first', columns: releaseColumns.join(', ') },
-  cpus: { what: 'CPUs, and the releases that start them', columns: cpuColumns.join(', ') },
-  ways: { what: 'Ways a release gets into the chip', columns: wayColumns.join(', ') },
-  chips: { what: 'Firmware chips it is known to take, its own first', columns: chipColumns.join(', ') },
-} as const
-export type Kind = keyof typeof referenceWords
+interface Spec<Body> {
+  /** What its table is called. */
+  readonly what: string
+  readonly columns: readonly string[]
+  readonly read: (
+    name: string,
+    rows: readonly Row[],
+    columns: readonly string[],
+  ) => { readonly body: Body | null; readonly findings: readonly Finding[] }
+  readonly rows: (body: Body) => string[][]
+  /** What is in it, in a few words. */
+  readonly say: (body: Body) => string
+}
 
-type Reference = CodeTable | RailReference | CurrentReference | ReleaseTable | CpuTable | WayTable | ChipTable
+/** What can be known of a board model: how each kind is read, written and called. */
+const specs: { readonly [K in ReferenceKind]: Spec<NonNullable<References[K]>> } = {
+  codes: {
+    what: 'What its codes mean',
+    columns: codeColumns,
+    read: (...of) => {
+      const { table: body, findings } = readCodeTable(...of)
+      return { body, findings }
+    },
+    rows: codeRows,
+    say: ({ codes }) => `${codes.length} codes`,
+  },
+  rails: {
+    what: 'The rails of a good one',
+    columns: railColumns,
+    read: (...of) => {
+      const { reference: body, findings } = readRailTable(...of)
+      return { body, findings }
+    },
+    rows: railRows,
+    say: ({ rails }) => `${Object.keys(rails).length} rails`,
+  },
+  current: {
+    what: 'The current of a good one, mains on to settled',
+    columns: traceColumns,
+    read: (name, rows, columns) => {
+      const { trace, findings } = readTrace(rows, columns)
+      return { body: trace && { name, reading: readCurrent(trace), curve: thinCurve(trace) }, findings }
+    },
+    rows: ({ curve: { s, a } }) => s.map((t, i) => [String(t), String(a[i])]),
+    say: ({ reading }) => reading.say,
+  },
+  releases: {
+    what: 'Firmware releases, oldest first',
+    columns: releaseColumns,
+    read: readReleases,
+    rows: releaseRows,
+    say: ({ releases }) => `${releases.length} releases, the newest ${releases.at(-1)!.name}`,
+  },
+  cpus: {
+    what: 'CPUs, and the releases that run them',
+    columns: cpuColumns,
+    read: readCpus,
+    rows: cpuRows,
+    say: ({ support }) => `${new Set(support.map((s) => s.cpu)).size} CPUs`,
+  },
+  ways: {
+    what: 'Ways a release gets into the chip',
+    columns: wayColumns,
+    read: readWays,
+    rows: wayRows,
+    say: ({ ways }) => ways.map(sayWay).join('; '),
+  },
+  chips: {
+    what: 'Firmware chips it is known to take, its own first',
+    columns: chipColumns,
+    read: readChips,
+    rows: chipRows,
+    say: ({ chips }) => chips.map((c) => c.name).join(', '),
+  },
+}
+/** A kind and its body go together; TypeScript cannot tell that from a variable kind. */
+const specOf = (kind: ReferenceKind) => specs[kind] as unknown as Spec<NonNullable<References[ReferenceKind]>>
+
+/** What a kind of table is called, and its columns. */
+export const referenceWords = (kind: ReferenceKind): Pick<Spec<never>, 'what' | 'columns'> => specOf(kind)
 
 export interface ReadReference {
-  readonly body: Reference | null
+  readonly body: References[ReferenceKind]
   readonly findings: readonly Finding[]
   /** What was read, in a sentence. */
   readonly say: string
 }
 
 /** A reference from its CSV, and what is wrong with it. */
-export function readReference(kind: Kind, name: string, csv: string): ReadReference {
+export function readReference(kind: ReferenceKind, name: string, csv: string): ReadReference {
   const { rows, columns, uneven } = readCsv(csv)
-  const done = <T extends Reference>(
-    body: T | null,
-    findings: readonly Finding[],
-    say: (body: T) => string,
-  ) => ({
-    body: uneven.length ? null : body,
-    findings: [...findings, ...uneven],
-    say: body && !uneven.length ? say(body) : '',
-  })
-  switch (kind) {
-    case 'codes': {
-      const { table, findings } = readCodeTable(name, rows, columns)
-      return done(table, findings, (t) => `${t.codes.length} codes`)
-    }
-    case 'rails': {
-      const { reference, findings } = readRailTable(name, rows, columns)
-      return done(reference, findings, (r) => `${Object.keys(r.rails).length} rails`)
-    }
-    case 'current': {
-      const { trace, findings } = readTrace(rows, columns)
-      const body = trace && { name, reading: readCurrent(trace), curve: thinCurve(trace) }
-      return done(body, findings, (c) => c.reading.say)
-    }
-    case 'releases': {
-      const { of, findings } = readReleases(name, rows, columns)
-      return done(of, findings, ({ releases }) => `${releases.length} releases`)
-    }
-    case 'cpus': {
-      const { of, findings } = readCpus(name, rows, columns)
-      return done(of, findings, ({ support }) => `${new Set(support.map((s) => s.cpu)).size} CPUs`)
-    }
-    case 'ways': {
-      const { of, findings } = readWays(name, rows, columns)
-      return done(of, findings, ({ ways }) => `${ways.length} ways`)
-    }
-    case 'chips': {
-      const { of, findings } = readChips(name, rows, columns)
-      return done(of, findings, ({ chips }) => `${chips.length} chips`)
-    }
-  }
+  const { body: read, findings } = specOf(kind).read(name, rows, columns)
+  const body = uneven.length > 0 ? null : read
+  return { body, findings: [...findings, ...uneven], say: body ? specOf(kind).say(body) : '' }
 }
 
+/** What is kept of a kind, in a few words, with the name of its table. */
+export const sayReference = (kind: ReferenceKind, body: NonNullable<References[ReferenceKind]>): string =>
+  [specOf(kind).say(body), body.name].filter(Boolean).join(', ')
+
 /** A reference back as CSV, in the columns it is read in. */
-export function referenceCsv(kind: Kind, body: Reference): string {
-  switch (kind) {
-    case 'codes':
-      return writeCsv(codeColumns, codeRows(body as CodeTable))
-    case 'rails':
-      return writeCsv(railColumns, railRows(body as RailReference))
-    case 'releases':
-      return writeCsv(releaseColumns, releaseRows(body as ReleaseTable))
-    case 'cpus':
-      return writeCsv(cpuColumns, cpuRows(body as CpuTable))
-    case 'chips':
-      return writeCsv(chipColumns, chipRows(body as ChipTable))
-    case 'ways':
-      return writeCsv(wayColumns, wayRows(body as WayTable))
-    case 'current': {
-      const { s, a } = (body as CurrentReference).curve
-      return writeCsv(
-        traceColumns,
-        s.map((t, i) => [String(t), String(a[i])]),
-      )
-    }
-  }
-}
+export const referenceCsv = (kind: ReferenceKind, body: NonNullable<References[ReferenceKind]>): string =>
+  writeCsv(specOf(kind).columns, specOf(kind).rows(body))

@@ -20,12 +20,12 @@ import { faultIds } from '../triage/model/faults'
 import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
 import { evidenceOf } from './evidence'
-import type { BoardReference } from './evidence'
+import type { References } from './references'
 import type { JobState } from './job-state'
 
 /** What stands round a job and bears on the advice. */
 export interface AdviceSetting {
-  readonly references: BoardReference
+  readonly references: Partial<References>
   /** Jobs of the same board before this one. */
   readonly earlier: readonly { readonly mended: readonly string[] }[]
   readonly shelf?: readonly ShelfItem[]
@@ -36,7 +36,7 @@ export interface AdviceSetting {
 
 /** A job with nothing known beside its tape. */
 export const nothingRound: AdviceSetting = {
-  references: { codes: null, rails: null },
+  references: {},
   earlier: [],
   own: {},
   record: [],

@@ -2,12 +2,11 @@ import type { Verdict } from '../firmware/image/same-code'
 import { readHexBytes, readId, sameId } from '../firmware/chip/jedec-id'
 import type { ChipWanted } from '../firmware/chip/substitute'
 import { wantedOf } from '../firmware/chip/taken-chips'
-import type { ChipTable } from '../firmware/chip/taken-chips'
 import { namedIn, releasesKnown } from '../firmware/route/on-route'
 import { startsNow, stayedDark } from '../firmware/route/starts'
 import { supportOf } from '../firmware/route/support-table'
-import type { CpuTable, ReleaseTable } from '../firmware/route/table-csv'
 import type { JobState } from './job-state'
+import type { References } from './references'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
 import type { Baseline } from '../board/baseline'
@@ -23,13 +22,11 @@ import type { Socket } from '../socket/model/socket'
 import type { FunctionGroup } from '../board/function-group'
 import { inSocket } from '../triage/model/bench-tests'
 import { readCodes } from '../triage/instruments/code-tape'
-import type { CodeTable } from '../triage/instruments/code-tape'
 import { faultIds } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
 import type { Evidence } from '../triage/reason/odds'
 import { testOf } from '../triage/reason/odds'
 import { judgeRails } from '../triage/instruments/rail-table'
-import type { RailReference } from '../triage/instruments/rail-table'
 import { swapWorks } from '../triage/instruments/swap-grid'
 import { cellState } from '../triage/model/stage'
 
@@ -37,16 +34,6 @@ export interface Dated extends Evidence {
   /** Line of the tape it comes from. */
   readonly seq: number
 }
-
-/** What is known of the board's model: figures of a good one, and what its codes mean. */
-export interface BoardReference {
-  readonly codes: CodeTable | null
-  readonly rails: RailReference | null
-  readonly releases?: ReleaseTable | null
-  readonly cpus?: CpuTable | null
-  readonly chips?: ChipTable | null
-}
-const nothingKnown: BoardReference = { codes: null, rails: null }
 
 /** What a power-up comes to, or null when too little of it was noted. */
 export function startOutcome(b: Baseline): string | null {
@@ -214,7 +201,7 @@ const UNNAMED = 0.9
  */
 function releaseEvidence(
   state: JobState,
-  { releases, cpus }: BoardReference,
+  { releases, cpus }: Partial<References>,
 ): {
   readonly known: readonly { readonly seq: number; readonly outcome: string; readonly trust: number }[]
   readonly mended: number | null
@@ -249,7 +236,7 @@ function releaseEvidence(
 export function evidenceOf(
   state: JobState,
   socket: Socket | null,
-  reference: BoardReference = nothingKnown,
+  reference: Partial<References> = {},
 ): { readonly evidence: readonly Dated[]; readonly mended: readonly FaultId[] } {
   const map = mapEvidence(state, socket)
   const lastStroke = state.socket.strokes.at(-1)?.seq ?? 0
@@ -276,13 +263,17 @@ export function evidenceOf(
       found.set(key, { seq, test, outcome, mended, ...(reliability < 1 ? { reliability } : {}) })
   }
   for (const reading of state.board.railLog) {
-    const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails)[0]!.ohms!
+    const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails ?? null)[0]!
+      .ohms!
     put(reading.seq, `ohms ${reading.rail}`, judged.state === 'high' ? 'good' : judged.state)
   }
   for (const rail of rails) {
     const reading = state.board.volts[rail]
     if (!reading) continue
-    const judged = judgeRails({ ohms: {}, volts: { [rail]: Math.abs(reading.volts) } }, reference.rails)[0]!
+    const judged = judgeRails(
+      { ohms: {}, volts: { [rail]: Math.abs(reading.volts) } },
+      reference.rails ?? null,
+    )[0]!
     put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
   const { told } = state.board
@@ -300,7 +291,7 @@ export function evidenceOf(
     else put(cell.seq, cell.isNew ? 'new cell under load' : 'cell under load', outcome)
   }
   for (const run of state.triage.codeLog) {
-    const { outcome } = readCodes(run, reference.codes)
+    const { outcome } = readCodes(run, reference.codes ?? null)
     if (outcome) put(run.seq, 'codes', outcome)
   }
   for (const curve of state.board.currents) put(curve.seq, 'current', currentSays[curve.pattern])

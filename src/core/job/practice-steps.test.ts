@@ -10,7 +10,7 @@ describe('the steps of a practice board', () => {
     .put('mended', { fault: 'memory rail short' })
     .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory', cpuHeat: 'warm' })
     .put('trial', { test: 'slots', outcome: 'slot A' })
-  const reference = { codes: null, rails: null }
+  const reference = {}
   it('come in order; what one power-up shows is one test and its company', () => {
     expect(practiceSteps(jobState(t.entries), reference)).toEqual([
       { do: 'test', test: 'ohms vmem', outcome: 'short' },

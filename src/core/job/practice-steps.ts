@@ -1,5 +1,5 @@
 import type { JobState } from './job-state'
-import type { BoardReference } from './evidence'
+import type { References } from './references'
 import { evidenceOf } from './evidence'
 import type { FaultId } from '../triage/model/faults'
 import type { PracticeStep } from '../triage/practice/practice-score'
@@ -10,7 +10,7 @@ import type { PracticeStep } from '../triage/practice/practice-score'
  */
 export function practiceSteps(
   state: JobState,
-  reference: BoardReference,
+  reference: Partial<References>,
   mayPower: (line: number) => boolean = () => true,
 ): PracticeStep[] {
   const { evidence } = evidenceOf(state, null, reference)

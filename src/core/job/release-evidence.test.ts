@@ -9,8 +9,6 @@ import { jobState } from './job-state'
 import { tape } from './tape.testing'
 
 const references = {
-  codes: null,
-  rails: null,
   releases: { name: '', releases: [release('1.40'), release('2.04')] },
   cpus: {
     name: '',
@@ -66,7 +64,7 @@ describe('what the board’s table says of the release in the chip', () => {
     expect(mended(dark().put('firmware', { wrote: '2.04', version: '2.04' }))).toBe(true)
   })
   it('makes “this version does not run this CPU” likelier, and unlikely where it does', () => {
-    const odds = (t: ReturnType<typeof tape>, known: typeof references | { codes: null; rails: null }) => {
+    const odds = (t: ReturnType<typeof tape>, known: Partial<typeof references>) => {
       const state = jobState(t.entries)
       const asked = toBelieve(state, null, gateOf(state, null), {
         references: known,
@@ -77,7 +75,7 @@ describe('what the board’s table says of the release in the chip', () => {
       })
       return believe(asked).causes.find((c) => c.faults.includes('CPU unsupported'))?.odds ?? 0
     }
-    const without = odds(dark(), { codes: null, rails: null })
+    const without = odds(dark(), {})
     expect(odds(dark(), references)).toBeGreaterThan(2 * without)
   })
 })

@@ -1,8 +1,8 @@
 'use client'
 import Link from 'next/link'
-import { useMemo, useState } from 'react'
+import { useState } from 'react'
 import { cutText } from '@/core/tables/plain-text'
-import type { ReferenceKind } from '@/data/references'
+import type { ReferenceKind } from '@/core/job/references'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
@@ -38,11 +38,10 @@ export function BoardReferences({
 }
 
 function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKind; kept: string | null }) {
-  const { what, columns } = referenceWords[kind]
+  const { what, columns } = referenceWords(kind)
   const at = `/api/boards/${boardId}/references/${kind}`
   const { answer, busy, send, drop } = useTable(at)
   const [editing, setEditing] = useState(false)
-  const named = useMemo(() => columns.split(', '), [columns])
   const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
 
   return (
@@ -52,7 +51,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
           <b className="font-semibold">{what}</b>{' '}
           <span className={kept ? '' : 'text-soft'}>{kept ?? 'nothing yet'}</span>
         </p>
-        <p className="text-[0.92rem] text-soft">CSV with {columns}</p>
+        <p className="text-[0.92rem] text-soft">CSV with {columns.join(', ')}</p>
         {answer?.error && (
           <p role="alert" className="font-semibold text-ember">
             {answer.error.text}
@@ -99,7 +98,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         <TableEditor
           at={at}
           what={what}
-          columns={named}
+          columns={columns}
           findings={answer?.findings ?? []}
           busy={busy}
           onKeep={(csv) => void send(new File([csv], 'table.csv'), { name: '' })}

@@ -2,7 +2,7 @@
 import Link from 'next/link'
 import { useActionState, useState } from 'react'
 import type { BoardModel, Landmark } from '@/data/boards'
-import type { ReferenceKind } from '@/data/references'
+import type { ReferenceKind } from '@/core/job/references'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
 import { BoardReferences } from './BoardReferences'

@@ -40,9 +40,8 @@ const judged = (marking: string, checksId: boolean | null) => {
   return read && substitute(wantedOf(table(checksId))!, read)
 }
 const idEvidence = (t: ReturnType<typeof tape>, chips: ChipTable | null) =>
-  evidenceOf(jobState(t.entries), null, { codes: null, rails: null, chips }).evidence.find(
-    (e) => e.test === 'chip id',
-  )?.outcome
+  evidenceOf(jobState(t.entries), null, { chips: chips ?? null }).evidence.find((e) => e.test === 'chip id')
+    ?.outcome
 
 describe('the chip that was read, beside those the board is known to take', () => {
   it('is judged by what it said of itself; what nobody noted stays open', () => {
@@ -73,7 +72,7 @@ describe('the chip that was read, beside those the board is known to take', () =
   })
   it('that was wrong is put right by another; a marking that was only corrected puts nothing right', () => {
     const mended = (t: ReturnType<typeof tape>) =>
-      evidenceOf(jobState(t.entries), null, { codes: null, rails: null, chips: table(true) }).mended
+      evidenceOf(jobState(t.entries), null, { chips: table(true) }).mended
     expect(mended(asked('FERN-32V'))).toEqual([])
     expect(mended(asked('FERN-32V').put('firmware', { chip: 'LSN-16V' }))).toEqual(['firmware chip'])
     expect(mended(asked('LSN-16V').put('firmware', { chip: 'LSN-16M' }))).toEqual([])

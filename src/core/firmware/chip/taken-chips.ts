@@ -42,7 +42,7 @@ export function readChips(
   name: string,
   rows: readonly Row[],
   columns: readonly string[],
-): { readonly of: ChipTable | null; readonly findings: readonly Finding[] } {
+): { readonly body: ChipTable | null; readonly findings: readonly Finding[] } {
   const { rows: chips, findings } = readRows(rows, columns, ['chip'], 'chips', (r): TakenChip => {
     const volts = r.number('volts', 0, 0.5, 12)
     const mib = r.number('mib', 0, 1 / 64, 512)
@@ -60,7 +60,7 @@ export function readChips(
       checksId: r.text('checks_id') === '' ? null : r.yes('checks_id', false),
     }
   })
-  return { of: findings.length ? null : { name, chips }, findings: firstFindings(findings) }
+  return { body: findings.length ? null : { name, chips }, findings: firstFindings(findings) }
 }
 
 function idIn(r: RowReader): ChipId | null {

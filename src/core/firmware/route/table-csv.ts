@@ -53,7 +53,7 @@ const USUAL_TRUST = 0.95
 const signatureOf = (text: string | null) => (text === null ? {} : { signature: parseInt(text, 16) })
 
 interface Read<T> {
-  readonly of: T | null
+  readonly body: T | null
   readonly findings: readonly Finding[]
 }
 
@@ -77,7 +77,7 @@ export function readReleases(
     }
   })
   const findings = read.findings.length ? read.findings : tableFaults({ releases: read.rows, support: [] })
-  return { of: findings.length ? null : { name, releases: read.rows }, findings: firstFindings(findings) }
+  return { body: findings.length ? null : { name, releases: read.rows }, findings: firstFindings(findings) }
 }
 
 /** Reads which releases start which CPU; whether those releases exist is told beside the releases. */
@@ -93,7 +93,7 @@ export function readCpus(name: string, rows: readonly Row[], columns: readonly s
     trust: r.number('trust', USUAL_TRUST, 0, 1),
     ...signatureOf(r.hex('signature', '60A51')),
   }))
-  return { of: findings.length ? null : { name, support }, findings: firstFindings(findings) }
+  return { body: findings.length ? null : { name, support }, findings: firstFindings(findings) }
 }
 
 /** Reads the ways of a board; what is left empty is as usual for its kind. */
@@ -118,7 +118,7 @@ export function readWays(name: string, rows: readonly Row[], columns: readonly s
       holds,
     }
   })
-  return { of: findings.length ? null : { name, ways }, findings: firstFindings(findings) }
+  return { body: findings.length ? null : { name, ways }, findings: firstFindings(findings) }
 }
 
 /**
