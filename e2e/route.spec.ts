@@ -19,18 +19,18 @@ test('from a CPU that starts to one that does not yet: planned, followed, and pl
   await atStation(page, shop, tag, 'firmware')
   await page.getByRole('tab', { name: 'Route' }).click()
   await expect(panel(page)).toContainText('In the chip 1.40 (seen); in the socket Orrin 44')
-  await page.getByLabel('To start', { exact: true }).selectOption('Orrin 53')
+  await page.getByLabel('CPU wanted').selectOption('Orrin 53')
   const steps = page.getByRole('list', { name: 'Steps of the route' })
   await expect(steps.getByRole('listitem')).toHaveText([
     /Write 1\.60 from 1\.40 by the built-in updater\./,
-    /Write 2\.04 from 1\.60 .*A black screen is expected: 2\.04 does not start Orrin 44\./,
+    /Write 2\.04 from 1\.60 .*A black screen is expected: 2\.04 does not run Orrin 44\./,
     /Fit Orrin 53\./,
   ])
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 
   await page.getByRole('button', { name: 'Follow this route' }).click()
-  await expect(lastLine(page)).toContainText('wanted: Orrin 53 starts; route of 3 steps, 30 min')
+  await expect(lastLine(page)).toContainText('wanted: Orrin 53; route of 3 steps, 30 min')
   // Nothing was measured on this board: the updater needs power, and that is said first.
   await expect(step(page)).toHaveText(/^Do not power yet: /)
   await page.getByRole('tab', { name: 'Route' }).click()
@@ -141,7 +141,7 @@ test('bench CPUs: the kit follows what is owned and what it costs', async ({ ben
   await row.getByRole('button', { name: 'Keep Orrin 47' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('for 340 kr.')
   await page.getByRole('link', { name: '3x' }).click()
-  await expect(page.getByText('only the family 3x starts it').first()).toBeVisible()
+  await expect(page.getByText('only the family 3x runs on it').first()).toBeVisible()
 })
 
 test('a chip that the board is not known to take is refused by its ID, point by point', async ({

@@ -132,10 +132,10 @@ describe('whether the release runs the CPU', () => {
     return `${point.is}: ${point.say}`
   }
   it.each([
-    ['bench Orrin 44', 'good: 1.40 starts Orrin 44 by the table'],
-    ['Orrin 41', 'open: 1.40 does not start Orrin 41 by the table: the screen stays dark after it'],
-    ['Orrin 47', 'open: 1.40 starts Orrin 47 by the table, unstable'],
-    ['Orrin 55', 'open: 1.40 starts Orrin 55 by the table, which is trusted 60 %: heard'],
+    ['bench Orrin 44', 'good: 1.40 runs Orrin 44 by the table'],
+    ['Orrin 41', 'open: 1.40 does not run Orrin 41 by the table: the screen stays dark after it'],
+    ['Orrin 47', 'open: 1.40 runs Orrin 47 by the table, unstable'],
+    ['Orrin 55', 'open: 1.40 runs Orrin 55 by the table, which is trusted 60 %: heard'],
     ['Orrin 99', 'open: whether this release runs the CPU in the socket: look at the maker’s list'],
     [null, 'open: whether this release runs the CPU in the socket: look at the maker’s list'],
   ])('%j: %s', (fitted, says) => {

@@ -107,14 +107,14 @@ function cpuPoint({ firmware, board }: FirmwareView, support: Support | null): J
   if (!support || release === undefined || named === null) return open(asked)
   const at = support.releaseAt.get(release)!
   const row = support.rowOf(at, named)
-  if (!row) return open(`${release} does not start ${named} by the table: the screen stays dark after it`)
+  if (!row) return open(`${release} does not run ${named} by the table: the screen stays dark after it`)
   return support.cell(at, named) === 'unstable'
-    ? open(`${release} starts ${named} by the table, unstable`)
+    ? open(`${release} runs ${named} by the table, unstable`)
     : row.trust < 0.9
       ? open(
-          `${release} starts ${named} by the table, which is trusted ${percent(row.trust)}: ${row.source || 'no source'}`,
+          `${release} runs ${named} by the table, which is trusted ${percent(row.trust)}: ${row.source || 'no source'}`,
         )
-      : good(`${release} starts ${named} by the table`)
+      : good(`${release} runs ${named} by the table`)
 }
 
 function filePoint({ firmware }: FirmwareView): Judged {

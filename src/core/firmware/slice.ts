@@ -51,7 +51,7 @@ const sayImage = ({ role, name, bytes, versions }: FirmwareBodies['image']): str
   [`${roleWords[role]}: ${name}`, kib(bytes), ...versions.slice(0, 2).map((v) => `version ${v}`)].join(', ')
 
 const sayRoute = ({ want, steps, minutes }: FirmwareBodies['route']): string =>
-  `wanted: ${[want.cpu && `${want.cpu} starts`, want.release && `release ${want.release}`].filter(Boolean).join(' on ')}; route of ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}, ${Math.round(minutes)} min`
+  `wanted: ${[want.cpu && `${want.cpu}`, want.release && `release ${want.release}`].filter(Boolean).join(' on ')}; route of ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}, ${Math.round(minutes)} min`
 
 const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
   `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`

@@ -193,7 +193,7 @@ it('every kind of entry has its words', () => {
       "backup put back on the chip, every byte read back, 1 blocks erased",
       "chip beside the release: Same code.",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
-      "wanted: Orrin 53 starts; route of 0 steps, 0 min",
+      "wanted: Orrin 53; route of 0 steps, 0 min",
       "R1 fitted, 33 Ω, twin",
       "cell low",
       "repaired: module",

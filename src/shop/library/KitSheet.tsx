@@ -101,12 +101,12 @@ export function KitSheet({
             )}
             {grouped(kit.notCarried).map(([board, releases]) => (
               <li key={board} className="text-ember">
-                {board} with {releases.join(', ')}: none of these CPUs starts it.
+                {board} with {releases.join(', ')}: none of these CPUs runs on it.
               </li>
             ))}
             {grouped(kit.notRobust).map(([board, releases]) => (
               <li key={board} className="text-brass">
-                {board} with {releases.join(', ')}: only the family {dropped} starts it.
+                {board} with {releases.join(', ')}: only the family {dropped} runs on it.
               </li>
             ))}
           </ul>

@@ -28,17 +28,17 @@ const says = (...of: Parameters<typeof microcodeSupport>) =>
 describe('microcode of an image beside the table', () => {
   it('names the CPUs it is for, and contradicts the table both ways', () => {
     expect(says([update(0x60a50), update(0x60a51)], support, '1.40')).toEqual([
-      '! microcode 0x21 of 2025-03-14 for CPU 60A50 (Orrin 41), which 1.40 does not start by the table',
+      '! microcode 0x21 of 2025-03-14 for CPU 60A50 (Orrin 41), which 1.40 does not run by the table',
       'microcode 0x21 of 2025-03-14 for CPU 60A51 (Orrin 44, Orrin 45)',
-      '! no microcode for CPU 60B10 (Orrin 53), which 1.40 starts by the table',
+      '! no microcode for CPU 60B10 (Orrin 53), which 1.40 runs by the table',
     ])
     expect(says([update(0x60a50), update(0x60a51)], support, '1.30').join()).not.toContain('!')
   })
   it('does not count what does not add up, and contradicts nothing where release or table is not known', () => {
     expect(says([update(0x60a51, false)], support, '1.30')).toEqual([
-      '! no microcode for CPU 60A50 (Orrin 41), which 1.30 starts by the table',
-      '! no microcode for CPU 60A51 (Orrin 44), which 1.30 starts by the table',
-      '! no microcode for CPU 60A51 (Orrin 45), which 1.30 starts by the table',
+      '! no microcode for CPU 60A50 (Orrin 41), which 1.30 runs by the table',
+      '! no microcode for CPU 60A51 (Orrin 44), which 1.30 runs by the table',
+      '! no microcode for CPU 60A51 (Orrin 45), which 1.30 runs by the table',
     ])
     for (const [s, r] of [
       [null, '1.30'],

@@ -32,7 +32,7 @@ export function microcodeSupport(
     const what = `microcode 0x${m.revision.toString(16)} of ${m.date} for CPU ${saySignature(m.signature)}`
     const whose = names.length > 0 ? ` (${names.join(', ')})` : ''
     return against.length > 0 && against.length === names.length
-      ? { say: `${what}${whose}, which ${release} does not start by the table`, contradicts: true }
+      ? { say: `${what}${whose}, which ${release} does not run by the table`, contradicts: true }
       : { say: `${what}${whose}`, contradicts: false }
   })
   if (at === undefined) return lines
@@ -42,7 +42,7 @@ export function microcodeSupport(
   return [
     ...lines,
     ...missing.map((t) => ({
-      say: `no microcode for CPU ${saySignature(t.signature)} (${t.cpu}), which ${release} starts by the table`,
+      say: `no microcode for CPU ${saySignature(t.signature)} (${t.cpu}), which ${release} runs by the table`,
       contradicts: true,
     })),
   ]

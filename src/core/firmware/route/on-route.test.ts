@@ -114,7 +114,7 @@ describe('following a route on the tape', () => {
     expect(say(on)).toMatch(/^Read the chip’s marking/)
     on.put('firmware', { chip: 'LSN-16V', chipVolts: 1.8 })
     expect(say(on)).toBe(
-      'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not start Orrin 44.',
+      'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not run Orrin 44.',
     )
     const image = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, versions: ['1.40'] } as const
     on.put('image', { ...image, role: 'read' })

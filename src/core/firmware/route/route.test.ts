@@ -85,7 +85,7 @@ describe('a route in words', () => {
     expect(saysOf(displays)).toEqual([
       'Fit 31.',
       'Write 1.5 from 1.0 by the built-in updater.',
-      'Write 2.0 from 1.5 by the built-in updater. A black screen is expected: 2.0 does not start 31.',
+      'Write 2.0 from 1.5 by the built-in updater. A black screen is expected: 2.0 does not run 31.',
       'Fit 52.',
     ])
   })
@@ -105,9 +105,9 @@ describe('a route in words', () => {
       ['programmer', 0],
     ])
     expect(saysOf({ ...displays, want: { cpu: '61', release: null } })).toBe(
-      'no row of the table says which release starts 61',
+      'no row of the table says which release runs 61',
     )
-    expect(saysOf({ ...displays, want: { cpu: '52', release: '1.5' } })).toBe('1.5 does not start 52')
+    expect(saysOf({ ...displays, want: { cpu: '52', release: '1.5' } })).toBe('1.5 does not run 52')
     const odd = (rest: Partial<Release>): RouteAsk => ({
       ...displays,
       table: {

@@ -179,17 +179,17 @@ export function routesOf(ask: RouteAsk, most = 40_000): { routes: readonly Route
 
 function whyNone({ want, table }: RouteAsk, support: Support): string {
   const { cpu, release } = want
-  if (cpu !== null && !support.knows(cpu)) return `no row of the table says which release starts ${cpu}`
+  if (cpu !== null && !support.knows(cpu)) return `no row of the table says which release runs ${cpu}`
   if (cpu !== null && release !== null) {
     const is = support.cell(support.releaseAt.get(release)!, cpu)
-    if (is === 'dark') return `${release} does not start ${cpu}`
+    if (is === 'dark') return `${release} does not run ${cpu}`
   }
   if (release !== null && !table.releases.some((r) => !r.withdrawn && (r.holds ?? r.name) === release))
     return table.releases.some((r) => r.name === release && r.withdrawn)
       ? `${release} is withdrawn: it is not written any more`
       : `no file is known that really holds ${release}`
   if (cpu !== null && !table.releases.some((r, v) => !r.withdrawn && support.rowOf(v, cpu)))
-    return `every release that starts ${cpu} is withdrawn`
+    return `every release that runs ${cpu} is withdrawn`
   return 'none of the ways at hand leads there with these CPUs'
 }
 
@@ -260,12 +260,12 @@ function sayStep(
   price: number,
   before: Pair,
 ): string {
-  const paid = price > 0 ? ' It has to be had first.' : ''
+  const paid = price > 0 ? ' Buy or borrow it first.' : ''
   const seen =
     sees === 'dark'
-      ? ` A black screen is expected: ${after.release ?? 'what is in the chip'} does not start ${after.cpu}.`
+      ? ` A black screen is expected: ${after.release ?? 'what is in the chip'} does not run ${after.cpu}.`
       : sees === 'not known'
-        ? ` Whether ${after.cpu} starts on ${after.release} is not known: a black screen says nothing yet.`
+        ? ` Whether ${after.release} runs ${after.cpu} is not known: a black screen says nothing yet.`
         : sees === 'unstable'
           ? ` It starts, unstable.`
           : ''

@@ -165,7 +165,7 @@ export function firstSteps(
     ...s,
     say:
       s.route.steps[0]?.say ??
-      'Nothing to write: by the table the CPU starts on it. If it stays dark, the fault is elsewhere.',
+      'Nothing to write: by the table it runs the CPU. If it stays dark, the fault is elsewhere.',
   }))
   return { steps: steps.sort((a, b) => b.share - a.share), none }
 }

@@ -58,7 +58,7 @@ function Found({
   if (route.steps.length === 0)
     return (
       <p className="font-semibold text-verd">
-        Nothing has to be written: {start.release} starts {start.cpu ?? 'it'} by the table.
+        Nothing has to be written: {start.release} runs {start.cpu ?? 'it'} by the table.
       </p>
     )
   return (
@@ -68,7 +68,7 @@ function Found({
           {route.steps.length} {route.steps.length === 1 ? 'step' : 'steps'}, {minutes(route.minutes)}
         </h2>
         <span className="text-soft">
-          {chance(route.risk)}; the rows it leans on: {percent(route.trust)} that all are right
+          {chance(route.risk)}; the rows of the table it needs: {percent(route.trust)} that all are right
         </span>
         {followed ? (
           <span className="font-semibold text-verd">followed</span>
@@ -85,7 +85,7 @@ function Found({
       </div>
       {route.unstable && (
         <p className="font-semibold text-ember">
-          It ends on {route.ends.release}, which is unstable: no stable release that starts it can be reached.
+          It ends on {route.ends.release}, which is unstable: no stable release that runs it can be reached.
         </p>
       )}
       <RouteMap support={r.support!} start={start} route={route} cpus={rows} />
@@ -94,7 +94,7 @@ function Found({
         <details className="mt-1">
           <summary className="text-soft">
             {others.length} {others.length === 1 ? 'other route' : 'other routes'} that it does not beat in
-            minutes, risk and what is to be got{complete ? '' : ' (not all were looked at)'}
+            minutes, risk and purchase{complete ? '' : ' (not all were looked at)'}
           </summary>
           <ul className="mt-1">
             {others.map((o, i) => (

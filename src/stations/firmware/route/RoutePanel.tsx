@@ -29,7 +29,7 @@ export function RoutePanel({ route: r }: { route: RouteInHand }) {
     return (
       <section aria-label="Route">
         <p>
-          Which release starts which CPU is not known of this board yet.{' '}
+          Which release runs which CPU is not known of this board yet.{' '}
           {board ? (
             <Link href={`/library/boards/${board}#firmware`} className="underline">
               Give the library its releases and CPUs
@@ -69,14 +69,14 @@ export function RoutePanel({ route: r }: { route: RouteInHand }) {
       )}
       {now.other && (
         <p className="text-brass">
-          The table has no {now.other}: it is taken to start nothing. Note it by a name of the table if it is
-          one.
+          The table has no {now.other}: it is taken to run on no release. Note it by a name of the table if it
+          is one.
         </p>
       )}
       <Wish route={r} />
       {ask && <RouteAnswer route={r} start={ask.start} onFollow={follow} followed={followed} />}
       {!ask && !now.foreign && (
-        <p className="text-soft">Say which CPU is to start, or which release is wanted.</p>
+        <p className="text-soft">Say which CPU is wanted, or which release is wanted.</p>
       )}
       <Caution>
         Before each write: file name, version inside and hash agree, and the supply is steady.{' '}

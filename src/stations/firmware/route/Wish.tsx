@@ -4,7 +4,7 @@ import { Choice } from '@/ui/Choice'
 import { TicketLine } from '@/ui/TicketLine'
 import type { RouteInHand } from './use-route'
 
-const least = { time: 'minutes', risk: 'risk', purchase: 'to get' } as const
+const least = { time: 'minutes', risk: 'risk', purchase: 'purchase' } as const
 
 /** What is wanted, and with what: CPUs and ways at hand. */
 export function Wish({ route: { support, names, ways, chosen, wish, now } }: { route: RouteInHand }) {
@@ -15,7 +15,7 @@ export function Wish({ route: { support, names, ways, chosen, wish, now } }: { r
   }
   return (
     <div className="ticket grid gap-x-6 gap-y-1 @md:grid-cols-2">
-      <TicketLine label="To start">
+      <TicketLine label="CPU wanted">
         <select value={chosen.cpu ?? ''} onChange={(e) => wish({ cpu: e.target.value || null })}>
           <option value="">any CPU</option>
           {names.map((n) => (
@@ -25,7 +25,7 @@ export function Wish({ route: { support, names, ways, chosen, wish, now } }: { r
       </TicketLine>
       <TicketLine label="On release">
         <select value={chosen.release ?? ''} onChange={(e) => wish({ release: e.target.value || null })}>
-          <option value="">any that starts it</option>
+          <option value="">any that runs it</option>
           {support!.table.releases.map((r) => (
             <option key={r.name} value={r.name}>
               {r.name}
