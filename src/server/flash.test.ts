@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { expect, it, vi } from 'vitest'
 import { readChip, releaseFile } from '@/simulated-bench/chip-on-board'
+import { comparedLine } from '@/core/firmware/compared.testing'
 import { buildImage } from '@/core/firmware/image/build'
 import { judgeSameCode } from '@/core/firmware/image/same-code'
 import { evidenceOf } from '@/core/job/evidence'
@@ -43,17 +44,7 @@ describeDatabase('a session at a simulated chip', () => {
     const job = await someJob(maren)
     await lay(job, maren, 'firmware', { chip: 'LSN-16V', chipVolts: 1.8, programmerVolts: 1.8, clipOn: true })
     const [was, file] = [await keep(job, before), await keep(job, release)]
-    await lay(job, maren, 'compared', {
-      original: was,
-      second: was,
-      release: file,
-      older: null,
-      label: null,
-      verdict: 'broken off',
-      say: 'Update broken off.',
-      why: [],
-      places: [],
-    })
+    await lay(job, maren, 'compared', comparedLine(was, file, 'broken off'))
     const order = { image: await keep(job, image), release: file, despite: ['no photo'] }
     const run = async (
       of: { image?: string; release?: string | null },

@@ -27,11 +27,14 @@ export function firmwareOf(boardModelId: string): FirmwareLine {
   }
 }
 
+/** Boards that give their chip 1.8 V. */
+const atLowVolts: ReadonlySet<string> = new Set(['tw-k61', 'tw-k61-b', 'tw-k74', 'br-sound-7'])
+
 /** The chip that is really on it, whatever was noted. */
 export function soldOn({ boardModelId, faults }: Pick<ChipOnBoard, 'boardModelId' | 'faults'>): SoldChip {
   const marking = faults.includes('firmware chip')
     ? 'FERN-32V'
-    : boardModelId.startsWith('tw-') || boardModelId === 'br-sound-7'
+    : atLowVolts.has(boardModelId)
       ? 'LSN-16V'
       : 'LSN-16M'
   return soldChips.find((c) => c.marking === marking)!

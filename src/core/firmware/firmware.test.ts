@@ -7,6 +7,7 @@ import { gateOf } from '../job/gate'
 import { jobState } from '../job/job-state'
 import type { Bodies } from '../slices'
 import { clipFault } from './clip'
+import { comparedLine } from './compared.testing'
 import { inHand } from './slice'
 
 const [a, b, c] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
@@ -17,17 +18,8 @@ const image = (file: string, role: Bodies['image']['role'] = 'read') => ({
   role,
   versions: [],
 })
-const compared = (verdict: Bodies['compared']['verdict'], second: string | null = a): Bodies['compared'] => ({
-  original: a,
-  second,
-  release: c,
-  older: null,
-  label: null,
-  verdict,
-  say: `It is ${verdict}.`,
-  why: ['two reads of the chip are equal'],
-  places: [],
-})
+const compared = (verdict: Bodies['compared']['verdict'], second: string | null = a) =>
+  comparedLine(a, c, verdict, { second, why: ['two reads of the chip are equal'] })
 type Tape = ReturnType<typeof tape>
 const stateOf = (t: Tape) => jobState(t.entries)
 /** The same tape, to go on from. */

@@ -5,6 +5,7 @@ import type { Bodies } from '../slices'
 import { firmwareView } from '../job/firmware-view'
 import { Support } from './route/support-table'
 import * as table from './route/support-table.testing'
+import { comparedLine } from './compared.testing'
 import { dataPoint, preFlight } from './pre-flight'
 
 const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
@@ -23,17 +24,7 @@ const release = (more: Partial<Bodies['image']> = {}): Bodies['image'] => ({
   versions: ['1.40'],
   ...more,
 })
-const compared = (verdict: Bodies['compared']['verdict']): Bodies['compared'] => ({
-  original: a,
-  second: a,
-  release: b,
-  older: null,
-  label: null,
-  verdict,
-  say: `It is ${verdict}.`,
-  why: [],
-  places: [],
-})
+const compared = (verdict: Bodies['compared']['verdict']) => comparedLine(a, b, verdict)
 const looked = (seen: Partial<Bodies['look']> = {}) =>
   tape().put('look', { what: 'round the firmware chip', seen: 'nothing', clear: true, ...seen })
 const read2 = (t = looked()) =>

@@ -5,6 +5,7 @@ import { tape } from '../../job/tape.testing'
 import { nothingNoted } from '../../board/baseline'
 import { gateOf } from '../../job/gate'
 import { seeded } from '@/core/maths/seeded'
+import { comparedLine } from '../compared.testing'
 import { firmwareStep } from '../next-step'
 import { namedIn, onRoute, releaseNow } from './on-route'
 import { routeOf } from './route'
@@ -167,17 +168,7 @@ describe('what the chip holds', () => {
   it('is nothing that starts while its code is broken off', () => {
     const t = tape()
       .put('image', { ...image, role: 'read' })
-      .put('compared', {
-        original: image.file,
-        second: image.file,
-        release: 'b'.repeat(64),
-        older: null,
-        label: null,
-        verdict: 'broken off',
-        say: 'Update broken off.',
-        why: [],
-        places: [],
-      })
+      .put('compared', comparedLine(image.file, 'b'.repeat(64), 'broken off'))
     expect(now(t)).toMatchObject({ release: null, by: 'broken' })
   })
 })
