@@ -165,8 +165,9 @@ function mapEvidence(state: JobState, socket: Socket | null) {
 }
 
 /**
- * What the last ID that was read of the chip, and of the one before it, says: an ID that answers is right only where the board is known to take it, and wrong only
- * where the board looks at it. A chip with a wrong one that was changed for another is put right.
+ * What the last ID that was read of the chip, and of the one before it, says: an ID that answers is right only where the
+ * board is known to take it, and wrong only where the board looks at it. A chip with a wrong one that was changed for
+ * another is put right.
  */
 function idEvidence(
   { firmware }: JobState,
@@ -196,8 +197,8 @@ function idEvidence(
 const UNNAMED = 0.9
 
 /**
- * Whether what the chip held at each time runs the CPU that is in question, by the board's table: the one that is wanted, else
- * the one that stayed dark, else the one that is fitted. Written to a release that runs it, that is mended.
+ * Whether what the chip held at each time runs the CPU that is in question, by the board’s table: the one that is wanted,
+ * else the one that stayed dark, else the one that is fitted. Written to a release that runs it, that is mended.
  */
 function releaseEvidence(
   state: JobState,

@@ -206,6 +206,13 @@ describe('a route in words', () => {
     expect(saysOf(twice)).toEqual(['Switch to the second chip: it holds a.'])
   })
 
+  it('is trusted as far as the rows it needs: the releases it writes, and the CPUs it counts on', () => {
+    const { releases, support } = displays.table
+    const half = releases.map((r) => (r.name === '2.0' ? { ...r, trust: 0.5 } : r))
+    const found = routeOf({ ...displays, table: { releases: half, support } }, 'time')
+    expect(found.is === 'route' && found.route.trust).toBeCloseTo(0.5 * 0.95 * 0.95)
+  })
+
   it('writes no withdrawn release, and knows that a label is wrong', () => {
     const { releases, support } = displays.table
     const gone = { releases: releases.map((r) => ({ ...r, withdrawn: r.name === '1.5' })), support }

@@ -55,7 +55,7 @@ export interface Route {
   readonly ends: Pair
   /** It ends on an unstable release, because no stable one can be reached. */
   readonly unstable: boolean
-  /** How likely it is that every row of the table it leans on is right. */
+  /** How likely it is that every row of the tables it leans on is right: releases written, CPUs that start. */
   readonly trust: number
   /** The steps between which the screen stays dark. */
   readonly dark: readonly { readonly from: number; readonly to: number }[]
@@ -221,7 +221,9 @@ function inWords(
     c = move.cpu
     const after = { release: nameOf(v), cpu: c < 0 ? null : problem.names[c]! }
     const sees = cellOf(v, c)
-    const file = move.file < 0 ? null : files[move.file]!.name
+    const written = move.file < 0 ? null : files[move.file]!
+    if (written) trusted.set(written, written.trust)
+    const file = written?.name ?? null
     const price = move.pays / 100
     return {
       do: way === null ? 'fit' : way.kind === 'second chip' ? 'switch' : 'write',
