@@ -53,9 +53,8 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Some work at 1.8 V: 3.3 V from a programmer destroys them.',
       { takes: '2 min' },
     )
-  if (onTheWay) return onTheWay
   const { written } = firmware
-  if (written && reads.length === 0)
+  if (written && reads.length === 0 && !onTheWay)
     return step(
       'after-write',
       lastNoted(firmware, 'clipOn')
@@ -110,6 +109,7 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Its ID answers: a contact or the supply is not steady.',
       { takes: '6 min' },
     )
+  if (onTheWay) return onTheWay
   if (!release)
     return step(
       'file',
@@ -126,7 +126,7 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
   return step('verdict', compared.say, compared.why[0] ?? 'As compared.')
 }
 
-/** What the chosen route asks for next; a chip that is written by the programmer is looked at and read first. */
+/** What the chosen route asks for next; before a programmer writes, the place is looked at and the chip read twice. */
 function routeStep(view: FirmwareView, closed: string | null): Step | null {
   const { firmware } = view
   const stands = routeNow(view)
@@ -157,13 +157,15 @@ function routeStep(view: FirmwareView, closed: string | null): Step | null {
           '6 min',
         )
   const { leg, at } = stands
+  if (lastNoted(firmware, 'clipOn') && leg.way !== 'programmer')
+    return step('Take the clip off first.', `Then: ${leg.say}`)
   if (needsPower(leg) && closed !== null) return step(locked, `Then: ${leg.say}`)
   const nth = `Step ${at + 1} of ${firmware.route!.steps.length}.`
   const takes = `${Math.round(leg.minutes)} min`
   if (leg.way === 'programmer')
     return step(
       leg.say,
-      `${nth} Read it twice and keep the reads before anything is erased: they are the only way back.`,
+      `${nth} Both reads are kept: they are the only way back. File name, version inside and hash agree, and the supply is steady.`,
       takes,
       'route-chip',
     )

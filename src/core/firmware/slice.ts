@@ -158,16 +158,21 @@ export function largerThanRelease(
   return chip !== null && release !== null && chip >= 2 * release ? { chip, release } : null
 }
 
+/** Line from which on the chip holds what it holds: another chip, or something written. */
+export const contentsSince = ({ chipSince, steps, written }: FirmwareState): number =>
+  Math.max(chipSince, written?.seq ?? 0, steps.findLast((f) => f.wrote !== undefined)?.seq ?? 0)
+
 /**
  * The images the next comparing takes: the last two reads of the chip on the board, as it was last written, and the last
  * file of each kind.
  */
-export function inHand({ images, chipSince, written }: FirmwareState): {
+export function inHand(firmware: FirmwareState): {
   readonly reads: readonly ImageLine[]
   readonly release: ImageLine | null
   readonly older: ImageLine | null
 } {
-  const since = Math.max(chipSince, written?.seq ?? 0)
+  const { images } = firmware
+  const since = contentsSince(firmware)
   return {
     reads: images.filter((i) => i.role === 'read' && i.seq > since).slice(-2),
     release: images.findLast((i) => i.role === 'release') ?? null,

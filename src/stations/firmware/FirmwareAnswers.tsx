@@ -38,7 +38,7 @@ export function FirmwareAnswers({
   const [writing, setWriting] = useState(false)
   const { reads, release } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
-  const wantsRead = (step.part === 'images' && !equal) || step.part === 'route-chip'
+  const wantsRead = step.part === 'images' && !equal
   const wantsFile = step.part === 'file'
   const wantsCompare = step.part === 'images' && equal && release !== null
   const read = () => void images.readChip().then(onContents)

@@ -33,6 +33,11 @@ const line = () => {
 }
 const begun = () =>
   tape().put('fitted', { cpu: 'bench Orrin 44' }).put('firmware', { version: '1.40' }).put('route', line())
+const copyOf = (t: ReturnType<typeof tape>) => {
+  const other = tape()
+  other.entries.push(...t.entries)
+  return other
+}
 const say = (t: ReturnType<typeof tape>, closed: string | null = null) =>
   firmwareStep(firmwareView(jobState(t.entries)), closed).say
 
@@ -114,13 +119,16 @@ describe('following a route on the tape', () => {
     on.put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true })
     expect(say(on)).toMatch(/^Read the chip’s marking/)
     on.put('firmware', { chip: 'LSN-16V', chipVolts: 1.8 })
-    expect(say(on)).toBe(
-      'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not run Orrin 44.',
-    )
+    expect(say(on)).toMatch(/^Read the chip, twice/)
     const image = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, versions: ['1.40'] } as const
     on.put('image', { ...image, role: 'read' })
     expect(say(on)).toBe('Read it once more.')
+    on.put('image', { ...image, role: 'read' })
+    expect(say(on)).toBe(
+      'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not run Orrin 44.',
+    )
     on.put('firmware', { wrote: '2.04', wroteBy: 'desoldered' })
+    expect(say(copyOf(on).put('firmware', { clipOn: true }))).toBe('Take the clip off first.')
     expect(say(on)).toBe('Fit Orrin 53.')
     // Heat was at the board: nothing of it may be powered as before.
     const state = jobState(on.entries)
@@ -133,9 +141,13 @@ describe('following a route on the tape', () => {
     expect([board.changed.firmware, board.power.railsOwedWhy]).toEqual([4, ''])
   })
 
-  it('is left for what was read of the chip since', () => {
-    const read = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, role: 'read', versions: [] } as const
-    expect(say(begun().put('image', read))).not.toMatch(/^Write/)
+  it('is left where the chip was compared since, until it is written or seen', () => {
+    const read = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, role: 'read', versions: ['1.40'] } as const
+    const t = begun().put('image', read)
+    expect(say(t)).toMatch(/^Write 1\.60/)
+    t.put('compared', comparedLine(read.file, 'b'.repeat(64), 'damaged'))
+    expect(say(t)).not.toMatch(/^Write|^Plan/)
+    expect(say(t.put('firmware', { wrote: '1.60', version: '1.60' }))).toMatch(/^Write 2\.04/)
   })
 
   it('leads over every step of any route, one after the other', () => {

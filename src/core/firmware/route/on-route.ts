@@ -1,4 +1,3 @@
-import { lastNoted } from '../slice'
 import type { FirmwareState } from '../slice'
 import type { FirmwareView } from '../view'
 import type { Pair } from './route'
@@ -100,15 +99,14 @@ const isThere = (want: Pair, now: Pair) =>
 export const needsPower = ({ way }: RouteLeg): boolean => way === 'updater' || way === 'recovery'
 
 /**
- * Where a job stands on the route that it follows; null where it follows none, or where the chip is in hand: the clip is on
- * it, or it was read and not yet written or seen since.
+ * Where a job stands on the route that it follows; null where it follows none, or where the chip was compared since: then
+ * what it holds comes first, until it is written or seen.
  */
 export function routeNow({ firmware, board }: Pick<FirmwareView, 'firmware' | 'board'>): OnRoute | null {
-  const { route, images, compared } = firmware
-  if (!route || lastNoted(firmware, 'clipOn')) return null
+  const { route, compared } = firmware
+  if (!route) return null
   const { release, by, seq } = releaseNow(firmware)
-  const read = images.findLast((i) => i.role === 'read')?.seq ?? 0
-  const judged = Math.max(read, compared?.seq ?? 0)
-  if (judged > route.seq && !((by === 'seen' || by === 'written') && seq > judged)) return null
+  const settled = (by === 'seen' || by === 'written') && seq > (compared?.seq ?? 0)
+  if (compared && compared.seq > route.seq && !settled) return null
   return onRoute(route.steps, route.want, { release, cpu: board.fitted.cpu })
 }

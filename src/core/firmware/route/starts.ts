@@ -1,4 +1,4 @@
-import type { FirmwareState } from '../slice'
+import { contentsSince } from '../slice'
 import type { FirmwareView } from '../view'
 import type { SeenStart } from './version-odds'
 
@@ -12,13 +12,10 @@ const told = ({ board }: OfStarts): readonly (SeenStart & { readonly seq: number
       : [{ seq, cpu, saw: picture === 'none' ? 'dark' : 'starts' }],
   )
 
-const lastWrite = ({ chipSince, steps, written }: FirmwareState): number =>
-  Math.max(chipSince, written?.seq ?? 0, steps.findLast((s) => s.wrote !== undefined)?.seq ?? 0)
-
 /** Which CPU started, and which stayed dark, on what is in the chip now. */
 export const startsNow = (view: OfStarts): readonly SeenStart[] =>
   told(view)
-    .filter((s) => s.seq > lastWrite(view.firmware))
+    .filter((s) => s.seq > contentsSince(view.firmware))
     .map(({ cpu, saw }) => ({ cpu, saw }))
 
 /** The CPU that last stayed dark, whatever was in the chip then. */

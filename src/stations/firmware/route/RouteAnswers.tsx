@@ -1,6 +1,7 @@
 'use client'
 import { useState } from 'react'
 import { needsPower, routeNow } from '@/core/firmware/route/on-route'
+import { lastNoted } from '@/core/firmware/slice'
 import { StationLink } from '@/frame/StationLink'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { useJob } from '@/job/JobProvider'
@@ -11,31 +12,37 @@ const small = 'px-2.5! py-0.5! text-[0.92rem]'
 /** What came of the step of the route that stands in the strip. */
 export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
   const state = useJob((j) => j.state)
+  const clipOn = useJob((j) => lastNoted(j.state.firmware, 'clipOn') === true)
   const closed = useJob((j) => j.gate.lamp === 'do not power')
   const append = useJob((j) => j.append)
   const hint = useKeyHint()
   const [other, setOther] = useState<string | null>(null)
   const stands = routeNow(state)
   const leg = stands?.is === 'step' && !(needsPower(stands.leg) && closed) ? stands.leg : null
-  /** A chip that is written by the programmer is read here first; that it was written elsewhere takes no key. */
-  const byProgrammer = leg?.way === 'programmer'
+  const clipFirst = clipOn && leg !== null && leg.way !== 'programmer'
   const wrote = (version?: string) =>
     append('firmware', {
       wrote: leg!.after.release!,
       ...(version === undefined ? {} : { version }),
-      ...(byProgrammer ? { wroteBy: leg.by ?? 'clip' } : {}),
+      ...(leg!.way === 'programmer' ? { wroteBy: leg.by ?? 'clip' } : {}),
     })
   const done = () => {
     if (!leg) return
     if (leg.do === 'fit') append('fitted', { cpu: leg.cpu })
     else wrote(leg.dark || leg.do === 'switch' ? undefined : leg.after.release!)
   }
-  useKeys({ carryOut: done }, leg !== null && !byProgrammer)
+  useKeys({ carryOut: done }, leg !== null && !clipFirst)
   if (!stands) return null
   if (stands.is === 'off')
     return (
       <Button look="first" className={small} onClick={open}>
         Plan again
+      </Button>
+    )
+  if (clipFirst)
+    return (
+      <Button look="first" className={small} onClick={() => append('firmware', { clipOn: false })}>
+        Clip is off
       </Button>
     )
   if (!leg)
@@ -46,12 +53,7 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
     )
   return (
     <>
-      <Button
-        look={byProgrammer ? 'quiet' : 'first'}
-        className={small}
-        {...(byProgrammer ? {} : { keyHint: hint('carryOut') })}
-        onClick={done}
-      >
+      <Button look="first" className={small} keyHint={hint('carryOut')} onClick={done}>
         {leg.do === 'fit'
           ? `${leg.cpu} is in`
           : leg.do === 'switch'
