@@ -24,7 +24,7 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
     append('firmware', {
       wrote: leg!.after.release!,
       ...(version === undefined ? {} : { version }),
-      ...(leg!.way === 'programmer' ? { wroteBy: leg.by ?? 'clip' } : {}),
+      ...(leg!.way === 'programmer' ? { wroteBy: leg!.by ?? 'clip' } : {}),
     })
   const done = () => {
     if (!leg) return
