@@ -60,8 +60,12 @@ function Mapped({ socket }: { socket: Socket }) {
   const append = useJob((j) => j.append)
 
   const advice = usePush(surface, step, weigh, eye.factors)
-  /** The needle goes to what comes first as soon as the order is there: at the beginning, and where it is made anew. */
-  const toFirst = useRef(true)
+  const strokesDone = useJob((j) => j.state.socket.strokes.length)
+  /**
+   * The needle goes to what comes first as soon as an order is there that knows of so many strokes: at the beginning, and
+   * where it is made anew. Null once it has gone.
+   */
+  const toFirst = useRef<number | null>(0)
 
   function tried(result: StrokeResult) {
     if (!step) return
@@ -81,7 +85,7 @@ function Mapped({ socket }: { socket: Socket }) {
     })
     setExtra(0)
     // What snapped may make others hardly worth a stroke: the order is waited for. Else the next is known already.
-    if (result === 'snapped') toFirst.current = true
+    if (result === 'snapped') toFirst.current = strokesDone + 1
     const next = reckoning?.planned.steps.find((s) => s.contact !== contact && s.technique !== 'leave')
     if (next && result === 'there') surface.go(next.contact)
   }
@@ -112,19 +116,19 @@ function Mapped({ socket }: { socket: Socket }) {
     (part: string) => {
       if (part === 'ledger' || part === 'seat') setTab('Seating and loose parts')
       if (!fieldOf(socket).named.has(part)) return
-      toFirst.current = false
+      toFirst.current = null
       go(part)
     },
     [socket, go],
   )
   usePointed(point)
   useEffect(() => {
-    if (!toFirst.current || !reckoning || !fresh) return
-    toFirst.current = false
+    if (toFirst.current === null || toFirst.current > strokesDone || !reckoning || !fresh) return
+    toFirst.current = null
     const { steps } = reckoning.planned
     const first = steps.find((s) => s.technique !== 'leave') ?? steps[0]
     if (first) go(first.contact)
-  }, [reckoning, fresh, go])
+  }, [reckoning, fresh, strokesDone, go])
 
   const standing = <Standing surface={behind} reckoning={reckoning} fresh={fresh} failed={failed} />
   if (photos)
