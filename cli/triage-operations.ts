@@ -15,6 +15,7 @@ import Joi from 'joi'
 import type { Finding, Row } from '@/core/tables/finding'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
+import type { Evidence } from '@/core/triage/reason/odds'
 import { shelfItems } from '@/core/triage/model/bench-test'
 import { readCodes, readCodeTable } from '@/core/triage/instruments/code-tape'
 import { cellWords, readCell } from '@/core/triage/instruments/coin-cell'
@@ -56,7 +57,9 @@ const asked = {
   again: Joi.array().items(fault).unique().default([]),
   table: Joi.string(),
 }
-interface Asked extends ToBelieve {
+interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
+  readonly evidence: readonly (Omit<Evidence, 'after'> & { readonly mended: readonly FaultId[] })[]
+  readonly mended: readonly FaultId[]
   /** A shop's own odds of faults: a fault table by path. */
   readonly table?: string
 }
@@ -75,15 +78,34 @@ function tableOf<T extends { readonly findings: readonly Finding[] }>(
 }
 
 /** What is asked, ready to be believed: outcomes of their tests, and the shop's odds if it has some. */
-function toBelieve({ table, ...asked }: Asked): ToBelieve {
-  const evidence = known(asked)
-  return table === undefined
-    ? { ...asked, evidence }
-    : { ...asked, evidence, own: tableOf(table, 'table', readFaultTable).odds! }
+function toBelieve({ table, evidence, mended, ...asked }: Asked): ToBelieve {
+  known({ evidence })
+  const order = inOrder(evidence, mended)
+  return {
+    ...asked,
+    evidence: evidence.map(({ mended: before, ...seen }) => ({ ...seen, after: before.length })),
+    changes: order.map((fault) => ({ is: 'mended', fault })),
+    ...(table === undefined ? {} : { own: tableOf(table, 'table', readFaultTable).odds! }),
+  }
+}
+
+/** The repairs in the order in which they were made. @throws BadInput where one had been made earlier and not later */
+function inOrder(evidence: Asked['evidence'], mended: Asked['mended']): readonly FaultId[] {
+  const order: FaultId[] = []
+  const steps = evidence.map((seen, i) => ({ i, by: seen.mended })).sort((a, b) => a.by.length - b.by.length)
+  for (const { i, by } of steps) {
+    if (order.some((fault) => !by.includes(fault)))
+      throw new BadInput(
+        `evidence.${i}.mended`,
+        `repairs come one after another: ${order.join(', ')} had been made by then as well`,
+      )
+    order.push(...by.filter((fault) => !order.includes(fault)))
+  }
+  return [...order, ...mended.filter((fault) => !order.includes(fault))]
 }
 
 /** The evidence, each outcome being one of its test. */
-function known({ evidence }: Pick<Asked, 'evidence'>): Asked['evidence'] {
+function known({ evidence }: Pick<Asked, 'evidence'>): void {
   evidence.forEach(({ test, outcome }, i) => {
     const { outcomes } = testOf(test)
     if (!outcomes.includes(outcome))
@@ -92,7 +114,6 @@ function known({ evidence }: Pick<Asked, 'evidence'>): Asked['evidence'] {
         `“${outcome}” is no outcome of ${test}; it gives ${outcomes.join(', ')}`,
       )
   })
-  return evidence
 }
 
 /** What triage computes, on the command line. */
@@ -197,6 +218,7 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
             place: Joi.string().max(60).required(),
             knownGood: Joi.boolean().default(false),
             outcome: Joi.valid(...startOutcomes).required(),
+            listed: Joi.valid('yes', 'no', 'not known'),
           }),
         )
         .max(500)
@@ -223,7 +245,9 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     },
   ),
 
-  'triage.runs': operation<Bodies['runs'] & { usualStartS: number }>(
+  'triage.runs': operation<
+    Bodies['runs'] & { usualStartS: number; release: { now: string; newer: string[] } | null }
+  >(
     'It runs, but does it run right: memory speed, start time, settings.',
     Joi.object({
       ratedMTs: Joi.number().integer().min(100).max(20_000).allow(null).default(null),
@@ -231,8 +255,14 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
       startS: Joi.number().min(0).max(3600).allow(null).default(null),
       settingsKept: Joi.boolean().allow(null).default(null),
       usualStartS: Joi.number().greater(0).default(25),
+      release: Joi.object({
+        now: Joi.string().max(60).required(),
+        newer: Joi.array().items(Joi.string().max(60)).max(400).required(),
+      })
+        .allow(null)
+        .default(null),
     }),
-    ({ usualStartS, ...runs }) => ({ lines: runsRight(runs, usualStartS) }),
+    ({ usualStartS, release, ...runs }) => ({ lines: runsRight(runs, usualStartS, release) }),
   ),
 
   'power.trace': operation<{ trace: string; reference?: string }>(

@@ -1,6 +1,7 @@
 import Joi from 'joi'
-import { imageRoles } from '@/core/firmware/bodies'
+import { imageRoles, movedBy } from '@/core/firmware/bodies'
 import type { FirmwareBodies } from '@/core/firmware/bodies'
+import { chipPins } from '@/core/firmware/chip/refit'
 import { MOST_BYTES } from '@/core/firmware/image/inspect'
 import { verdicts } from '@/core/firmware/image/same-code'
 import { weightings } from '@/core/firmware/route/search'
@@ -28,6 +29,20 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     did: text(500),
     wrote: text(60),
     wroteBy: Joi.valid(...programmerBy),
+  }).min(1),
+  'chip moved': body<FirmwareBodies['chip moved']>({
+    to: Joi.valid('off', 'on').required(),
+    by: Joi.valid(...movedBy).required(),
+    despite: Joi.array().items(text(300)).max(20).required(),
+  }),
+  refit: body<FirmwareBodies['refit']>({
+    orientation: Joi.valid('right', 'turned'),
+    pads: Joi.valid('whole', 'lifted'),
+    joints: Joi.valid('sound', 'open or bridged'),
+    seated: Joi.boolean(),
+    lines: Joi.object(
+      Object.fromEntries(chipPins.map((pin) => [pin, Joi.number().min(0).max(1e9).allow(null)])),
+    ).min(1),
   }).min(1),
   route: body<FirmwareBodies['route']>({
     want: pair.required(),

@@ -1,3 +1,4 @@
+import type { ChipPin } from './chip/refit'
 import type { RouteLeg } from './route/on-route'
 import type { Pair } from './route/route'
 import type { ProgrammerBy } from './route/way'
@@ -8,6 +9,9 @@ import type { Verdict } from './image/same-code'
 /** What an image is to the job: read of the chip, or the maker's file of a release. */
 export const imageRoles = ['read', 'release', 'older release'] as const
 export type ImageRole = (typeof imageRoles)[number]
+
+/** With what a chip is taken off and fitted; by hand where it stands in a socket. */
+export const movedBy = ['hot air', 'iron', 'hand'] as const
 
 export interface FirmwareBodies {
   firmware: {
@@ -25,6 +29,23 @@ export interface FirmwareBodies {
     readonly wrote?: string
     /** How the programmer got to the chip, where it was one: that is work on the board. */
     readonly wroteBy?: ProgrammerBy
+  }
+  /** The firmware chip taken off the board, or fitted again. */
+  'chip moved': {
+    readonly to: 'off' | 'on'
+    readonly by: (typeof movedBy)[number]
+    /** What stood open before it, and was seen to. */
+    readonly despite: readonly string[]
+  }
+  /** What was looked at and measured of a chip that was fitted again. */
+  refit: {
+    readonly orientation?: 'right' | 'turned'
+    readonly pads?: 'whole' | 'lifted'
+    readonly joints?: 'sound' | 'open or bridged'
+    /** Whatever was moved for the work sits home again: modules, cards, plugs. */
+    readonly seated?: boolean
+    /** Ohms from a leg to the far end of its line; null where it reads open. */
+    readonly lines?: Readonly<Partial<Record<ChipPin, number | null>>>
   }
   /** What is wanted of the firmware, and the way there that was chosen; the steps are followed on the tape. */
   route: {

@@ -1,3 +1,4 @@
+import { chipOff } from './chip/refit'
 import { lastNoted } from './slice'
 import type { FirmwareState } from './slice'
 
@@ -23,7 +24,8 @@ export function clipFault(firmware: FirmwareState): string | null {
   if (over) return over
   if (programmerVolts < chipVolts / MOST)
     return `The programmer gives ${programmerVolts} V to a ${chipVolts} V chip: it would not be read rightly.`
-  if (lastNoted(firmware, 'clipOn') !== true)
+  // Off the board it stands in the programmer’s own holder.
+  if (lastNoted(firmware, 'clipOn') !== true && !chipOff(firmware))
     return 'The clip is off: unplugged, coin cell out, then put it on.'
   return null
 }

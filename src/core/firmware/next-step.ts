@@ -1,4 +1,6 @@
 import type { Step } from '../board/step'
+import { afterWrite, fittingStep } from './after-write'
+import { chipOff } from './chip/refit'
 import { needsPower, routeNow } from './route/on-route'
 import { oneStartsOneNot } from './route/starts'
 import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
@@ -20,8 +22,10 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
     why,
     ...rest,
   })
+  const fitting = fittingStep(view)
+  if (fitting) return fitting
   const onTheWay = routeStep(view, closed)
-  if (onTheWay && onTheWay.part === 'route') return onTheWay
+  if (onTheWay && onTheWay.part !== 'route-chip' && onTheWay.part !== 'chip-off') return onTheWay
   const both = firmware.route || firmware.images.length > 0 ? null : oneStartsOneNot(view)
   if (both)
     return step(
@@ -53,18 +57,9 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Some work at 1.8 V: 3.3 V from a programmer destroys them.',
       { takes: '2 min' },
     )
+  if (onTheWay?.part === 'chip-off') return onTheWay
   const { written } = firmware
-  if (written && reads.length === 0 && !onTheWay)
-    return step(
-      'after-write',
-      lastNoted(firmware, 'clipOn')
-        ? 'Clip off, then start it two or three times before you judge.'
-        : closed !== null
-          ? `Do not power yet: ${closed}.`
-          : 'Start it two or three times before you judge.',
-      'A settings screen, a key asked for, a restart or two by itself are normal now.',
-      { takes: '6 min' },
-    )
+  if (written && reads.length === 0 && !onTheWay) return afterWrite(view, closed)
   if (reads.length === 0)
     return step(
       'images',
@@ -148,18 +143,22 @@ function routeStep(view: FirmwareView, closed: string | null): Step | null {
     )
   }
   const locked = `Do not power yet: ${closed}.`
-  if (stands.is === 'there')
-    return closed !== null
-      ? step(locked, 'The route is at its end; what forbids power is cleared first.')
-      : step(
-          'The route is at its end: start it two or three times before you judge.',
-          'A settings screen, a key asked for, a restart or two by itself are normal now.',
-          '6 min',
-        )
+  if (stands.is === 'there') {
+    const after = afterWrite(view, closed)
+    const first = after.part === 'after-write' && closed === null
+    return first ? { ...after, say: `The route is at its end. ${after.say}` } : after
+  }
   const { leg, at } = stands
   if (lastNoted(firmware, 'clipOn') && leg.way !== 'programmer')
     return step('Take the clip off first.', `Then: ${leg.say}`)
   if (needsPower(leg) && closed !== null) return step(locked, `Then: ${leg.say}`)
+  if ((leg.by === 'desoldered' || leg.by === 'socket') && !chipOff(firmware))
+    return step(
+      leg.by === 'socket' ? 'Take the chip out of its socket first.' : 'Take the chip off first.',
+      `Then: ${leg.say}`,
+      leg.by === 'socket' ? '2 min' : '10 min, hot air',
+      'chip-off',
+    )
   const nth = `Step ${at + 1} of ${firmware.route!.steps.length}.`
   const takes = `${Math.round(leg.minutes)} min`
   if (leg.way === 'programmer')

@@ -10,7 +10,18 @@ import type { FirmwareView } from './view'
 /** A point that is looked at before a chip is written: `no` forbids it, `open` has to be seen to by a person. */
 export interface PreFlightPoint {
   readonly point:
-    'place' | 'original' | 'verdict' | 'file' | 'data' | 'voltage' | 'disks' | 'CPU' | 'supply' | 'photo'
+    | 'place'
+    | 'original'
+    | 'verdict'
+    | 'file'
+    | 'data'
+    | 'voltage'
+    | 'disks'
+    | 'CPU'
+    | 'supply'
+    | 'photo'
+    | 'unplugged'
+    | 'shield'
   readonly is: 'good' | 'open' | 'no'
   readonly say: string
 }
@@ -45,11 +56,52 @@ export function preFlight(view: FirmwareView, support: Support | null): PreFligh
     CPU: cpuPoint(view, support),
     supply: open('mains and programmer stay on for the next minutes'),
     photo:
-      photos > 0
+      photos.length > 0
         ? good('there are photos of the board as it came')
         : open('no photo of the place yet: one is owed before any iron'),
   } as const satisfies Partial<Record<PreFlightPoint['point'], Judged>>
   return (Object.keys(judged) as (keyof typeof judged)[]).map((point) => ({ point, ...judged[point] }))
+}
+
+/**
+ * What has to be right before an iron comes near the firmware chip: heat undoes what it comes near, and what was not
+ * looked at before it cannot be told from what it did.
+ */
+export function ironPoints(view: FirmwareView): PreFlightPoint[] {
+  const { photos, firmware } = view
+  const heated = firmware.moves.findLast((m) => m.by !== 'hand')?.seq ?? 0
+  const place = roundTheChip(view)
+  const original = originalPoint(view)
+  return [
+    {
+      point: 'photo',
+      ...(photos.some((seq) => seq > heated)
+        ? open('the photo shows the place: every part round the chip, its dot, the mark of pin 1')
+        : no(
+            'take a photo of the place first: it alone tells afterwards how the chip stood, and what was there',
+          )),
+    },
+    {
+      point: 'place',
+      ...(place === 'not looked'
+        ? no('nobody has looked round the chip')
+        : place === 'wrong'
+          ? open(
+              'something is wrong round the chip: what is loose there is noted, so that nothing is lost to the heat',
+            )
+          : good('looked at round the chip: nothing is wrong there')),
+    },
+    {
+      point: 'original',
+      ...(original.is === 'good'
+        ? original
+        : open(
+            'it was not read twice where it stands: read it twice in the holder before anything is erased',
+          )),
+    },
+    { point: 'unplugged', ...open('unplugged, coin cell out, standby gone') },
+    { point: 'shield', ...open('plastic and the small parts round it are shielded; flux is at hand') },
+  ]
 }
 
 /** Bytes taken from the release that might be the board’s own; null where there are none. */

@@ -1,7 +1,9 @@
 import type { FirmwareBodies, ImageRole } from './bodies'
 import { identityOf, sayIdRead } from './chip/identity'
 import type { Identity } from './chip/identity'
+import { sayRefit } from './chip/refit'
 import { firmwareCommands } from './commands'
+import type { Verdict } from './image/same-code'
 import { sayWay } from './route/way'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -14,9 +16,16 @@ export interface FirmwareState {
   readonly images: readonly ImageLine[]
   /** The last comparing, of the chip that is on the board. */
   readonly compared: (Noted & FirmwareBodies['compared']) | null
+  /** Every comparing, whichever chip was on the board. */
+  readonly compares: readonly (Noted & FirmwareBodies['compared'])[]
+  /** Each time the chip came off the board or was fitted again. */
+  readonly moves: readonly (Noted & FirmwareBodies['chip moved'])[]
+  readonly refits: readonly (Noted & FirmwareBodies['refit'])[]
   /** Line from which on the chip on the board is the one it is. */
   readonly chipSince: number
   readonly written: (Noted & FirmwareBodies['written']) | null
+  /** What the chip was before it was first written here; null where nothing was compared before that. */
+  readonly was: Verdict | null
   /** The route that is followed. */
   readonly route: (Noted & FirmwareBodies['route']) | null
 }
@@ -53,6 +62,9 @@ const sayImage = ({ role, name, bytes, versions }: FirmwareBodies['image']): str
 const sayRoute = ({ want, steps, minutes }: FirmwareBodies['route']): string =>
   `wanted: ${[want.cpu && `${want.cpu}`, want.release && `release ${want.release}`].filter(Boolean).join(' on ')}; route of ${steps.length} ${steps.length === 1 ? 'step' : 'steps'}, ${Math.round(minutes)} min`
 
+const sayMoved = ({ to, by }: FirmwareBodies['chip moved']): string =>
+  `firmware chip ${to === 'off' ? 'off the board' : 'on the board again'}, by ${by}`
+
 const sayWritten = ({ release, erased }: FirmwareBodies['written']): string =>
   `${release === null ? 'backup put back on the chip' : 'chip written'}, every byte read back, ${erased} blocks erased`
 
@@ -63,6 +75,10 @@ export const firmware = slice<FirmwareBodies>().of({
     steps: [],
     images: [],
     compared: null,
+    compares: [],
+    moves: [],
+    refits: [],
+    was: null,
     chipSince: 0,
     written: null,
     route: null,
@@ -81,6 +97,19 @@ export const firmware = slice<FirmwareBodies>().of({
           : b.did !== undefined || b.programmerVolts !== undefined
             ? { what: 'work on the firmware chip' }
             : null,
+    },
+    'chip moved': {
+      opens: 'firmware',
+      words: ({ body }) => sayMoved(body),
+      changesBoard: ({ to, by }) => ({
+        what: `the firmware chip ${to === 'off' ? 'taken off' : 'fitted again'}`,
+        undoes: 'firmware',
+        ...(by === 'hand' ? {} : { heat: true as const }),
+      }),
+    },
+    refit: {
+      opens: 'firmware',
+      words: ({ body }) => sayRefit(body),
     },
     route: {
       opens: 'firmware',
@@ -112,7 +141,14 @@ export const firmware = slice<FirmwareBodies>().of({
     },
   },
   on: {
+    'chip moved'(s, line) {
+      s.moves.push({ ...notedOf(line), ...line.body } as (typeof s.moves)[number])
+    },
+    refit(s, line) {
+      s.refits.push({ ...notedOf(line), ...line.body })
+    },
     written(s, line) {
+      s.was ??= s.compared?.verdict ?? null
       s.written = { ...notedOf(line), ...line.body } as typeof s.written
     },
     firmware(s, line) {
@@ -122,6 +158,7 @@ export const firmware = slice<FirmwareBodies>().of({
         s.chipSince = line.seq
         s.compared = null
         s.written = null
+        s.was = null
       }
       s.steps.push({ ...notedOf(line), ...line.body })
     },
@@ -132,7 +169,9 @@ export const firmware = slice<FirmwareBodies>().of({
       s.images.push({ ...notedOf(line), ...line.body } as (typeof s.images)[number])
     },
     compared(s, line) {
-      s.compared = { ...notedOf(line), ...line.body } as typeof s.compared
+      const compared = { ...notedOf(line), ...line.body } as (typeof s.compares)[number]
+      s.compared = compared
+      s.compares.push(compared)
     },
   },
 })
@@ -185,10 +224,14 @@ export function doneAtChip({
   steps,
   images,
   written,
+  moves,
+  refits,
 }: FirmwareState): readonly (Noted & { readonly say: string })[] {
   return [
     ...steps.map((f) => ({ ...f, say: sayStep(f) })),
     ...images.map((i) => ({ ...i, say: sayImage(i) })),
     ...(written ? [{ ...written, say: sayWritten(written) }] : []),
+    ...moves.map((m) => ({ ...m, say: sayMoved(m) })),
+    ...refits.map((r) => ({ ...r, say: sayRefit(r) })),
   ].sort((a, b) => a.seq - b.seq)
 }

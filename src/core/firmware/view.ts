@@ -9,8 +9,8 @@ export interface FirmwareView {
   /** Line on which a part was last fitted; 0 where none was. */
   readonly partFitted: number
   readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
-  /** How many photos of the board there are. */
-  readonly photos: number
+  /** Lines of the photos of the board, in order. */
+  readonly photos: readonly number[]
 }
 
 /** Whether anybody looked round the chip, and what stands against it there. */

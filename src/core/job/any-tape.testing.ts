@@ -211,6 +211,18 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     wrote: words,
     wroteBy: fc.constantFrom('clip', 'desoldered'),
   }),
+  'chip moved': fc.record({
+    to: fc.constantFrom('off', 'on'),
+    by: fc.constantFrom('hot air', 'iron', 'hand'),
+    despite: fc.constantFrom([], ['unplugged, coin cell out, standby gone']),
+  }),
+  refit: some<Bodies['refit']>({
+    orientation: fc.constantFrom('right', 'turned'),
+    pads: fc.constantFrom('whole', 'lifted'),
+    joints: fc.constantFrom('sound', 'open or bridged'),
+    seated: fc.boolean(),
+    lines: fc.constantFrom({ CS: 33 }, { DO: null, GND: 0.3 }),
+  }),
   route: fc.record({
     want: fc.constantFrom({ release: null, cpu: 'Orrin 53' }, { release: '1.52', cpu: null }),
     by: fc.constantFrom('time', 'risk', 'purchase'),

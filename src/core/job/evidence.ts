@@ -1,7 +1,9 @@
 import type { Verdict } from '../firmware/image/same-code'
 import { readHexBytes, readId, sameId } from '../firmware/chip/jedec-id'
+import { jointChanges, sayLines } from '../firmware/chip/refit'
 import type { ChipWanted } from '../firmware/chip/substitute'
 import { wantedOf } from '../firmware/chip/taken-chips'
+import { listedAt } from '../firmware/route/listed'
 import { namedIn, releasesKnown } from '../firmware/route/on-route'
 import { startsNow, stayedDark } from '../firmware/route/starts'
 import { supportOf } from '../firmware/route/support-table'
@@ -24,10 +26,10 @@ import { inSocket } from '../triage/model/bench-tests'
 import { readCodes } from '../triage/instruments/code-tape'
 import { faultIds } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
-import type { Evidence } from '../triage/reason/odds'
+import type { Change, Evidence } from '../triage/reason/odds'
 import { testOf } from '../triage/reason/odds'
 import { judgeRails } from '../triage/instruments/rail-table'
-import { swapWorks } from '../triage/instruments/swap-grid'
+import { swapTells, swapWorks } from '../triage/instruments/swap-grid'
 import { cellState } from '../triage/model/stage'
 
 export interface Dated extends Evidence {
@@ -193,6 +195,18 @@ function idEvidence(
   })
 }
 
+/** Lines on which a release was written over contents that were found broken; over sound ones it puts nothing right. */
+function writtenOverBroken({ firmware: { compares, written, steps } }: JobState): readonly number[] {
+  const writes = [
+    ...(written?.release ? [written.seq] : []),
+    ...steps.filter((s) => s.wrote !== undefined).map((s) => s.seq),
+  ].sort((a, b) => a - b)
+  return writes.filter((seq, i) => {
+    const before = compares.findLast((c) => c.seq < seq)
+    return before && before.seq > (writes[i - 1] ?? 0) && contentsSay[before.verdict]?.[0] === 'differ'
+  })
+}
+
 /** How far a table is believed that does not name a release for a CPU. */
 const UNNAMED = 0.9
 
@@ -230,7 +244,7 @@ function releaseEvidence(
 
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
- * had been mended by then. Of the same test between two mends only the last counts. Limits: a power-up is taken as
+ * had been done by then that a fault hangs on. Of the same test between two changes only the last counts. Limits: a power-up is taken as
  * made with the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
  * taken it off the map.
  */
@@ -238,30 +252,38 @@ export function evidenceOf(
   state: JobState,
   socket: Socket | null,
   reference: Partial<References> = {},
-): { readonly evidence: readonly Dated[]; readonly mended: readonly FaultId[] } {
+): {
+  readonly evidence: readonly Dated[]
+  readonly changes: readonly Change[]
+  readonly mended: readonly FaultId[]
+} {
   const map = mapEvidence(state, socket)
   const lastStroke = state.socket.strokes.at(-1)?.seq ?? 0
-  const mends: { readonly seq: number; readonly fault: FaultId }[] = state.triage.mended.flatMap(
-    ({ seq, fault }) => (isFault(fault) ? [{ seq, fault }] : []),
-  )
-  if (map.mended) mends.push({ seq: lastStroke, fault: map.mended })
-  const { compared, written } = state.firmware
-  // A release written over contents that were sound puts nothing right.
-  const wasBroken = compared !== null && contentsSay[compared.verdict]?.[0] === 'differ'
-  if (written?.release && wasBroken) mends.push({ seq: written.seq, fault: 'firmware corrupt' })
+  const changes: (Change & { readonly seq: number })[] = []
+  const mend = (seq: number, fault: FaultId) => changes.push({ seq, is: 'mended', fault })
+  for (const { seq, fault } of state.triage.mended) if (isFault(fault)) mend(seq, fault)
+  if (map.mended) mend(lastStroke, map.mended)
+  for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
+  changes.push(...jointChanges(state.firmware))
   const runsCpu = releaseEvidence(state, reference)
-  if (runsCpu.mended !== null) mends.push({ seq: runsCpu.mended, fault: 'CPU unsupported' })
+  if (runsCpu.mended !== null) mend(runsCpu.mended, 'CPU unsupported')
   const ids = idEvidence(state, reference.chips ? wantedOf(reference.chips) : null)
   const { chipSince } = state.firmware
-  if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'wrong or none')
-    mends.push({ seq: chipSince, fault: 'firmware chip' })
+  if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'wrong or none') mend(chipSince, 'firmware chip')
+  changes.sort((a, b) => a.seq - b.seq)
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
     if (!testOf(test).outcomes.includes(outcome)) return
-    const mended = mends.filter((m) => m.seq < since).map((m) => m.fault)
-    const key = `${test} after ${mended.length}`
+    const after = changes.filter((c) => c.seq < since).length
+    const key = `${test} after ${after}`
     if ((found.get(key)?.seq ?? -1) <= seq)
-      found.set(key, { seq, test, outcome, mended, ...(reliability < 1 ? { reliability } : {}) })
+      found.set(key, {
+        seq,
+        test,
+        outcome,
+        ...(after > 0 ? { after } : {}),
+        ...(reliability < 1 ? { reliability } : {}),
+      })
   }
   for (const reading of state.board.railLog) {
     const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails ?? null)[0]!
@@ -297,7 +319,11 @@ export function evidenceOf(
   }
   for (const curve of state.board.currents) put(curve.seq, 'current', currentSays[curve.pattern])
   for (const swap of state.triage.swaps) {
-    const said = swapSays(swap)
+    const listed =
+      swap.what === 'CPU'
+        ? (listedAt(state.firmware, reference, swap.part, swap.seq)?.listed ?? swap.listed)
+        : undefined
+    const said = swapTells({ ...swap, listed }) ? swapSays(swap) : null
     if (said) put(swap.seq, ...said)
   }
   if (state.triage.runs?.settingsKept != null)
@@ -324,8 +350,11 @@ export function evidenceOf(
     put(lastStroke, 'socket', map.now, lastStroke + 1)
   for (const { seq, test, outcome } of state.triage.trials) put(seq, test, outcome)
   for (const { seq, outcome } of ids) put(seq, 'chip id', outcome)
-  if (compared) {
-    const { seq, verdict, second } = compared
+  for (const refit of state.firmware.refits) {
+    const is = sayLines(refit)
+    if (is) put(refit.seq, 'chip lines', is)
+  }
+  for (const { seq, verdict, second } of state.firmware.compares) {
     const said = contentsSay[verdict]
     if (said) put(seq, 'chip contents', said[0], seq, Math.min(said[1], second === null ? READ_ONCE : 1))
   }
@@ -338,10 +367,14 @@ export function evidenceOf(
     if (!testOf(weighed.test).outcomes.includes(weighed.outcome)) return []
     const reliability =
       checked?.verdict === 'holds' ? Math.max(HOLDS, weighed.reliability) : weighed.reliability
-    return [{ seq, test: weighed.test, outcome: weighed.outcome, mended: [], reliability }]
+    return [{ seq, test: weighed.test, outcome: weighed.outcome, reliability }]
   })
   const evidence = [...found.values(), ...claimed].sort((a, b) => a.seq - b.seq)
-  return { evidence, mended: [...new Set(mends.map((m) => m.fault))] }
+  return {
+    evidence,
+    changes: changes.map(({ is, fault }) => ({ is, fault })),
+    mended: [...new Set(changes.filter((c) => c.is === 'mended').map((c) => c.fault))],
+  }
 }
 
 const isFault = (fault: string): fault is FaultId => faultIds.some((id) => id === fault)

@@ -7,5 +7,5 @@ export const firmwareView = ({ firmware, board, parts, intake, work }: JobState)
   board,
   partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
   diskLock: intake.ticket.diskLock,
-  photos: work.photos.length,
+  photos: work.photos.map((p) => p.seq),
 })

@@ -54,6 +54,8 @@ export interface PowerEvidence {
   readonly chipVolts: number | null
   readonly programmerVolts: number | null
   readonly clipOn: boolean
+  /** What forbids power of a firmware chip that is off the board, or was fitted again; empty where nothing does. */
+  readonly chipFault: string
   readonly supplyLimitA: number | null
   /** A start under a limit went well after the last change to the board. */
   readonly provedUnderLimit: boolean
@@ -96,6 +98,7 @@ export const nothingSeen: PowerEvidence = {
   chipVolts: null,
   programmerVolts: null,
   clipOn: false,
+  chipFault: '',
   supplyLimitA: null,
   provedUnderLimit: false,
   changedWhat: '',

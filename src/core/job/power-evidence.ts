@@ -1,3 +1,4 @@
+import { chipOff, refitForbids } from '../firmware/chip/refit'
 import { lastNoted } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
@@ -87,6 +88,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     chipVolts: chip('chipVolts'),
     programmerVolts: chip('programmerVolts'),
     clipOn: lastNoted(state.firmware, 'clipOn') ?? false,
+    chipFault: chipFault(state),
     supplyLimitA: state.board.supplyLimitA,
     provedUnderLimit: power.proved > power.changed,
     changedWhat: power.changedWhat,
@@ -96,6 +98,12 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
 }
 
 const gone = (mark: Mark) => isGone(mark) || (mark.maybe !== undefined && isGone({ kind: mark.maybe }))
+
+function chipFault({ firmware }: JobState): string {
+  if (chipOff(firmware)) return 'The firmware chip is off the board'
+  const point = refitForbids(firmware)
+  return point ? `The fitted firmware chip, ${point.point}: ${point.say}` : ''
+}
 
 /**
  * What stands of the readings to ground: the last of each rail with the CPU in and out, and which rails are owed.

@@ -106,6 +106,8 @@ export function powerGate(e: PowerEvidence): PowerGate {
         'Use the right adapter',
       )
   }
+  if (e.chipFault)
+    say('closed', 'chip fitted', e.chipFault, 'firmware', 'refit', 'Fit it, and look at it point by point')
   if (e.standbyHot)
     say('limit', 'standby', 'Standby draws too much', 'triage', 'baseline', 'Find what gets warm on standby')
   if (e.tripped)

@@ -29,9 +29,35 @@ const dark = () =>
 
 describe('what the board’s table says of the release in the chip', () => {
   it('is evidence on the CPU that stayed dark, as far as the table is believed', () => {
-    expect(version(dark())).toMatchObject([{ outcome: 'does not run it', reliability: 0.9, mended: [] }])
+    expect(version(dark())).toMatchObject([{ outcome: 'does not run it', reliability: 0.9 }])
     const runs = tape().put('fitted', { cpu: 'Orrin 44' }).put('firmware', { version: '1.40' })
     expect(version(runs)).toMatchObject([{ outcome: 'runs it', reliability: 0.8 }])
+  })
+  it('makes a CPU that it does not run no known-good one, unless it starts', () => {
+    const tried = (part: string, outcome: string, listed?: 'yes' | 'no') =>
+      evidenceOf(
+        jobState(
+          tape()
+            .put('firmware', { version: '1.40' })
+            .put('swap', {
+              what: 'CPU',
+              part,
+              place: 'this board',
+              knownGood: true,
+              outcome,
+              ...(listed && { listed }),
+            }).entries,
+        ),
+        null,
+        references,
+      ).evidence.filter((e) => e.test === 'known-good CPU')
+    expect(tried('bench Orrin 44', 'fans, no lamp')).toHaveLength(1)
+    expect(tried('bench Orrin 53', 'fans, no lamp')).toEqual([])
+    expect(tried('bench Orrin 53', 'maker screen')).toHaveLength(1)
+    // Where the table does not name it, what was said at the bench counts; the table outweighs it.
+    expect(tried('bench Orrin 99', 'fans, no lamp')).toHaveLength(1)
+    expect(tried('bench Orrin 99', 'fans, no lamp', 'no')).toEqual([])
+    expect(tried('bench Orrin 53', 'fans, no lamp', 'yes')).toEqual([])
   })
   it('says nothing of a release or a CPU that the table does not name', () => {
     expect(version(tape().put('fitted', { cpu: 'Orrin 99' }).put('firmware', { version: '1.40' }))).toEqual(
@@ -51,9 +77,9 @@ describe('what the board’s table says of the release in the chip', () => {
   })
   it('is mended by a release that runs it', () => {
     const said = version(dark().put('firmware', { wrote: '2.04' }).put('fitted', { cpu: 'Orrin 53' }))
-    expect(said.map((e) => [e.outcome, e.mended])).toEqual([
-      ['does not run it', []],
-      ['runs it', ['CPU unsupported']],
+    expect(said.map((e) => [e.outcome, e.after ?? 0])).toEqual([
+      ['does not run it', 0],
+      ['runs it', 1],
     ])
   })
   it('is not mended by another word for what is in the chip, nor by a write that another release came of', () => {

@@ -133,6 +133,14 @@ it('every kind of entry has its words', () => {
       clipOn: true,
       did: 'read',
     })
+    .put('chip moved', { to: 'off', by: 'hot air', despite: [] })
+    .put('refit', {
+      orientation: 'right',
+      pads: 'whole',
+      joints: 'sound',
+      seated: true,
+      lines: { CS: 33, GND: null },
+    })
     .put('route', {
       want: { cpu: 'Orrin 53', release: null },
       by: 'time',

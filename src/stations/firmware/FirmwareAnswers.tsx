@@ -7,6 +7,7 @@ import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
+import { FittedAnswers } from './fitted/FittedAnswers'
 import { IMAGE_FILES } from './image/ImageList'
 import type { Images } from './image/use-images'
 import { RouteAnswers } from './route/RouteAnswers'
@@ -142,6 +143,7 @@ export function FirmwareAnswers({
         </Button>
       )}
       {writing && <WriteChip images={images} onClose={() => setWriting(false)} />}
+      <FittedAnswers step={step} images={images} onChip={onChip} />
       {step.part === 'after-write' &&
         (lastNoted(firmware, 'clipOn') ? (
           <Button look="first" className={small} onClick={() => append('firmware', { clipOn: false })}>

@@ -7,6 +7,7 @@ import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Caution } from '@/ui/Caution'
 import { Tabs } from '@/ui/Tabs'
 import { ChipFacts } from './ChipFacts'
+import { OffAndOn } from './fitted/OffAndOn'
 import { FirmwareAnswers } from './FirmwareAnswers'
 import { ImageList } from './image/ImageList'
 import { ImageView } from './image/ImageView'
@@ -84,6 +85,7 @@ export function FirmwareStation() {
               panel: (
                 <>
                   <ChipFacts />
+                  <OffAndOn />
                   <Caution>
                     Before a clip goes on: unplugged, coin cell out. Some chips work at 1.8 V; 3.3 V from a
                     programmer destroys them. Read twice and keep the backup before anything is erased.

@@ -119,6 +119,8 @@ describe('following a route on the tape', () => {
     on.put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true })
     expect(say(on)).toMatch(/^Read the chip’s marking/)
     on.put('firmware', { chip: 'LSN-16V', chipVolts: 1.8 })
+    expect(say(on)).toBe('Take the chip off first.')
+    on.put('chip moved', { to: 'off', by: 'hot air', despite: [] })
     expect(say(on)).toMatch(/^Read the chip, twice/)
     const image = { file: 'a'.repeat(64), name: 'r.bin', bytes: 1, versions: ['1.40'] } as const
     on.put('image', { ...image, role: 'read' })
@@ -128,11 +130,17 @@ describe('following a route on the tape', () => {
       'Write 2.04 by the programmer, chip desoldered. A black screen is expected: 2.04 does not run Orrin 44.',
     )
     on.put('firmware', { wrote: '2.04', wroteBy: 'desoldered' })
+    expect(say(on)).toMatch(/^Fit the chip again/)
+    on.put('chip moved', { to: 'on', by: 'hot air', despite: [] })
+    expect(say(on)).toMatch(/its dot/)
+    on.put('refit', { orientation: 'right', pads: 'whole', joints: 'sound', seated: true })
+    expect(say(on)).toMatch(/^Measure each leg/)
+    on.put('refit', { lines: { CS: 33, DO: 33, WP: 33, GND: 0, DI: 33, CLK: 33, HOLD: 33, VCC: 0 } })
     expect(say(copyOf(on).put('firmware', { clipOn: true }))).toBe('Take the clip off first.')
     expect(say(on)).toBe('Fit Orrin 53.')
     // Heat was at the board: nothing of it may be powered as before.
     const state = jobState(on.entries)
-    expect(state.board.power.railsOwedWhy).toBe('after chip written by the programmer, chip desoldered')
+    expect(state.board.power.railsOwedWhy).toBe('after the firmware chip fitted again')
     expect(gateOf(state, null).lamp).toBe('do not power')
   })
 

@@ -26,4 +26,11 @@ describe('runs, but right?', () => {
     expect(states(right, 70)).toEqual(['right', 'right', 'right'])
     expect(states(right)[1]).toBe('not right')
   })
+  it('says that it can be the release’s, where a newer one stands in the table', () => {
+    const poor = { ratedMTs: 2667, seenMTs: 2133, startS: 95, settingsKept: null }
+    const say = (newer: readonly string[]) =>
+      runsRight(poor, undefined, { now: '1.40', newer }).map((l) => l.say)
+    expect(say(['1.52']).filter((s) => s.includes('1.40 is in the chip, 1.52 is newer'))).toHaveLength(2)
+    expect(say([]).join()).not.toContain('release')
+  })
 })

@@ -49,6 +49,40 @@ describe('a swap grid', () => {
     expect(swapWorks({ what: 'drive', outcome: 'maker screen' })).toBe(false)
     expect(swapWorks({ what: 'module', outcome: 'never heard of' })).toBe(false)
   })
+  it('takes a CPU that the release does not run for no known-good one: that it stays dark shows nothing', () => {
+    const cpu = (part: string, works: boolean, listed?: Swap['listed']): Swap => ({
+      what: 'CPU',
+      part,
+      place: 'this board',
+      knownGood: part !== 'own',
+      outcome: works ? 'system loads' : 'fans, no lamp',
+      ...(listed ? { listed } : {}),
+    })
+    const dark = readGrid('CPU', [cpu('own', false), cpu('bench', false, 'no')])
+    expect(dark.blame).toEqual(readGrid('CPU', [cpu('own', false)]).blame)
+    expect(dark.say).toMatch(
+      /^what is in the chip does not run bench: that it stayed dark shows nothing; not told/,
+    )
+    expect(readGrid('CPU', [cpu('bench', false, 'no')]).say).not.toMatch(/came through|innocent|neither/)
+    // That it starts shows as much as any other.
+    expect(readGrid('CPU', [cpu('bench', true, 'no')]).blame).toEqual(
+      readGrid('CPU', [cpu('bench', true, 'yes')]).blame,
+    )
+  })
+  it('never says that every trial came through where one failed', () => {
+    const place = fc.constantFrom('A', 'B', 'C', 'D')
+    const trials = fc.array(fc.tuple(place, place, fc.boolean(), fc.boolean()), {
+      minLength: 1,
+      maxLength: 12,
+    })
+    fc.assert(
+      fc.property(trials, (list) => {
+        const swaps = list.map(([part, at, works, good]) => tried(part, at, works, good))
+        if (readGrid('module', swaps).say.startsWith('every trial')) expect(swaps.every(swapWorks)).toBe(true)
+      }),
+      { numRuns: 200 },
+    )
+  })
   it('gives the odds that naming every case gives, for one part and one place', () => {
     const p = readGrid('module', [tried('own', 'A', false)]).blame
     // Bad are: own 0.12, A 0.12, something else 0.2; it fails with 0.95 if any is, else with 0.03.

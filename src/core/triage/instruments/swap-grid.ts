@@ -12,6 +12,8 @@ export interface Swap {
   /** Known to be good from elsewhere. */
   readonly knownGood: boolean
   readonly outcome: string
+  /** Of a CPU: whether the release in the chip runs it, by the maker’s list. */
+  readonly listed?: 'yes' | 'no' | 'not known'
 }
 
 /** The first outcome that shows a part of this kind to work (a picture shows all of them to). */
@@ -26,6 +28,10 @@ const worksFrom: Readonly<Record<SwapPart, (typeof startOutcomes)[number]>> = {
 /** Whether a trial came further than a part of this kind could hold it. */
 export const swapWorks = ({ what, outcome }: Pick<Swap, 'what' | 'outcome'>): boolean =>
   startOutcomes.findIndex((o) => o === outcome) >= startOutcomes.indexOf(worksFrom[what])
+
+/** Whether a trial shows anything: a CPU that the release in the chip does not run fails in any board. */
+export const swapTells = (swap: Pick<Swap, 'what' | 'outcome' | 'listed'>): boolean =>
+  swap.listed !== 'no' || swapWorks(swap)
 
 export interface Blame {
   readonly what: 'part' | 'place' | 'neither'
@@ -57,10 +63,11 @@ const MOST = 14
 /**
  * What the pattern of trials says: each part and each place is good or bad, or something else holds all of them;
  * exact Bayes over all 2ⁿ cases. A trial fails with chance 0.95 when its part or place is bad, or something else is.
- * Limits: parts and places fail on their own; a pair that only fails together looks like neither.
+ * A trial that shows nothing (`swapTells`) is left out. Limits: parts and places fail on their own; a pair that only fails together looks like neither.
  */
 export function readGrid(what: SwapPart, swaps: readonly Swap[]): GridReading {
-  const mine = swaps.filter((s) => s.what === what)
+  const all = swaps.filter((s) => s.what === what)
+  const mine = all.filter(swapTells)
   const count = (of: (s: Swap) => string) => {
     const seen = new Map<string, number>()
     for (const s of mine) seen.set(of(s), (seen.get(of(s)) ?? 0) + 1)
@@ -110,7 +117,7 @@ export function readGrid(what: SwapPart, swaps: readonly Swap[]): GridReading {
       if (told > 0.02 && told > (tryNext?.bits ?? 0)) tryNext = { part, place, bits: told }
     }),
   )
-  return { what, parts, places, blame, say: sayGrid(what, mine.length, blame), tryNext }
+  return { what, parts, places, blame, say: sayGrid(what, all, blame), tryNext }
 }
 
 /** What one more trial would tell about the whole, bits: entropy of its outcome less the noise that is in it anyway. */
@@ -122,8 +129,20 @@ function tells(odds: Float64Array, total: number, mask: number): number {
   return h(bad * FAILS + (1 - bad) * FAILS_ANYWAY) - bad * h(FAILS) - (1 - bad) * h(FAILS_ANYWAY)
 }
 
-function sayGrid(what: SwapPart, trials: number, blame: readonly Blame[]): string {
-  if (trials === 0) return `no ${what} was tried anywhere yet`
+function sayGrid(what: SwapPart, swaps: readonly Swap[], blame: readonly Blame[]): string {
+  if (swaps.length === 0) return `no ${what} was tried anywhere yet`
+  const nothing = [...new Set(swaps.filter((s) => !swapTells(s)).map((s) => s.part))]
+  const said = sayBlame(what, swaps.filter(swapTells), blame)
+  return nothing.length === 0
+    ? said
+    : [
+        `what is in the chip does not run ${nothing.join(', ')}: that it stayed dark shows nothing`,
+        ...(said ? [said] : []),
+      ].join('; ')
+}
+
+function sayBlame(what: SwapPart, swaps: readonly Swap[], blame: readonly Blame[]): string {
+  if (swaps.length === 0) return ''
   const sure = blame.filter((b) => b.odds >= 0.8)
   const name = (b: Blame) => (b.what === 'place' ? b.name : b.what === 'part' ? `${what} ${b.name}` : '')
   if (sure.some((b) => b.what === 'neither'))
@@ -131,6 +150,7 @@ function sayGrid(what: SwapPart, trials: number, blame: readonly Blame[]): strin
   if (sure.length > 0)
     return `${sure.map(name).join(' and ')} ${sure.length > 1 ? 'fail' : 'fails'}, the rest is innocent`
   const top = blame[0]!
-  if (top.odds < 0.2) return `every trial came through: nothing speaks against a ${what} or its place`
+  if (top.odds < 0.2 && swaps.every(swapWorks))
+    return `every trial came through: nothing speaks against a ${what} or its place`
   return `not told apart yet: likeliest ${top.what === 'neither' ? 'something else' : name(top)} (${percent(top.odds)})`
 }

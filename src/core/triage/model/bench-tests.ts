@@ -37,6 +37,7 @@ const nearChip: Names = {
   'chip supply part': 'another part gone',
   'controller line part': 'another part gone',
   'firmware chip': 'chip reworked',
+  'chip joint': 'chip reworked',
 }
 
 const either = (p: number) => [p, 1 - p]

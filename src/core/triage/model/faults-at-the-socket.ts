@@ -180,7 +180,8 @@ export const socketFaults = {
     stage: 'CPU and chipset',
     shows: 0.97,
     odds: 0.02,
-    likelier: { 'CPU swap': 8 },
+    // A newer release can have dropped a family, and an update may have put in another than was meant.
+    likelier: { 'CPU swap': 8, 'firmware update': 3 },
     quiet: [goodCpu],
     signs: { 'version too old': 0.85 },
   },

@@ -180,6 +180,16 @@ export const boardFaults = {
     quiet: [{ chip: ['second'] }],
     signs: { 'chip answers wrongly': 0.92, 'round the chip': 0.15 },
   },
+  'chip joint': {
+    say: 'a joint of the firmware chip open or bridged',
+    at: 'firmware',
+    stage: 'first fetch',
+    shows: 0.97,
+    odds: 0.002,
+    likelier: { 'worked on by others': 5, liquid: 2 },
+    quiet: [{ chip: ['second'] }],
+    signs: { 'chip line open': 0.92, 'chip answers wrongly': 0.7, 'round the chip': 0.3 },
+  },
   'chip resistor': {
     say: 'series resistor at the firmware chip broken or missing',
     at: 'parts',

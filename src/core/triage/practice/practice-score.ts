@@ -7,7 +7,7 @@ import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
-import type { Evidence } from '../reason/odds'
+import type { Change, Evidence } from '../reason/odds'
 import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
 
 /** One thing done on a practice board. */
@@ -91,12 +91,13 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const prior = priorOdds(history)
   const evidence: Evidence[] = []
   const mended: FaultId[] = []
+  const changes: Change[] = []
   const review: StepReview[] = []
   let done = new Set<string>()
   let minutes = 0
   let harms = 0
   for (const step of steps) {
-    const now = standing(posterior(prior, evidence), mended)
+    const now = standing(posterior(prior, evidence, changes), changes)
     if (step.do === 'mend') {
       const odds = faultOdds(now)[faultIds.indexOf(step.fault)]!
       const judgement = odds >= 0.9 ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
@@ -104,6 +105,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
       review.push({ say: `repaired ${faults[step.fault].say}`, judgement, why: told, minutes: MEND_MINUTES })
       minutes += MEND_MINUTES
       mended.push(step.fault)
+      changes.push({ is: 'mended', fault: step.fault })
       done = new Set()
       continue
     }
@@ -117,7 +119,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
       review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }
     minutes += spent
-    evidence.push({ test: step.test, outcome: step.outcome, mended: [...mended] })
+    evidence.push({ test: step.test, outcome: step.outcome, after: changes.length })
     done.add(step.test)
   }
   const found = truth.filter((id) => mended.includes(id))

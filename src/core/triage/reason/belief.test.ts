@@ -6,14 +6,14 @@ import { smallField } from '../../socket/model/field.testing'
 import { believe } from './belief'
 import { benchTests } from '../model/bench-tests'
 import type { ToBelieve } from './belief'
+import type { Change } from './odds'
 import { evidenceOf } from '../../job/evidence'
 
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
 const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket).evidence
 const said = (t: ReturnType<typeof tape>) => seen(t).map((e) => `${e.test}: ${e.outcome}`)
-const ask = (more: Partial<ToBelieve>) =>
-  believe({ history: [], evidence: [], mended: [], mayPower: true, ...more })
+const ask = (more: Partial<ToBelieve>) => believe({ history: [], evidence: [], mayPower: true, ...more })
 
 describe('the tape as evidence', () => {
   it.each<[string, ReturnType<typeof tape>, string[]]>([
@@ -107,8 +107,8 @@ describe('the tape as evidence', () => {
       .put('mended', { fault: 'memory rail short' })
       .put('rail', { rail: 'vmem', ohms: 205, cpu: 'out' })
     expect(seen(t)).toEqual([
-      { seq: 2, test: 'ohms vmem', outcome: 'short', mended: [] },
-      { seq: 4, test: 'ohms vmem', outcome: 'good', mended: ['memory rail short'] },
+      { seq: 2, test: 'ohms vmem', outcome: 'short' },
+      { seq: 4, test: 'ohms vmem', outcome: 'good', after: 1 },
     ])
   })
   it('takes a socket as mended once its strokes have taken the finding off the map', () => {
@@ -131,7 +131,7 @@ describe('the tape as evidence', () => {
     expect(state().evidence.at(-1)).toMatchObject({
       test: 'socket',
       outcome: 'clear',
-      mended: ['memory A contact open'],
+      after: 1,
     })
     t.put('mark', { contacts: ['A2'], mark: { kind: 'low' } })
     expect(state().mended).toEqual([])
@@ -272,7 +272,10 @@ describe('the belief', () => {
       {},
       { history: ['lightning or surge'] },
       { evidence: [{ test: 'as it came', outcome: 'memory lamp' }] },
-      { evidence: [{ test: 'outside', outcome: 'cell holder green' }], mended: ['cell holder'] },
+      {
+        evidence: [{ test: 'outside', outcome: 'cell holder green' }],
+        changes: [{ is: 'mended', fault: 'cell holder' }],
+      },
       {
         evidence: [
           { test: 'ohms 12v', outcome: 'short' },
@@ -317,27 +320,28 @@ describe('the belief', () => {
     const belief = ask({ evidence })
     expect(belief.verdict).toMatchObject({ is: 'found', fault: 'front wiring' })
     expect(belief.next).toEqual([])
-    const mended = ['front wiring'] as const
-    const now = ask({ evidence, mended })
+    const changes: Change[] = [{ is: 'mended', fault: 'front wiring' }]
+    const now = ask({ evidence, changes })
     expect(now.next.filter((s) => s.test.id === 'as it came')).toHaveLength(1)
     expect(now.verdict).toBeNull()
     expect(now.next[0]).toMatchObject({ test: { id: 'as it came' } })
     const started = ['as it came', 'cold start', 'needed only', 'card'].map((test) => ({
       test,
       outcome: 'system loads',
-      mended,
+      after: 1,
     }))
-    expect(ask({ mended, evidence: [...evidence, ...started] }).verdict).toMatchObject({ is: 'nothing left' })
+    expect(ask({ changes, evidence: [...evidence, ...started] }).verdict).toMatchObject({
+      is: 'nothing left',
+    })
     const later = ask({
-      mended,
-      evidence: [...evidence, { test: 'as it came', outcome: 'memory lamp', mended }],
+      changes,
+      evidence: [...evidence, { test: 'as it came', outcome: 'memory lamp', after: 1 }],
     })
     expect(later.faults[0]!.fault).not.toBe('front wiring')
     expect(later.next.length).toBeGreaterThan(0)
   })
   it('tells nobody to power a board that may not be, not even after a mend', () => {
-    const mended = ['slot B'] as const
-    const shut = ask({ mended, mayPower: false })
+    const shut = ask({ changes: [{ is: 'mended', fault: 'slot B' }], mayPower: false })
     expect(shut.next.length).toBeGreaterThan(0)
     expect(shut.next.filter((s) => s.test.powers)).toEqual([])
   })

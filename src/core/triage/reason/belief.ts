@@ -16,8 +16,9 @@ import {
   standing,
   testOf,
   withMends,
+  without,
 } from './odds'
-import type { Evidence } from './odds'
+import type { Change, Evidence } from './odds'
 
 /** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
 export interface Reason {
@@ -72,7 +73,8 @@ export interface Belief {
 export interface ToBelieve {
   readonly history: readonly HistoryItem[]
   readonly evidence: readonly Evidence[]
-  readonly mended: readonly FaultId[]
+  /** What was done to the board that faults hang on, in order. */
+  readonly changes?: readonly Change[]
   readonly mayPower: boolean
   /** What the shelf holds; everything when left out. */
   readonly shelf?: readonly ShelfItem[]
@@ -95,37 +97,29 @@ const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
 export function believe({
   history,
   evidence,
-  mended,
+  changes = [],
   mayPower,
   shelf,
   again: before = [],
   own = {},
   due,
 }: ToBelieve): Belief {
-  const prior = withMends(priorOdds(history, before, own), mended)
-  const all = posterior(prior, evidence)
-  const now = standing(all, mended)
+  const prior = withMends(priorOdds(history, before, own), changes)
+  const all = posterior(prior, evidence, changes)
+  const now = standing(all, changes)
   const each = faultOdds(now)
   // What each piece did: the odds with it against the odds without it.
-  const withoutOne = evidence.map((_, i) =>
-    standing(
-      posterior(
-        prior,
-        evidence.filter((__, k) => k !== i),
-      ),
-      mended,
-    ),
-  )
-  const without = withoutOne.map(faultOdds)
-  const last = without.at(-1) ?? each
+  const withoutOne = evidence.map((seen) => standing(without(all, seen, changes), changes))
+  const eachWithout = withoutOne.map(faultOdds)
+  const last = eachWithout.at(-1) ?? each
   const shown = [...faultIds.keys()]
     .filter((i) => each[i]! >= WORTH_SAYING || last[i]! >= 0.1)
     .sort((a, b) => each[b]! - each[a]!)
     .slice(0, 10)
   const said = evidence.at(-1)
-  const since = evidence.filter((e) => (e.mended?.length ?? 0) === mended.length)
+  const since = evidence.filter((e) => (e.after ?? 0) === changes.length)
   // After a mend nothing is settled until it was powered again.
-  const powerUp = mended.length > 0 && !since.some((e) => testOf(e.test).powers)
+  const powerUp = changes.length > 0 && !since.some((e) => testOf(e.test).powers)
   const sure = powerUp ? null : verdict(now)
   const done = new Set(since.map((e) => e.test))
   const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
@@ -141,7 +135,7 @@ export function believe({
         .map(({ test, outcome }, k) => ({
           test: testOf(test).say,
           outcome,
-          bits: bits(each[i]!) - bits(without[k]![i]!),
+          bits: bits(each[i]!) - bits(eachWithout[k]![i]!),
         }))
         .filter((r) => Math.abs(r.bits) >= 0.15)
         .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
@@ -153,7 +147,7 @@ export function believe({
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
     unexplained: evidence.flatMap((seen) => {
       const { say, outcomes } = testOf(seen.test)
-      const odds = expected(all, seen)
+      const odds = expected(all, seen, changes)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
     }),
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,

@@ -13,8 +13,10 @@ import {
   SOMETHING_ELSE,
   standing,
   testOf,
+  without,
 } from './odds'
-import type { Evidence } from './odds'
+import type { Change, Evidence } from './odds'
+import { chanceToTake } from '../model/repair'
 import { stopsIn } from '../model/start-model'
 import { asItCame } from '../model/setup'
 
@@ -130,19 +132,79 @@ describe('the odds', () => {
   })
 })
 
+/** The same by brute force: every set of faults, every way the changes went, each followed through as a set. */
+function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float64Array {
+  const names = hypotheses.map((ids) => [...ids].sort().join())
+  const now = new Float64Array(hypotheses.length + 1)
+  for (let h = 0; h <= hypotheses.length; h++)
+    for (let took = 0; took < 1 << changes.length; took++) {
+      const known = hypotheses[h]
+      const set = new Set<FaultId>(known)
+      let p = prior[h]!
+      const see = (after: number) => {
+        const at = known ? names.indexOf([...set].sort().join()) : SOMETHING_ELSE
+        for (const e of evidence)
+          if (e.after === after)
+            p *= likelihood(testOf(e.test))[testOf(e.test).outcomes.indexOf(e.outcome)]![at]!
+        return at
+      }
+      let at = see(0)
+      changes.forEach((change, i) => {
+        const takes = (took & (1 << i)) !== 0
+        p *= takes ? chanceToTake(change) : 1 - chanceToTake(change)
+        if (takes && change.is === 'mended') set.delete(change.fault)
+        if (takes && change.is === 'made' && set.size < 2) set.add(change.fault)
+        at = see(i + 1)
+      })
+      now[at]! += p
+    }
+  const all = sum(now)
+  return now.map((p) => p / all)
+}
+
 describe('after something was mended', () => {
   it('evidence counts for what is left, and what is left stands', () => {
     const evidence: Evidence[] = [
       { test: 'ohms 12v', outcome: 'short' },
-      { test: 'ohms 12v', outcome: 'good', mended: ['12 V short'] },
-      { test: 'as it came', outcome: 'system loads', mended: ['12 V short'] },
+      { test: 'ohms 12v', outcome: 'good', after: 1 },
+      { test: 'as it came', outcome: 'system loads', after: 1 },
     ]
-    const odds = posterior(prior, evidence)
-    expect(of(odds, '12 V short')).toBeGreaterThan(0.9)
-    const now = standing(odds, ['12 V short'])
-    expect(of(now, '12 V short')).toBe(0)
+    const changes: Change[] = [{ is: 'mended', fault: '12 V short' }]
+    const now = standing(posterior(prior, evidence, changes), changes)
+    expect(of(now, '12 V short')).toBeLessThan(0.02)
     expect(now[0]).toBeGreaterThan(0.85)
     expect(sum(now)).toBeCloseTo(1, 9)
+  })
+  it('is what trying every fault and every way it went comes to', () => {
+    const changesOf = fc.array(
+      fc.record({
+        is: fc.constantFrom<Change['is']>('mended', 'made'),
+        fault: fc.constantFrom<FaultId>('12 V short', 'chip joint', 'firmware corrupt'),
+      }),
+      { minLength: 1, maxLength: 4 },
+    )
+    fc.assert(
+      fc.property(
+        changesOf,
+        fc.array(fc.tuple(anyEvidence, fc.nat(4)), { maxLength: 5 }),
+        (changes, seen) => {
+          const evidence = seen.map(([e, after]) => ({ ...e, after: Math.min(after, changes.length) }))
+          const now = standing(posterior(prior, evidence, changes), changes)
+          const byTrying = tried(evidence, changes)
+          now.forEach((p, h) => expect(p).toBeCloseTo(byTrying[h]!, 9))
+        },
+      ),
+      { numRuns: 25 },
+    )
+  })
+  it('takes one thing seen back, as though it had not been', () => {
+    const changes: Change[] = [{ is: 'mended', fault: '12 V short' }]
+    const evidence: Evidence[] = [
+      { test: 'ohms 12v', outcome: 'short' },
+      { test: 'as it came', outcome: 'memory lamp', after: 1 },
+    ]
+    const without1 = without(posterior(prior, evidence, changes), evidence[1]!, changes)
+    posterior(prior, evidence.slice(0, 1), changes).forEach((p, i) => expect(without1[i]).toBeCloseTo(p, 9))
   })
   it('leaves odds as they are when nothing was', () => {
     expect(standing(prior, [])).toBe(prior)

@@ -4,13 +4,20 @@ import type { BenchTest } from '../model/bench-test'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { Fault } from '../model/fault'
+import { chanceToTake } from '../model/repair'
 import { stages } from '../model/stage'
 
-/** One thing that was seen: a test, its outcome, and which faults had been mended by then. */
+/** What was done to the board that a fault hangs on: a repair meant for it, or work that can have made it. */
+export interface Change {
+  readonly is: 'mended' | 'made'
+  readonly fault: FaultId
+}
+
+/** One thing that was seen: a test, its outcome, and how many of the changes had been made by then. */
 export interface Evidence {
   readonly test: string
   readonly outcome: string
-  readonly mended?: readonly FaultId[]
+  readonly after?: number
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
 }
@@ -90,14 +97,43 @@ export function likelihood(test: BenchTest): readonly Float64Array[] {
   return rows
 }
 
-/** For each hypothesis the one that is left of it when these faults are mended. */
-function leftOf(mended: readonly FaultId[]): Int32Array {
-  const gone = new Set(mended.map((id) => numbers.get(id)!))
-  return Int32Array.from([...members, [-1]], (of) => {
-    if (of[0] === -1) return SOMETHING_ELSE
-    const left = of.filter((i) => !gone.has(i))
-    return left.length === 0 ? 0 : left.length === 1 ? 1 + left[0]! : pairIndex(left[0]!, left[1]!)
+/** For each hypothesis the one it becomes when a fault is gone, or when one has come to it; two are never made three. */
+const becomes = (change: Change): Int32Array => {
+  const key = `${change.is} ${change.fault}`
+  const known = turned.get(key)
+  if (known) return known
+  const i = numbers.get(change.fault)!
+  const to = Int32Array.from([...members, null], (of, h) => {
+    if (of === null) return SOMETHING_ELSE
+    if (change.is === 'made')
+      return of.includes(i) || of.length === 2 ? h : of.length === 0 ? 1 + i : pairIndex(of[0]!, i)
+    if (!of.includes(i)) return h
+    return of.length === 1 ? 0 : 1 + of.find((other) => other !== i)!
   })
+  turned.set(key, to)
+  return to
+}
+const turned = new Map<string, Int32Array>()
+
+/** Changes of which it is open whether they took; those before them did what they were meant to. */
+const MOST_OPEN = 6
+
+/** Which of the changes may have failed: each doubles the cases. */
+const openFrom = (changes: readonly Change[]): number => Math.max(0, changes.length - MOST_OPEN)
+/** Cases of which changes took: bit i for the change `openFrom` + i. */
+const casesOf = (changes: readonly Change[]): number => 1 << (changes.length - openFrom(changes))
+
+/** What each hypothesis of the board as it came has become after so many changes, in one case; null for itself. */
+function became(changes: readonly Change[], took: number, after: number): Int32Array | null {
+  let to: Int32Array | null = null
+  const from = openFrom(changes)
+  for (let i = 0; i < after; i++) {
+    const change = changes[i]!
+    if (i >= from ? (took & (1 << (i - from))) === 0 : change.is === 'made') continue
+    const step = becomes(change)
+    to = to ? to.map((h) => step[h]!) : step
+  }
+  return to
 }
 
 /** How much likelier a fault is that was mended when the board was here before (bench default). */
@@ -134,57 +170,102 @@ export function normalise(weights: Float64Array): Float64Array {
 }
 
 /**
- * Bayes over all hypotheses: what was seen is independent given the faults. A claim weighs by its reliability r:
- * r·P(outcome | faults) + (1 − r)/outcomes.
+ * Bayes over all hypotheses of the board as it came, and over which of the changes took: a repair succeeds with its
+ * chance, work makes a fault with its chance (`chanceToTake`), once and for all that is seen after it.
+ * What was seen is independent given both. A claim weighs by its reliability r: r·P(outcome | faults) + (1 − r)/outcomes.
+ *
+ * @returns a row of hypotheses for each case of which changes took; one row where there were none
  * @throws RangeError for a test or an outcome that is not in the list
  */
-export function posterior(prior: Float64Array, evidence: readonly Evidence[]): Float64Array {
-  const odds = Float64Array.from(prior)
-  for (const seen of evidence) {
-    const told = chanceOf(seen)
-    for (let h = 0; h < odds.length; h++) odds[h]! *= told(h)
-    normalise(odds)
+export function posterior(
+  prior: Float64Array,
+  evidence: readonly Evidence[],
+  changes: readonly Change[] = [],
+): Float64Array {
+  const width = prior.length
+  const from = openFrom(changes)
+  const odds = new Float64Array(casesOf(changes) * width)
+  for (let took = 0; took < odds.length / width; took++) {
+    let weight = 1
+    changes.slice(from).forEach((change, i) => {
+      const chance = chanceToTake(change)
+      weight *= took & (1 << i) ? chance : 1 - chance
+    })
+    for (let h = 0; h < width; h++) odds[took * width + h] = prior[h]! * weight
   }
+  for (const seen of evidence) weigh(odds, seen, changes)
   return odds
 }
 
-/** Chance of what was seen, by hypothesis. */
+/** Multiplies the odds by the chance of what was seen, or divides by it. */
+function weigh(odds: Float64Array, seen: Evidence, changes: readonly Change[], without = false): void {
+  const width = SOMETHING_ELSE + 1
+  const chance = chanceOf(seen)
+  for (let took = 0; took < odds.length / width; took++) {
+    const to = became(changes, took, seen.after ?? 0)
+    const row = took * width
+    for (let h = 0; h < width; h++) {
+      const p = chance(to ? to[h]! : h)
+      odds[row + h]! *= without ? 1 / p : p
+    }
+  }
+  normalise(odds)
+}
+
+/** The odds as they would be had one thing not been seen. */
+export function without(odds: Float64Array, seen: Evidence, changes: readonly Change[]): Float64Array {
+  const less = Float64Array.from(odds)
+  weigh(less, seen, changes, true)
+  return less
+}
+
+/** Chance of what was seen, by hypothesis of the board as it stood. */
 function chanceOf(seen: Evidence): (h: number) => number {
   const test = testOf(seen.test)
   const o = test.outcomes.indexOf(seen.outcome)
   if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
   const row = likelihood(test)[o]!
-  const left = seen.mended?.length ? leftOf(seen.mended) : null
   const r = seen.reliability ?? 1
   const blur = (1 - r) / test.outcomes.length
-  return (h) => r * row[left ? left[h]! : h]! + blur
+  return (h) => r * row[h]! + blur
 }
 
-/** Chance of what was seen, given the odds over the board as it came in. */
-export function expected(odds: Float64Array, seen: Evidence): number {
-  const told = chanceOf(seen)
-  return odds.reduce((sum, p, h) => sum + p * told(h), 0)
+/** Chance of what was seen, given the odds over the board as it came in and which changes took. */
+export function expected(odds: Float64Array, seen: Evidence, changes: readonly Change[] = []): number {
+  const width = SOMETHING_ELSE + 1
+  const chance = chanceOf(seen)
+  let sum = 0
+  for (let took = 0; took < odds.length / width; took++) {
+    const to = became(changes, took, seen.after ?? 0)
+    for (let h = 0; h < width; h++) sum += odds[took * width + h]! * chance(to ? to[h]! : h)
+  }
+  return sum
 }
 
 /** Chance that a fault somebody here mended had been there (bench default). */
 const MENDED_RIGHTLY = 0.9
 
 /** Odds over the board as it came in, told that these faults were found and mended. */
-export function withMends(odds: Float64Array, mended: readonly FaultId[]): Float64Array {
+export function withMends(odds: Float64Array, changes: readonly Change[]): Float64Array {
   const told = Float64Array.from(odds)
-  for (const id of mended) {
-    const i = numbers.get(id)!
+  for (const { is, fault } of new Map(changes.map((c) => [`${c.is} ${c.fault}`, c])).values()) {
+    if (is !== 'mended' || changes.find((c) => c.fault === fault)!.is === 'made') continue
+    const i = numbers.get(fault)!
     for (let h = 0; h < told.length; h++)
       told[h]! *= members[h]?.includes(i) ? MENDED_RIGHTLY : 1 - MENDED_RIGHTLY
   }
   return normalise(told)
 }
 
-/** The odds of how the board stands now, when these faults are mended. */
-export function standing(odds: Float64Array, mended: readonly FaultId[]): Float64Array {
-  if (mended.length === 0) return odds
-  const now = new Float64Array(odds.length)
-  leftOf(mended).forEach((left, h) => (now[left]! += odds[h]!))
+/** The odds of how the board stands after all the changes, whichever of them took. */
+export function standing(odds: Float64Array, changes: readonly Change[]): Float64Array {
+  if (changes.length === 0) return odds
+  const width = SOMETHING_ELSE + 1
+  const now = new Float64Array(width)
+  for (let took = 0; took < odds.length / width; took++) {
+    const to = became(changes, took, changes.length)
+    for (let h = 0; h < width; h++) now[to ? to[h]! : h]! += odds[took * width + h]!
+  }
   return now
 }
 

@@ -4,7 +4,7 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { nextTests, riskOf, verdict, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
-import type { Evidence } from './odds'
+import type { Change, Evidence } from './odds'
 
 /** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
 export const LIMIT_MINUTES = 240
@@ -38,6 +38,7 @@ export function workBoard(
 ): Worked {
   const evidence: Evidence[] = []
   const mended: FaultId[] = []
+  const changes: Change[] = []
   const guesses: { odds: number; right: boolean }[] = []
   let done = new Set<string>()
   let minutes = 0
@@ -48,13 +49,13 @@ export function workBoard(
     mended,
   })
   const look = (test: BenchTest) => {
-    evidence.push({ test: test.id, outcome: see(test, mended), mended: [...mended] })
+    evidence.push({ test: test.id, outcome: see(test, mended), after: changes.length })
     done.add(test.id)
     minutes += test.minutes
   }
   look(benchTests[0]!)
   while (minutes < LIMIT_MINUTES) {
-    const now = standing(posterior(prior, evidence), mended)
+    const now = standing(posterior(prior, evidence, changes), changes)
     const each = faultOdds(now)
     const top = each.indexOf(Math.max(...each))
     const left = truth.filter((id) => !mended.includes(id))
@@ -64,6 +65,7 @@ export function workBoard(
     if (sure?.is === 'nothing left') return ended(left.length === 0 ? 'right' : 'missed one')
     if (sure?.is === 'found') {
       mended.push(sure.fault)
+      changes.push({ is: 'mended', fault: sure.fault })
       if (!left.includes(sure.fault)) return ended('wrong')
       minutes += MEND_MINUTES
       done = new Set()

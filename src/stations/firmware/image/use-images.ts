@@ -3,6 +3,7 @@ import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ImageRole } from '@/core/firmware/bodies'
+import type { ChipPin } from '@/core/firmware/chip/refit'
 import { inHand, lastNoted } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { upload } from '@/job/upload'
@@ -110,6 +111,17 @@ export function useImages() {
         if (!reply.chipId) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
         const noted = { chipId: reply.chipId, ...(reply.sfdp ? { sfdp: reply.sfdp } : {}) }
         return () => append('firmware', noted)
+      }),
+    /** Each leg of the fitted chip to the far end of its line, by the simulated meter. */
+    measureLines: () =>
+      run('Measuring the lines…', async (signal) => {
+        const reply = (await asked({ take: 'lines' }, signal)) as {
+          lines?: Readonly<Partial<Record<ChipPin, number | null>>>
+          error?: { text: string }
+        }
+        if (!reply.lines) throw new Error(reply.error?.text ?? 'The simulated meter does not answer.')
+        const { lines } = reply
+        return () => append('refit', { lines })
       }),
     readChip: () => fromBench('Reading the chip…', { take: 'read' }, 'read'),
     takeRelease: (version: string, role: ImageRole = 'release') =>

@@ -5,7 +5,6 @@ import type { FlashSession } from '@/core/firmware/flash/session'
 import { hex } from '@/core/firmware/image/image-bytes'
 import type { Built } from '@/core/firmware/image/build'
 import { dataPoint, preFlight } from '@/core/firmware/pre-flight'
-import type { PreFlightPoint } from '@/core/firmware/pre-flight'
 import { supportOf } from '@/core/firmware/route/support-table'
 import { inHand } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
@@ -19,6 +18,7 @@ import { SelectField } from '@/ui/Field'
 import { saveFile } from '@/ui/save-file'
 import { Sheet } from '@/ui/Sheet'
 import type { Images } from '../image/use-images'
+import { despite, Points, ready } from './Points'
 import { useFlash } from './use-flash'
 
 /** Before the chip is written, while it is, and what came of it. */
@@ -165,10 +165,7 @@ function Before({
   }, [remote, urlOf, original, release])
   const data = built !== null && typeof built !== 'string' ? dataPoint(built.doubtful) : null
   const points = [...preFlight(firmwareView(state), support), ...(data ? [data] : [])]
-  const forbidden = points.some((p) => p.is === 'no')
-  const open = points.filter((p) => p.is === 'open')
-  const ready =
-    !forbidden && open.every((p) => ticked.has(p.point)) && built !== null && typeof built !== 'string'
+  const mayWrite = ready(points, ticked) && built !== null && typeof built !== 'string'
   const blob = () => new Blob([(built as Built).image as Uint8Array<ArrayBuffer>])
   async function begin() {
     setSending(true)
@@ -184,27 +181,13 @@ function Before({
     onBegin({
       image: answer.file.sha256,
       release: release!.file,
-      despite: open.map((p) => p.say),
+      despite: despite(points),
       fault,
     })
   }
   return (
     <div className="flex flex-col gap-3">
-      <ul aria-label="Before it is written">
-        {points.map((p) => (
-          <Point
-            key={p.point}
-            point={p}
-            ticked={ticked.has(p.point)}
-            onTick={(is) => {
-              const next = new Set(ticked)
-              if (is) next.add(p.point)
-              else next.delete(p.point)
-              setTicked(next)
-            }}
-          />
-        ))}
-      </ul>
+      <Points label="Before it is written" points={points} ticked={ticked} onTick={setTicked} />
       {built === null && <p role="status">Building the image…</p>}
       {typeof built === 'string' && (
         <p role="alert" className="font-semibold text-ember">
@@ -223,7 +206,7 @@ function Before({
       )}
       <div className="flex flex-wrap items-end gap-2">
         {simulated && (
-          <Button look="first" disabled={!ready || sending} onClick={() => void begin()}>
+          <Button look="first" disabled={!mayWrite || sending} onClick={() => void begin()}>
             {sending ? 'Sending the image…' : 'Write it (simulated)'}
           </Button>
         )}
@@ -248,36 +231,6 @@ function Before({
         )}
       </div>
     </div>
-  )
-}
-
-function Point({
-  point: { point, is, say },
-  ticked,
-  onTick,
-}: {
-  point: PreFlightPoint
-  ticked: boolean
-  onTick: (is: boolean) => void
-}) {
-  return (
-    <li className="flex items-baseline gap-2 border-b border-dashed border-line py-1 leading-snug">
-      {is === 'open' ? (
-        <label className="flex items-baseline gap-2">
-          <input type="checkbox" checked={ticked} onChange={(e) => onTick(e.target.checked)} />
-          <span>
-            <b className="font-semibold">{point}</b> {say}
-          </span>
-        </label>
-      ) : (
-        <span className={is === 'no' ? 'text-ember' : ''}>
-          <span aria-hidden="true" className="mr-2 inline-block w-4">
-            {is === 'good' ? '✓' : '×'}
-          </span>
-          <b className="font-semibold">{point}</b> {say}
-        </span>
-      )}
-    </li>
   )
 }
 

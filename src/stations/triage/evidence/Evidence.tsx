@@ -22,6 +22,7 @@ import { Fitted } from '../start/Fitted'
 import { SinceLast } from '../start/SinceLast'
 import { PowerUp } from '../start/PowerUp'
 import { evidenceTabs } from './tab-of'
+import { useListedSwaps } from './use-listed-swaps'
 import type { EvidenceTab } from './tab-of'
 
 /** The first part or place that a grid of trials is sure of. */
@@ -103,7 +104,8 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
     ? runsRight(state.triage.runs).filter((l) => l.state === 'not right').length
     : null
   // Every case of every grid is gone through: only when a trial was added.
-  const blamed = useMemo(() => blamedIn(state.triage.swaps), [state.triage.swaps])
+  const swaps = useListedSwaps()
+  const blamed = useMemo(() => blamedIn(swaps), [swaps])
   const claims = state.intake.claims.filter((c) => !c.checked).length
   const looked = lookPlaces.filter((place) => state.board.looks.some((l) => l.what === place)).length
   const counts: Readonly<Record<EvidenceTab, string>> = {

@@ -1,6 +1,8 @@
 'use client'
 import { useState } from 'react'
 import { readNumber } from '@/core/tables/read-number'
+import { newerThan } from '@/core/firmware/route/listed'
+import { releaseNow } from '@/core/firmware/route/on-route'
 import { runsRight } from '@/core/triage/instruments/runs-right'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -18,6 +20,9 @@ const nothing = { rated: '', seen: '', start: '' }
 export function RunsPanel() {
   const runs = useJob((j) => j.state.triage.runs)
   const append = useJob((j) => j.append)
+  const firmware = useJob((j) => j.state.firmware)
+  const releases = useJob((j) => j.references.releases)
+  const release = newerThan(releaseNow(firmware).release, releases)
   const [typed, setTyped] = useState(nothing)
   const [kept, setKept] = useState<'kept' | 'lost' | 'not tried'>('not tried')
   const [faults, setFaults] = useState<Partial<Record<keyof typeof nothing, string>>>({})
@@ -83,7 +88,7 @@ export function RunsPanel() {
         </Button>
       </form>
       <ul className="mt-3 flex flex-col gap-1.5">
-        {runsRight(runs).map((line) => (
+        {runsRight(runs, undefined, release).map((line) => (
           <li key={line.what} className={`border-l-4 pl-3 ${tone[line.state]}`}>
             <b className="font-semibold">{line.what}</b> {line.state}: {line.say}
           </li>

@@ -6,8 +6,10 @@ import { swapParts } from '@/core/triage/bodies'
 import { useMemo, useState } from 'react'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { startOutcomes } from '@/core/triage/model/start-model'
-import { readGrid, swapWorks } from '@/core/triage/instruments/swap-grid'
+import { listedAt } from '@/core/firmware/route/listed'
+import { readGrid, swapTells, swapWorks } from '@/core/triage/instruments/swap-grid'
 import { useJob } from '@/job/JobProvider'
+import { useListedSwaps } from './use-listed-swaps'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
@@ -32,7 +34,7 @@ const placeHint: Readonly<Record<SwapPart, string>> = {
 
 /** What was tried where and what it gave: parts down, places across; what the pattern says, and the cell to try next. */
 export function SwapsPanel() {
-  const swaps = useJob((j) => j.state.triage.swaps)
+  const swaps = useListedSwaps()
   const [what, setWhat] = useState<SwapPart>(swaps.at(-1)?.what ?? 'module')
   const grid = useMemo(() => readGrid(what, swaps), [what, swaps])
   const tried = (part: string, place: string) =>
@@ -71,8 +73,12 @@ export function SwapsPanel() {
                       return (
                         <td key={place} className={`px-2 py-1 ${next ? 'border-b-2 border-brass' : ''}`}>
                           {swap ? (
-                            <span className={swapWorks(swap) ? 'text-verd' : 'text-ember'}>
-                              {swapWorks(swap) ? '● works' : '✕ fails'}
+                            <span
+                              className={
+                                swapWorks(swap) ? 'text-verd' : swapTells(swap) ? 'text-ember' : 'text-soft'
+                              }
+                            >
+                              {swapWorks(swap) ? '● works' : swapTells(swap) ? '✕ fails' : '○ shows nothing'}
                               <span className="block text-[0.85rem] text-soft">
                                 {sayOutcome(swap.outcome)}
                               </span>
@@ -113,10 +119,13 @@ function AddSwap({ what }: { what: SwapPart }) {
     defaultValues: { part: '', place: '', known: 'not known', listed: 'not known', outcome: '' },
   })
   const { errors } = formState
-  const unlisted = what === 'CPU' && watch('listed') !== 'yes'
+  const firmware = useJob((j) => j.state.firmware)
+  const references = useJob((j) => j.references)
+  const byTable = what === 'CPU' ? listedAt(firmware, references, watch('part'), Infinity) : null
+  const unlisted = what === 'CPU' && (byTable?.listed ?? watch('listed')) !== 'yes'
   const keep = handleSubmit(({ part, place, known, listed, outcome }) => {
     const own = { what, part: part.trim(), place: place.trim(), knownGood: known === 'known good', outcome }
-    append('swap', what === 'CPU' ? { ...own, listed } : own)
+    append('swap', what === 'CPU' ? { ...own, listed: byTable?.listed ?? listed } : own)
     setValue('outcome', '')
   })
   const told = (fault: string) => ({ validate: (text: string) => text.trim() !== '' || fault })
@@ -140,12 +149,19 @@ function AddSwap({ what }: { what: SwapPart }) {
       <ChoiceField label="It is" control={control} name="known" options={['known good', 'not known']} />
       {what === 'CPU' && (
         <>
-          <ChoiceField
-            label="On the list"
-            control={control}
-            name="listed"
-            options={['yes', 'no', 'not known']}
-          />
+          {byTable ? (
+            <p>
+              By the table, {byTable.release} {byTable.listed === 'yes' ? 'runs' : 'does not run'}{' '}
+              {byTable.cpu}.
+            </p>
+          ) : (
+            <ChoiceField
+              label="On the list"
+              control={control}
+              name="listed"
+              options={['yes', 'no', 'not known']}
+            />
+          )}
           {unlisted && (
             <Caution>
               Before you fit a CPU this board does not officially run: no start proves nothing, neither

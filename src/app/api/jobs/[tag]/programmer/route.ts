@@ -10,15 +10,16 @@ import { chipContents } from '@/server/flash'
 import { heavy } from '@/server/heavy'
 import { simulatedChip } from '@/server/simulated-chip'
 import { firmwareOf, soldOn } from '@/simulated-bench/chip-on-board'
+import { readLines } from '@/simulated-bench/refitted-chip'
 import { drawSfdp } from '@/simulated-bench/flash-chips'
 
 interface Context {
   readonly params: Promise<{ tag: string }>
 }
 
-/** What the simulated programmer is asked for: the chip read once, or the maker's file of a release. */
+/** What the simulated bench is asked for: the chip's ID, a read of it, its lines by the meter, a release of the maker's. */
 const asked = Joi.object({
-  take: Joi.valid('id', 'read', 'release').required(),
+  take: Joi.valid('id', 'read', 'release', 'lines').required(),
   version: Joi.string().max(40).when('take', { is: 'release', then: Joi.required() }),
 })
 
@@ -45,11 +46,12 @@ export async function POST(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
     const { error, value } = asked.validate(await bodyJson(request))
     if (error) return refuse(422, error.message, String(error.details[0]?.path[0] ?? 'take'))
-    const { take, version } = value as { take: 'id' | 'read' | 'release'; version?: string }
+    const { take, version } = value as { take: 'id' | 'read' | 'release' | 'lines'; version?: string }
     const chip = await simulatedChip(job.id)
     if (!chip) return (await hiddenBoardOf(job.id)) ? noModel() : realBench()
     const { boardModelId } = chip
     const now = await jobNow(job.id)
+    if (take === 'lines') return Response.json({ lines: readLines(chip.faults, chip.seed, now.state.seq) })
     const fault = take !== 'release' ? clipFault(now.state.firmware) : null
     if (fault) return refuse(409, fault, 'take')
     if (take === 'id') {

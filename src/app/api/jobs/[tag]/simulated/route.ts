@@ -1,11 +1,11 @@
 import { gateOf } from '@/core/job/gate'
-import { evidenceOf } from '@/core/job/evidence'
 import { hiddenBoardOf } from '@/data/hidden-boards'
 import { referencesOf } from '@/data/references'
 import { jobNow } from '@/data/job-now'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { bodyJson } from '@/server/body'
 import { forJob, refuse } from '@/server/answers'
+import { faultsNow } from '@/server/hidden-faults'
 import {
   asksForPower,
   simulatedEntries,
@@ -28,8 +28,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
     if (asksForPower(asked) && gate.lamp === 'do not power')
       return refuse(409, `The gate says do not power: ${gate.reasons[0]!.text}.`, 'ask')
     const references = await referencesOf(state.intake.ticket.boardModelId)
-    const { mended } = evidenceOf(state, socket, references)
-    const board = new SimulatedBoard({ ...hidden, ...references }, mended, state.seq)
+    const faults = faultsNow(hidden, state, socket, references)
+    const board = new SimulatedBoard({ seed: hidden.seed, faults, ...references }, [], state.seq)
     return Response.json({ entries: simulatedEntries(board, asked, state.board.supplyLimitA) })
   })
 }

@@ -1,0 +1,53 @@
+import type { FaultId } from './faults'
+
+/**
+ * Chance that a repair meant for a fault takes, where it is not the usual one. Bench defaults, until the shop’s own record
+ * stands in their place: a chip written 0.85, a chip refitted or a small part 0.8, a part of many legs or a contact
+ * transplanted 0.72.
+ */
+const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
+  'firmware corrupt': 0.85,
+  'CPU unsupported': 0.9,
+  'firmware chip': 0.8,
+  'chip joint': 0.8,
+  'chip resistor': 0.8,
+  'chip supply part': 0.8,
+  'controller line part': 0.8,
+  'cell holder': 0.8,
+  'standby rail short': 0.8,
+  '12 V short': 0.8,
+  '5 V short': 0.8,
+  '3.3 V short': 0.8,
+  'core rail short': 0.8,
+  'memory rail short': 0.8,
+  'core controller': 0.72,
+  'memory controller': 0.72,
+  'system-agent controller': 0.72,
+  'board controller': 0.72,
+  chipset: 0.72,
+  'slot A': 0.72,
+  'slot B': 0.72,
+  'power contacts shorted': 0.85,
+  'power contacts open': 0.85,
+  'control contact open': 0.85,
+  'sense contact open': 0.85,
+  'memory A contact open': 0.85,
+  'memory B contact open': 0.85,
+  'signal contacts touch': 0.85,
+  'display contact open': 0.85,
+  'card contact open': 0.85,
+}
+/** What is exchanged, seated or set anew. */
+const USUALLY = 0.97
+
+/** Chance that work which can make a fault makes it: a chip soldered on again has an open joint one time in five. */
+const makes: Readonly<Partial<Record<FaultId, number>>> = { 'chip joint': 0.2 }
+
+/** Chance that a change did to the board what it can do: put the fault right, or make it. */
+export const chanceToTake = ({
+  is,
+  fault,
+}: {
+  readonly is: 'mended' | 'made'
+  readonly fault: FaultId
+}): number => (is === 'mended' ? (succeeds[fault] ?? USUALLY) : (makes[fault] ?? 0.05))

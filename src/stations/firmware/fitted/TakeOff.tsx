@@ -1,0 +1,49 @@
+'use client'
+import { useState } from 'react'
+import { movedBy } from '@/core/firmware/bodies'
+import { ironPoints } from '@/core/firmware/pre-flight'
+import { firmwareView } from '@/core/job/firmware-view'
+import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { Caution } from '@/ui/Caution'
+import { Choice } from '@/ui/Choice'
+import { Sheet } from '@/ui/Sheet'
+import { despite, Points, ready } from '../write/Points'
+
+/** Before the firmware chip comes off the board. */
+export function TakeOff({ byHand, onClose }: { byHand: boolean; onClose: () => void }) {
+  const state = useJob((j) => j.state)
+  const append = useJob((j) => j.append)
+  const [by, setBy] = useState<(typeof movedBy)[number]>(byHand ? 'hand' : 'hot air')
+  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set())
+  const points = ironPoints(firmwareView(state)).filter((p) => by !== 'hand' || p.point !== 'shield')
+  return (
+    <Sheet open title="Before the chip comes off" onClose={onClose} wide>
+      <div className="flex flex-col gap-3">
+        <Choice
+          label="By"
+          value={by}
+          options={[...movedBy]}
+          words={{ hand: 'hand, out of its socket' }}
+          onChange={setBy}
+        />
+        <Points label="Before it comes off" points={points} ticked={ticked} onTick={setTicked} />
+        <Caution>
+          Fumes and hot tools: extraction on, as your own rules have it. Heat near the socket and its plastic
+          ends boards; every rail is measured again before power after it.
+        </Caution>
+        <Button
+          look="first"
+          className="self-start"
+          disabled={!ready(points, ticked)}
+          onClick={() => {
+            append('chip moved', { to: 'off', by, despite: despite(points) })
+            onClose()
+          }}
+        >
+          The chip is off
+        </Button>
+      </div>
+    </Sheet>
+  )
+}
