@@ -3,6 +3,9 @@ import { createHash } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
 import { readHexBytes, readId, sayId } from '@/core/firmware/chip/jedec-id'
 import { quadEnables, readSfdp } from '@/core/firmware/chip/sfdp'
+import { movedBy } from '@/core/firmware/bodies'
+import type { FirmwareBodies } from '@/core/firmware/bodies'
+import { chipPins, refitForbids, refitPoints } from '@/core/firmware/chip/refit'
 import { substitute } from '@/core/firmware/chip/substitute'
 import type { ChipWanted, FlashChip } from '@/core/firmware/chip/substitute'
 import { flashSession } from '@/core/firmware/flash/session'
@@ -251,6 +254,28 @@ export const firmwareOperations: Readonly<Record<string, Operation>> = {
       }).required(),
     }),
     ({ wanted, chip }) => substitute(wanted, chip),
+  ),
+
+  'flash.refit': operation<FirmwareBodies['refit'] & Pick<FirmwareBodies['chip moved'], 'by'>>(
+    'A chip that was fitted again, point by point, and whether the board may be powered with it.',
+    Joi.object({
+      by: Joi.valid(...movedBy).required(),
+      orientation: Joi.valid('right', 'turned'),
+      pads: Joi.valid('whole', 'lifted'),
+      joints: Joi.valid('sound', 'open or bridged'),
+      seated: Joi.boolean(),
+      lines: Joi.object(
+        Object.fromEntries(chipPins.map((pin) => [pin, Joi.number().min(0).max(1e9).allow(null)])),
+      ),
+    }),
+    ({ by, ...refit }) => {
+      const noted = { at: '', by: '' }
+      const of = {
+        moves: [{ ...noted, seq: 1, to: 'on', by, despite: [] }],
+        refits: [{ ...noted, seq: 2, ...refit }],
+      } as const
+      return { points: refitPoints(of), forbidsPower: refitForbids(of)?.point ?? null }
+    },
   ),
 
   'flash.session': operation<{

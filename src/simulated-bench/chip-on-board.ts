@@ -48,11 +48,26 @@ const mislabelled: Readonly<Record<string, Readonly<Record<string, string>>>> = 
   'br-sound-5': { '1.52': '1.40' },
 }
 
+/** Files that did not come whole, or came twice: what is wrong with them, by board and release. */
+const spoilt: Readonly<Record<string, Readonly<Record<string, 'cut short' | 'mirrored'>>>> = {
+  'tw-k61': { '1.52': 'cut short' },
+  'br-sound-7': { '1.52': 'mirrored' },
+}
+
 /** The maker’s file of a release, whatever it really holds; null for a version there is none of. */
 export function releaseFile(boardModelId: string, version: string): Uint8Array | null {
   const line = firmwareOf(boardModelId)
   const nth = line.versions.indexOf(mislabelled[boardModelId]?.[version] ?? version)
-  return nth < 0 ? null : drawRelease(line, nth)
+  if (nth < 0) return null
+  const release = drawRelease(line, nth)
+  switch (spoilt[boardModelId]?.[version]) {
+    case 'cut short':
+      return release.subarray(0, Math.floor(release.length * 0.62))
+    case 'mirrored':
+      return Uint8Array.from([...release, ...release])
+    default:
+      return release
+  }
 }
 
 function mishapOf(line: FirmwareLine, { faults, seed }: ChipOnBoard, nth: number): Mishap {

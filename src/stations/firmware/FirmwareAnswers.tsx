@@ -18,6 +18,9 @@ const small = 'px-2.5! py-0.5! text-[0.92rem]'
 /** Verdicts after which a chip may be written. */
 const writes: ReadonlySet<string> = new Set(['broken off', 'damaged', 'another release'])
 
+/** Verdicts that the release before it could make surer. */
+const unsure: ReadonlySet<string> = new Set(['damaged', 'cannot tell'])
+
 /** The answers to what stands in the strip of this station. */
 export function FirmwareAnswers({
   step,
@@ -37,10 +40,12 @@ export function FirmwareAnswers({
   const firmware = useJob((j) => j.state.firmware)
   const hint = useKeyHint()
   const [writing, setWriting] = useState(false)
-  const { reads, release } = inHand(firmware)
+  const { reads, release, older } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
   const wantsRead = step.part === 'images' && !equal
   const wantsFile = step.part === 'file'
+  // What was broken off or damaged is told more surely beside the release before it.
+  const wantsOlder = step.part === 'verdict' && older === null && unsure.has(firmware.compared?.verdict ?? '')
   const wantsCompare = step.part === 'images' && equal && release !== null
   const read = () => void images.readChip().then(onContents)
   const compare = () => void images.compare()
@@ -126,7 +131,8 @@ export function FirmwareAnswers({
         </FileButton>
       )}
       {(step.part === 'route' || step.part === 'route-chip') && <RouteAnswers onRoute={onRoute} />}
-      {wantsFile && <Releases images={images} />}
+      {wantsFile && <Releases images={images} role="release" />}
+      {wantsOlder && <Releases images={images} role="older release" />}
       {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
         <Button look="first" className={small} onClick={() => setWriting(true)}>
           Write the chip…
@@ -174,10 +180,11 @@ export function FirmwareAnswers({
 }
 
 /** Files of the maker: those of the simulated one, the release that was read first; or one from the disk. */
-function Releases({ images }: { images: Images }) {
+function Releases({ images, role }: { images: Images; role: 'release' | 'older release' }) {
   const tag = useJob((j) => j.tag)
   const simulated = useJob((j) => j.simulated !== 'no')
   const read = useJob((j) => inHand(j.state.firmware).reads.at(-1)?.versions ?? none)
+  const taken = useJob((j) => inHand(j.state.firmware).release?.versions ?? none)
   const [versions, setVersions] = useState<readonly string[]>([])
   useEffect(() => {
     if (!simulated) return
@@ -187,24 +194,37 @@ function Releases({ images }: { images: Images }) {
       .catch(() => undefined)
     return () => control.abort()
   }, [tag, simulated])
+  // Before it stands the one that the list has before it.
+  const before = versions
+    .slice(
+      0,
+      Math.max(
+        0,
+        versions.findIndex((v) => taken.includes(v)),
+      ),
+    )
+    .slice(-1)
+  const offered = role === 'release' ? versions : before
   return (
     <>
-      {versions.map((version) => (
+      {offered.map((version) => (
         <Button
           key={version}
-          look={read.includes(version) ? 'first' : 'quiet'}
+          look={role === 'release' && read.includes(version) ? 'first' : 'quiet'}
           className={small}
-          onClick={() => void images.takeRelease(version)}
+          onClick={() => void images.takeRelease(version, role)}
         >
-          {version} of the maker (simulated)
+          {role === 'release'
+            ? `${version} of the maker (simulated)`
+            : `${version}, the release before it (simulated)`}
         </Button>
       ))}
       <FileButton
-        label="The maker’s file of a release"
+        label={role === 'release' ? 'The maker’s file of a release' : 'The file of the release before it'}
         accept={IMAGE_FILES}
-        onFile={(file) => void images.open(file, 'release')}
+        onFile={(file) => void images.open(file, role)}
       >
-        Open the file…
+        {role === 'release' ? 'Open the file…' : 'Open the one before it…'}
       </FileButton>
     </>
   )

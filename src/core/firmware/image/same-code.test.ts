@@ -88,6 +88,12 @@ describe('same code or not', () => {
     ['three bytes', Uint8Array.of(1, 2, 3), release, /cannot be believed/],
     ['a file cut off', used(line, release, 1), release.subarray(0, 0x60000), /damaged or cut off/],
     ['a file of no bytes', used(line, release, 1), new Uint8Array(0), /damaged or cut off/],
+    [
+      'a file that holds itself twice',
+      used(line, release, 1),
+      Uint8Array.from([...release, ...release]),
+      /the same more than once/,
+    ],
     ['a larger file', used(line, release, 1).subarray(0, 0x40000), release, /where the file belongs/],
   ])('cannot tell with %s', (_, original, file, because) => {
     const judged = judgeSameCode({ original, second: original, release: file })

@@ -107,8 +107,15 @@ export function judgeSameCode(question: SameCodeQuestion): Judgement {
   if (faults.length > 0)
     return cannotTell('the release’s own file is damaged or cut off: fetch it again.', faults.slice(0, 4))
   const placement = placementOf(chip, file)
-  if (placement.at === null)
-    return cannotTell('it is not known where the file belongs on this chip.', [placement.why])
+  if (placement.at === null) {
+    const twice = dumpQuality(release).findings.find((f) => f.cause === 'stuck address line')
+    return twice
+      ? cannotTell('the release’s file holds the same more than once: fetch another.', [
+          placement.why,
+          `in the file: ${twice.text}`,
+        ])
+      : cannotTell('it is not known where the file belongs on this chip.', [placement.why])
+  }
 
   const laid = layOn(original, release, file, placement.at, own)
   const gone = goneFrom(laid, chip, file)
