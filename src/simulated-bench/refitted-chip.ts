@@ -11,17 +11,7 @@ const OPEN = 0.2
 function soldered({ moves, refits }: Pick<FirmwareState, 'moves' | 'refits'>): number {
   const moved = moves.at(-1)
   if (!moved || moved.to === 'off' || moved.by === 'hand') return 0
-  let at = moved.seq
-  let bad = false
-  for (const { seq, joints, lines } of refits) {
-    if (seq < moved.seq) continue
-    if (joints === 'open or bridged' || Object.values(lines ?? {}).includes(null)) bad = true
-    else if (joints === 'sound' && bad) {
-      at = seq
-      bad = false
-    }
-  }
-  return at
+  return Math.max(moved.seq, ...refits.filter((r) => r.goneOver).map((r) => r.seq))
 }
 
 /** Whether a joint of the chip is open since it was soldered here; each time it is gone over it is drawn anew. */

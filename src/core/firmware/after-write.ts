@@ -49,7 +49,7 @@ export function fittingStep({ firmware }: FirmwareView): Step | null {
   if (!point) return null
   return step(
     'refit',
-    point.is === 'no' ? `${said(point.say)}.` : said(point.say.replace(/[?]?$/, '?')),
+    said(point.say.endsWith('?') ? point.say : `${point.say}.`),
     'Turned, a lifted pad, an open joint: each looks just like dead firmware, and one of them ends the chip.',
     point.point === 'lines' ? '4 min, a meter' : '1 min',
   )

@@ -139,6 +139,7 @@ it('every kind of entry has its words', () => {
       pads: 'whole',
       joints: 'sound',
       seated: true,
+      goneOver: true,
       lines: { CS: 33, GND: null },
     })
     .put('route', {

@@ -84,8 +84,9 @@ export function FirmwareStation() {
               label: 'Chip and clip',
               panel: (
                 <>
+                  {firmware.moves.length > 0 && <OffAndOn />}
                   <ChipFacts />
-                  <OffAndOn />
+                  {firmware.moves.length === 0 && <OffAndOn />}
                   <Caution>
                     Before a clip goes on: unplugged, coin cell out. Some chips work at 1.8 V; 3.3 V from a
                     programmer destroys them. Read twice and keep the backup before anything is erased.

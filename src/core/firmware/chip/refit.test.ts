@@ -45,6 +45,15 @@ describe('a chip that was fitted again', () => {
       .put('chip moved', { to: 'on', by: 'iron', despite: [] })
     expect(new Set(Object.values(points(again)))).toEqual(new Set(['open']))
   })
+  it('measures a leg anew that was gone over with heat, and owes the rails after it', () => {
+    const open = sound().put('refit', { lines: { CLK: null } })
+    const over = open.put('refit', { goneOver: true, joints: 'sound' })
+    expect(refitPoints(stateOf(over).firmware).find((p) => p.point === 'lines')).toMatchObject({
+      is: 'open',
+      say: 'still to be measured: CLK (6)',
+    })
+    expect(stateOf(over).board.power.railsOwedSince).toBe(over.entries.length)
+  })
   it('takes the last reading of each leg, and each leg counts', () => {
     const some = on().put('refit', { lines: { CS: 33 } })
     expect(refitPoints(stateOf(some).firmware).find((p) => p.point === 'lines')!.say).toContain('DO (2)')
@@ -110,7 +119,7 @@ describe('what it tells triage', () => {
     expect(of(on()).changes).toEqual([{ is: 'made', fault: 'chip joint' }])
     const over = on()
       .put('refit', { lines: { DO: null } })
-      .put('refit', { joints: 'sound' })
+      .put('refit', { goneOver: true, joints: 'sound' })
     expect(of(over).changes).toEqual([
       { is: 'made', fault: 'chip joint' },
       { is: 'mended', fault: 'chip joint' },

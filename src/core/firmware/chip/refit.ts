@@ -32,18 +32,24 @@ export interface RefitPoint {
 
 type Moves = readonly (Noted & FirmwareBodies['chip moved'])[]
 type Refits = readonly (Noted & FirmwareBodies['refit'])[]
+type Readings = Partial<Record<ChipPin, number | null>>
 
 /** Whether the chip is off the board now. */
 export const chipOff = ({ moves }: { readonly moves: Moves }): boolean => moves.at(-1)?.to === 'off'
 
-/** The last reading of each leg since a line of the tape. */
-const linesSince = (refits: Refits, since: number): Partial<Record<ChipPin, number | null>> =>
-  Object.assign({}, ...refits.filter((r) => r.seq > since).map((r) => r.lines ?? {})) as Partial<
-    Record<ChipPin, number | null>
-  >
+/** The last reading of each leg since a line of the tape; one that read open tells nothing once it was gone over. */
+function linesSince(refits: Refits, since: number): Readings {
+  const lines: Readings = {}
+  for (const { seq, goneOver, lines: read } of refits) {
+    if (seq <= since) continue
+    if (goneOver) for (const pin of openLegs(lines)) delete lines[pin]
+    Object.assign(lines, read)
+  }
+  return lines
+}
 
 /** What is wrong with the readings of the legs, leg by leg. */
-const openLegs = (lines: Partial<Record<ChipPin, number | null>>): readonly ChipPin[] =>
+const openLegs = (lines: Readings): readonly ChipPin[] =>
   chipPins.filter((pin) => lines[pin] !== undefined && lineIs(pin, lines[pin]) === 'open')
 
 const legs = (pins: readonly ChipPin[]) =>
@@ -112,7 +118,7 @@ export function refitPoints({
   ]
 }
 
-function linesPoint(lines: Partial<Record<ChipPin, number | null>>): RefitPoint {
+function linesPoint(lines: Readings): RefitPoint {
   const open = openLegs(lines)
   if (open.length > 0)
     return {
@@ -150,7 +156,7 @@ export function sayLines({ lines }: FirmwareBodies['refit']): 'open' | 'through'
 }
 
 /**
- * Soldered on again a joint may be open, and one that was found so and gone over is put right.
+ * Soldered on again a joint may be open; gone over, it is put right.
  */
 export function jointChanges({
   moves,
@@ -162,26 +168,27 @@ export function jointChanges({
   const made = moves.flatMap(({ to, by, seq }) =>
     to === 'on' && by !== 'hand' ? [{ seq, is: 'made' as const, fault: 'chip joint' as const }] : [],
   )
-  let bad = false
-  const mended = refits.flatMap(({ seq, joints, ...rest }) => {
-    const was = bad
-    if (joints === 'open or bridged' || sayLines(rest) === 'open') bad = true
-    else if (joints === 'sound') {
-      bad = false
-      return was ? [{ seq, is: 'mended' as const, fault: 'chip joint' as const }] : []
-    }
-    return []
-  })
+  const mended = refits.flatMap(({ seq, goneOver }) =>
+    goneOver ? [{ seq, is: 'mended' as const, fault: 'chip joint' as const }] : [],
+  )
   return [...made, ...mended]
 }
 
 /** The line as it is read at the bench. */
-export function sayRefit({ orientation, pads, joints, seated, lines }: FirmwareBodies['refit']): string {
+export function sayRefit({
+  orientation,
+  pads,
+  joints,
+  seated,
+  goneOver,
+  lines,
+}: FirmwareBodies['refit']): string {
   const measured = lines
     ? chipPins.flatMap((pin) => (lines[pin] === undefined ? [] : [`${pin} ${lines[pin] ?? 'open'}`]))
     : []
   return `fitted chip: ${[
     orientation && (orientation === 'right' ? 'pin 1 right' : 'turned'),
+    goneOver && 'gone over with heat',
     pads && `pads ${pads}`,
     joints && `joints ${joints}`,
     seated !== undefined && (seated ? 'all that was moved is home' : 'something is not home'),

@@ -16,6 +16,10 @@ import { TakeOff } from './TakeOff'
 
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
 
+/** A pad or a joint that was found wrong is put right with heat. */
+const byHeat = (body: FirmwareBodies['refit']) =>
+  body.pads || body.joints ? ({ ...body, goneOver: true } as const) : body
+
 type Answer = readonly [say: string, body: FirmwareBodies['refit']]
 
 /** What can come of each point of a fitted chip: the good answer first. */
@@ -63,16 +67,19 @@ export function FittedAnswers({
         : undefined
   const turned = part === 'refit' && points.some((p) => p.point === 'orientation' && p.is === 'no')
   const pair = point && point !== 'lines' && !turned ? answers[point] : null
-  const measures = point === 'lines' && simulated
+  const found = points.find((p) => p.point === point)?.is === 'no'
+  const isOpen = point === 'lines' && found
+  const measures = point === 'lines' && simulated && !isOpen
   const route = routeNow(state)
   const byHand = route?.is === 'step' && route.leg.by === 'socket'
   const moved = state.firmware.moves.at(-1)
   const carryOut = () => {
-    if (pair) append('refit', pair[0][1])
+    if (pair) append('refit', found ? byHeat(pair[0][1]) : pair[0][1])
+    else if (isOpen) append('refit', { goneOver: true, joints: 'sound' })
     else if (measures) void images.measureLines().then(onChip)
     else setOpen(true)
   }
-  useKeys({ carryOut }, pair !== null || measures || part === 'chip-off')
+  useKeys({ carryOut }, pair !== null || isOpen || measures || part === 'chip-off')
   const first = { look: 'first', className: small, keyHint: hint('carryOut'), onClick: carryOut } as const
   return (
     <>
@@ -101,7 +108,7 @@ export function FittedAnswers({
       )}
       {pair && (
         <>
-          <Button {...first}>{pair[0][0]}</Button>
+          <Button {...first}>{found ? `Put right: ${pair[0][0].toLowerCase()}` : pair[0][0]}</Button>
           <Button className={small} onClick={() => append('refit', pair[1][1])}>
             {pair[1][0]}
           </Button>
@@ -109,15 +116,11 @@ export function FittedAnswers({
       )}
       {point === 'lines' && (
         <>
+          {isOpen && <Button {...first}>Joints gone over</Button>}
           {measures && <Button {...first}>Measure them (simulated)</Button>}
-          <Button look={measures ? 'quiet' : 'first'} className={small} onClick={onChip}>
+          <Button look={measures || isOpen ? 'quiet' : 'first'} className={small} onClick={onChip}>
             Type the readings
           </Button>
-          {points.some((p) => p.point === 'lines' && p.is === 'no') && (
-            <Button className={small} onClick={() => append('refit', { joints: 'sound' })}>
-              Gone over: joints sound
-            </Button>
-          )}
         </>
       )}
       {part === 'put-back' && (
