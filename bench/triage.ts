@@ -27,7 +27,13 @@ function work(policy: Policy, prior: Float64Array, seed: number): BoardWorked {
     took.push(performance.now() - began)
     return test
   }
-  const worked = workBoard(timed, prior, board.truth, (test, mended) => board.see(test, mended))
+  const worked = workBoard(
+    timed,
+    prior,
+    board.truth,
+    (test, mended) => board.see(test, mended),
+    (fault) => board.takes(fault),
+  )
   return { ...worked, truth: board.truth, took }
 }
 

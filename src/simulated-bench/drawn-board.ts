@@ -1,6 +1,7 @@
 import type { Uniform } from '@/core/maths/seeded'
 import type { BenchTest } from '@/core/triage/model/bench-test'
 import type { FaultId } from '@/core/triage/model/faults'
+import { chanceToTake } from '@/core/triage/model/repair'
 import { hypotheses, SOMETHING_ELSE } from '@/core/triage/reason/odds'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {
@@ -22,6 +23,10 @@ export class DrawnBoard {
     truth?: readonly FaultId[],
   ) {
     this.truth = truth ?? hypotheses[pick(prior.subarray(0, SOMETHING_ELSE), draw)]!
+  }
+  /** Whether a repair takes this time. */
+  takes(fault: FaultId): boolean {
+    return this.draw() < chanceToTake({ is: 'mended', fault })
   }
   see(test: BenchTest, mended: readonly FaultId[]): string {
     let off = this.off.get(test.id)

@@ -29,12 +29,14 @@ export interface Worked {
  * Works one board with known faults from the first power-up to a verdict: a fault that is found is mended and the
  * board powered again, until nothing is taken to be left; a second fault is found behind the first, or missed.
  * @param see what a test shows when these faults are mended
+ * @param takes whether a repair of a fault that is there takes; each time it is tried
  */
 export function workBoard(
   policy: Policy,
   prior: Float64Array,
   truth: readonly FaultId[],
   see: (test: BenchTest, mended: readonly FaultId[]) => string,
+  takes: (fault: FaultId) => boolean = () => true,
 ): Worked {
   const evidence: Evidence[] = []
   const mended: FaultId[] = []
@@ -64,7 +66,7 @@ export function workBoard(
     if (sure?.is === 'nothing known') return ended('undecided')
     if (sure?.is === 'nothing left') return ended(left.length === 0 ? 'right' : 'missed one')
     if (sure?.is === 'found') {
-      mended.push(sure.fault)
+      if (takes(sure.fault)) mended.push(sure.fault)
       changes.push({ is: 'mended', fault: sure.fault })
       if (!left.includes(sure.fault)) return ended('wrong')
       minutes += MEND_MINUTES
