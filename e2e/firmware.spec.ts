@@ -203,3 +203,55 @@ test('an update that was broken off: written whole, though the supply goes half-
   // Nothing was measured on this board yet.
   await expect(step(page)).toHaveText(/^Do not power yet: /)
 })
+
+test('a chip comes off the board and goes on again: photo first, then point by point, the gate shut meanwhile', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await onBench(page, shop, 'module')
+  const gate = page.getByRole('button', { name: /^Do not power/ })
+  await page.getByRole('tab', { name: 'Chip and clip' }).click()
+  await page.getByRole('button', { name: 'Take the chip off…' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Before the chip comes off' })
+  await test.step('no iron without a photo of the place', async () => {
+    for (const box of await sheet.getByRole('checkbox').all()) await box.check()
+    await expect(sheet.getByRole('button', { name: 'The chip is off' })).toBeDisabled()
+    await sheet.getByLabel('A photo of the place').setInputFiles('docs/screenshots/bench-paper.png')
+    await sheet.getByRole('checkbox', { name: /^photo/ }).check()
+    const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze()
+    expect(violations.map((v) => v.id)).toEqual([])
+    await sheet.getByRole('button', { name: 'The chip is off' }).click()
+  })
+  await expect(lastLine(page)).toContainText('firmware chip off the board, by hot air')
+  await gate.click()
+  await expect(page.getByText('The firmware chip is off the board').last()).toBeVisible()
+  await page.keyboard.press('Escape')
+  await page.getByRole('button', { name: 'On again, by hot air' }).click()
+  await expect(step(page)).toHaveText(/^Is its dot where it was on the photo/)
+  await test.step('turned, it comes off again', async () => {
+    await page.getByRole('button', { name: 'It is turned' }).click()
+    await expect(step(page)).toHaveText(/^The chip is turned: power would destroy it/)
+    await page.getByRole('button', { name: 'It is off again' }).click()
+    await page.getByRole('button', { name: 'On again, by hot air' }).click()
+  })
+  for (const says of [/^Is its dot/, /^Is every pad/, /^Is each leg wetted/]) {
+    await expect(step(page)).toHaveText(says)
+    await saved(page)
+    await page.keyboard.press('c')
+  }
+  await expect(step(page)).toHaveText(/^Measure each leg to the far end/)
+  const leg = page.getByLabel('CLK (leg 6)')
+  await leg.fill('open')
+  await leg.press('Enter')
+  await expect(step(page)).toHaveText(/^CLK \(6\) does not come through/)
+  await page.getByRole('button', { name: 'Joints gone over' }).click()
+  await expect(step(page)).toHaveText(/^(Still to be measured|Measure)/)
+  await leg.fill('two')
+  await leg.press('Enter')
+  await expect(
+    page.getByRole('alert').filter({ hasText: '“two” is no reading; ohms, or open' }),
+  ).toBeVisible()
+  await expect(gate).toBeVisible()
+  await atStation(page, shop, tag, 'firmware')
+  await expect(step(page)).toHaveText(/^(Still to be measured|Measure)/)
+})

@@ -118,6 +118,9 @@ function Ended({
             Put it away
           </Button>
         )}
+        {ended === 'verified' && backup && session.release !== null && (
+          <Button onClick={onRollBack}>Put the original back</Button>
+        )}
         {ended !== 'verified' && backup && (
           <>
             <Button look="first" onClick={onGoOn}>

@@ -81,7 +81,9 @@ export async function POST(request: Request, { params }: Context) {
     const half = last !== null && last.ended !== null && last.ended !== 'verified' && last.backup !== null
     if (half && image !== last.image && image !== last.backup)
       return refuse(409, 'A session has not come through: go on with it, or roll back, first.', 'image')
-    const fault = half ? clipFault(state.firmware) : await refusedBy(state, release, despite)
+    // What was kept before a write that came through may be put back over it.
+    const putsBack = release === null && last?.ended === 'verified' && image === last.backup
+    const fault = half || putsBack ? clipFault(state.firmware) : await refusedBy(state, release, despite)
     if (fault) return refuse(409, fault, 'image')
     for (const file of [image, ...(release === null ? [] : [release])])
       if (!(await hasFile(job.id, file))) return refuse(422, 'That image is not with this job.', 'image')
