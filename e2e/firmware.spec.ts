@@ -209,6 +209,8 @@ test('a chip comes off the board and goes on again: photo first, then point by p
   shop,
 }) => {
   const tag = await onBench(page, shop, 'module')
+  await expect(step(page)).toHaveText(/maker’s file/)
+  await saved(page)
   const gate = page.getByRole('button', { name: /^Do not power/ })
   await page.getByRole('tab', { name: 'Chip and clip' }).click()
   await page.getByRole('button', { name: 'Take the chip off…' }).click()
