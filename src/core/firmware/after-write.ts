@@ -104,8 +104,8 @@ function staysDark({ firmware }: FirmwareView): Step {
   if (seated !== true)
     return step(
       'seated',
-      'Dark since the write. The last step first: modules, cards, plugs, cell, does all sit home again?',
-      'What was moved for the clip or the chip is a likelier fault now than a new one.',
+      'Dark since the write. The last step first: does all that was moved sit home?',
+      'Modules, cards, plugs, cell: what was moved for the clip is a likelier fault now than a new one.',
       '2 min',
     )
   const asked = firmware.steps.findLast((s) => s.chipId !== undefined && s.seq > since)
@@ -119,20 +119,20 @@ function staysDark({ firmware }: FirmwareView): Step {
   if (!identityNow(firmware)?.answers)
     return step(
       'chip',
-      'The chip does not answer since it was written: its joints, or the clip. It is no matter of releases.',
-      'Seat the clip again; if it stays so, look at every joint.',
+      'The chip does not answer since it was written: its joints, or the clip.',
+      'It is no matter of releases. Seat the clip again; if it stays so, look at every joint.',
     )
   if (written?.release && written.backup && (was === 'same code' || was === 'another release'))
     return step(
       'put-back',
-      'Put the original back: it was sound, and the board is no better with the new one.',
+      'Put the original back: it was sound, and the board is no better.',
       `Before the write it was ${was === 'same code' ? 'the same code' : 'another release, whole'}: it was not what kept the board dark.`,
       '8 min, the clip on',
     )
   return step(
     'to-triage',
     written && written.release === null
-      ? 'The original is back and it stays dark: it is not the firmware. Go on at triage.'
+      ? 'The original is back and it stays dark: it is not the firmware.'
       : 'It stays dark, and the chip answers: go on at triage, the last step first.',
     'What the write can have left undone is counted there.',
   )

@@ -83,7 +83,7 @@ export function refitPoints({
         : { point, is: 'no', say: no }
   const orientation = judged('orientation', last('orientation'), 'right', [
     'pin 1 stands where it stood',
-    'the chip is turned: power would destroy it; take it off and fit it the right way round',
+    'the chip is turned: power would destroy it; take it off again',
     'is its dot where it was on the photo, at the mark of pin 1?',
   ])
   const seated = judged('seated', last('seated'), true, [
