@@ -124,6 +124,13 @@ const missingSays = (ref: string, text: string): readonly [test: string, outcome
     ? ['round the chip', /^R/i.test(ref) ? 'a resistor gone' : 'another part gone']
     : ['outside', 'a part missing']
 
+/** The fault that a missing part is, by what a look says of it. */
+const missingFault: Readonly<Record<string, FaultId>> = {
+  'a resistor gone': 'chip resistor',
+  'another part gone': 'chip supply part',
+  'a part missing': 'controller line part',
+}
+
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
   sense: 'sense contact off',
   control: 'control contact off',
@@ -265,6 +272,12 @@ export function evidenceOf(
   if (map.mended) mend(lastStroke, map.mended)
   for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
   changes.push(...jointChanges(state.firmware))
+  for (const { seq, ref, did } of state.parts.noted) {
+    const missing = state.parts.noted.findLast(
+      (p) => p.ref === ref && p.did === 'found missing' && p.seq < seq,
+    )
+    if (did === 'fitted' && missing) mend(seq, missingFault[missingSays(ref, missing.text ?? '')[1]]!)
+  }
   const runsCpu = releaseEvidence(state, reference)
   if (runsCpu.mended !== null) mend(runsCpu.mended, 'CPU unsupported')
   const ids = idEvidence(state, reference.chips ? wantedOf(reference.chips) : null)
@@ -329,8 +342,7 @@ export function evidenceOf(
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
   for (const { seq, ref, did, text } of state.parts.noted) {
-    const fitted = state.parts.noted.some((p) => p.ref === ref && p.did === 'fitted' && p.seq > seq)
-    if (did === 'found missing' && !fitted) put(seq, ...missingSays(ref, text ?? ''))
+    if (did === 'found missing') put(seq, ...missingSays(ref, text ?? ''))
   }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)

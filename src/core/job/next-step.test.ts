@@ -76,6 +76,13 @@ describe('nextStep', () => {
     expect(standing(looked).step('triage').say).toMatch(/Set a current limit/)
     expect(standing(looked.put('supply', { limitA: 0.5 })).step('triage').say).toMatch(/Power up under 0.5 A/)
   })
+  it('after a change measures each rail again, one after another, with its answers', () => {
+    const t = measured().put('looked', { contacts: 'all' })
+    t.put('part', { ref: 'R1', did: 'fitted' })
+    expect(standing(t).step('triage')).toMatchObject({ part: 'rails', test: 'ohms 12v' })
+    t.put('rail', { rail: '12v', ohms: 480, cpu: 'out' })
+    expect(standing(t).step('triage')).toMatchObject({ part: 'rails', test: 'ohms 5v' })
+  })
   it('from the first power-up on is what the odds say, and waits for them', () => {
     const t = measured().put('looked', { contacts: 'all' }).put('supply', { limitA: 1 })
     t.put('baseline', {

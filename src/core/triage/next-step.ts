@@ -3,6 +3,7 @@ import { sentence } from '../sentence'
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { rails, railWords } from '../board/rail'
+import type { Rail } from '../board/rail'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
@@ -109,13 +110,26 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
       { part: 'rails', test: `ohms ${missing[0]!}` },
     )
   const owed = gate.reasons.find((r) => measuredAgain.has(r.code))
-  if (owed) return at(`${owed.at.say}.`, `Do not power: ${owed.text}.`, { part: 'rails' })
+  if (owed) {
+    const rail = owed.code === 'question' ? undefined : railOwed(board)
+    return at(`${owed.at.say}.`, `Do not power: ${owed.text}.`, {
+      part: 'rails',
+      ...(rail ? { test: `ohms ${rail}` } : {}),
+    })
+  }
   if (!cellRead(board) && gate.lamp !== 'do not power')
     return at('Measure the coin cell.', 'A weak cell looks like lost settings.', {
       part: 'cell',
       test: 'cell',
     })
   return null
+}
+
+/** The first rail that was measured, and is owed again since the board was changed. */
+function railOwed({ railLog, told, power }: BoardState): Rail | undefined {
+  const readings = [...railLog, ...told.rails]
+  const last = (rail: Rail) => Math.max(0, ...readings.filter((r) => r.rail === rail).map((r) => r.seq))
+  return rails.find((rail) => last(rail) > 0 && last(rail) <= power.railsOwedSince)
 }
 
 /**

@@ -2,6 +2,8 @@
 import { useEffect, useState } from 'react'
 import type { Step } from '@/core/board/step'
 import { inHand, lastNoted } from '@/core/firmware/slice'
+import { roundTheChip } from '@/core/firmware/view'
+import { firmwareView } from '@/core/job/firmware-view'
 import { StationLink } from '@/frame/StationLink'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { useJob } from '@/job/JobProvider'
@@ -80,27 +82,7 @@ export function FirmwareAnswers({
           </Button>
         </>
       )}
-      {step.part === 'chip-look' && (
-        <>
-          <Button
-            look="first"
-            className={small}
-            onClick={() =>
-              append('look', {
-                what: 'round the firmware chip',
-                seen: 'nothing seen',
-                clear: true,
-                hazard: 'harmless',
-              })
-            }
-          >
-            Nothing is wrong there
-          </Button>
-          <StationLink to="parts" className="underline underline-offset-4">
-            a part is gone or damaged: note it
-          </StationLink>
-        </>
-      )}
+      {step.part === 'chip-look' && <LookAnswers />}
       {step.part === 'id' && simulated && (
         <Button look="first" className={small} onClick={() => void images.readId().then(onChip)}>
           Read the ID (simulated)
@@ -176,6 +158,44 @@ export function FirmwareAnswers({
         </p>
       )}
     </div>
+  )
+}
+
+/** What came of the look round the chip; where something is wrong there, that it was put right. */
+function LookAnswers() {
+  const append = useJob((j) => j.append)
+  const wrong = useJob((j) => roundTheChip(firmwareView(j.state)) === 'wrong')
+  const clear = (
+    <Button
+      look={wrong ? 'quiet' : 'first'}
+      className={small}
+      onClick={() =>
+        append('look', {
+          what: 'round the firmware chip',
+          seen: wrong ? 'put right, nothing seen' : 'nothing seen',
+          clear: true,
+          hazard: 'harmless',
+        })
+      }
+    >
+      {wrong ? 'Put right: nothing is wrong there now' : 'Nothing is wrong there'}
+    </Button>
+  )
+  const parts = (
+    <StationLink to="parts" className="underline underline-offset-4">
+      {wrong ? 'fit what is missing' : 'a part is gone or damaged: note it'}
+    </StationLink>
+  )
+  return wrong ? (
+    <>
+      {parts}
+      {clear}
+    </>
+  ) : (
+    <>
+      {clear}
+      {parts}
+    </>
   )
 }
 

@@ -1,10 +1,11 @@
 'use client'
 import { useJob } from '@/job/JobProvider'
+import { useStationStep } from '@/frame/use-station-step'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Comeback } from './evidence/Comeback'
 import { LikelyCauses } from './belief/LikelyCauses'
 import { Evidence } from './evidence/Evidence'
-import { tabOf } from './evidence/tab-of'
+import { tabOfStep } from './evidence/tab-of'
 import { PracticeStrip } from './simulated/PracticeStrip'
 import { StageLine } from './start/StageLine'
 import { Answers } from './tests/Answers'
@@ -14,7 +15,9 @@ import { useTestInHand } from './tests/use-test-in-hand'
 export function TriageStation() {
   const inHand = useTestInHand()
   const practice = useJob((j) => j.simulated === 'practice')
-  const { test } = inHand
+  const { here } = useStationStep('triage', null)
+  const step = inHand.step ?? here
+  const test = inHand.test?.id === step.test ? inHand.test : null
   return (
     <StationSurface
       station="triage"
@@ -48,7 +51,7 @@ export function TriageStation() {
             <LikelyCauses belief={inHand.belief} fresh={inHand.fresh} />
             <Comeback />
           </Pane>
-          <Evidence wanted={test ? tabOf(test) : null} />
+          <Evidence wanted={tabOfStep(step, test)} />
         </div>
         <StageLine />
       </div>

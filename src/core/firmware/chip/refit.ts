@@ -184,7 +184,9 @@ export function sayRefit({
   lines,
 }: FirmwareBodies['refit']): string {
   const measured = lines
-    ? chipPins.flatMap((pin) => (lines[pin] === undefined ? [] : [`${pin} ${lines[pin] ?? 'open'}`]))
+    ? chipPins.flatMap((pin) =>
+        lines[pin] === undefined ? [] : [`${pin} ${lines[pin] === null ? 'open' : `${lines[pin]} Ω`}`],
+      )
     : []
   return `fitted chip: ${[
     orientation && (orientation === 'right' ? 'pin 1 right' : 'turned'),
@@ -192,7 +194,7 @@ export function sayRefit({
     pads && `pads ${pads}`,
     joints && `joints ${joints}`,
     seated !== undefined && (seated ? 'all that was moved is home' : 'something is not home'),
-    measured.length > 0 && `${measured.join(', ')} Ω to the far end`,
+    measured.length > 0 && `to the far end ${measured.join(', ')}`,
   ]
     .filter(Boolean)
     .join(', ')}`

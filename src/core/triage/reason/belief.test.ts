@@ -136,6 +136,19 @@ describe('the tape as evidence', () => {
     t.put('mark', { contacts: ['A2'], mark: { kind: 'low' } })
     expect(state().mended).toEqual([])
   })
+  it('takes a part that was missing and is fitted as a repair, as sure as such a repair is', () => {
+    const missing = () =>
+      tape().put('part', { ref: 'R214', did: 'found missing', text: 'chip pin 2 to controller' })
+    const of = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket)
+    expect(of(missing()).changes).toEqual([])
+    const fitted = missing().put('part', { ref: 'R214', did: 'fitted', value: '33 Ω' })
+    expect(of(fitted).changes).toEqual([{ is: 'mended', fault: 'chip resistor' }])
+    expect(said(fitted)).toEqual(['round the chip: a resistor gone'])
+    // Another part, or one that was not missing, repairs nothing.
+    expect(of(missing().put('part', { ref: 'R9', did: 'fitted' })).changes).toEqual([])
+    fitted.put('look', { what: 'round the chip', seen: 'nothing', clear: true })
+    expect(seen(fitted).at(-1)).toMatchObject({ outcome: 'clear', after: 1 })
+  })
   it('leaves out what was struck', () => {
     const t = tape().put('cell', { volts: 2.1 }).put('strike', { why: 'slip' }, 1)
     expect(said(t)).toEqual([])

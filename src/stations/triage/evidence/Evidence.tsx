@@ -21,7 +21,7 @@ import { CellPanel } from './CellPanel'
 import { Fitted } from '../start/Fitted'
 import { SinceLast } from '../start/SinceLast'
 import { PowerUp } from '../start/PowerUp'
-import { evidenceTabs } from './tab-of'
+import { evidenceTabs, tabOfPart } from './tab-of'
 import { useListedSwaps } from './use-listed-swaps'
 import type { EvidenceTab } from './tab-of'
 
@@ -30,17 +30,6 @@ const blamedIn = (swaps: readonly Swap[]) =>
   swapParts
     .map((what) => readGrid(what, swaps).blame.find((b) => b.what !== 'neither' && b.odds >= 0.8))
     .find((b) => b)
-
-/** Where the parts of this station that links lead to stand. */
-const tabOfPart: Readonly<Record<string, EvidenceTab>> = {
-  look: 'Inspection',
-  looks: 'Inspection',
-  rails: 'Rails',
-  baseline: 'Power-up',
-  fitted: 'Power-up',
-  cell: 'Battery',
-  claims: 'Claims',
-}
 
 /** Whether something was pressed since the tape last changed: what comes late must not take such a hand away. */
 function useMovedOn(line: string | undefined): () => boolean {

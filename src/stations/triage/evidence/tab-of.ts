@@ -32,3 +32,22 @@ export function tabOf(test: { readonly id: string; readonly powers: boolean }): 
   if (powers) return 'Power-up'
   return null
 }
+
+/** Where the parts of this station that links lead to stand. */
+export const tabOfPart: Readonly<Record<string, EvidenceTab>> = {
+  look: 'Inspection',
+  looks: 'Inspection',
+  rails: 'Rails',
+  baseline: 'Power-up',
+  fitted: 'Power-up',
+  cell: 'Battery',
+  claims: 'Claims',
+}
+
+/** The tab that a step needs: of its test, else of the part of the station where it is done. */
+export function tabOfStep(
+  { part }: { readonly part?: string },
+  test: { readonly id: string; readonly powers: boolean } | null,
+): EvidenceTab | null {
+  return (test ? tabOf(test) : null) ?? (part === undefined ? null : (tabOfPart[part] ?? null))
+}
