@@ -258,7 +258,7 @@ test.describe('which test next', () => {
     await answers.getByRole('button', { name: 'Repaired' }).click()
     await expect(lastLine(page)).toContainText('repaired: slot B')
     // A slot is soldered: the rails come first again.
-    await expect(step(page)).toHaveText('Measure ohms to ground again, unplugged.')
+    await expect(step(page)).toHaveText('Measure 12 V rail to ground again, unplugged.')
     await expect(answers.getByRole('button', { name: 'Repaired' })).toHaveCount(0)
   })
 })

@@ -23,7 +23,7 @@ export function firmwareOf(boardModelId: string): FirmwareLine {
     descriptor: seed % 2 === 0,
     settingsBytes: 0x10000,
     logBytes: 0x8000,
-    versions: ['1.20', '1.30', '1.40', '1.52'],
+    versions: ['1.20', '1.30', '1.40', '1.52', '1.60', '2.04'],
   }
 }
 

@@ -1,13 +1,17 @@
 import type { Step } from '../board/step'
 import { afterWrite, fittingStep } from './after-write'
 import { chipOff } from './chip/refit'
-import { needsPower, routeNow } from './route/on-route'
+import { needsPower, routeNow, writesNext } from './route/on-route'
 import { oneStartsOneNot } from './route/starts'
+import type { Verdict } from './image/same-code'
 import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
 
 const MIB = 1024 * 1024
+
+/** Verdicts over which a route may have another release written: all but that it is the same, and that nothing can be read. */
+export const mayBeWritten = (verdict: Verdict): boolean => verdict !== 'same code'
 
 /**
  * First whether it is the firmware at all: the place, the chip, its contents twice, beside the release.
@@ -118,7 +122,10 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Compare the chip with the release.',
       'Settings, keys and serial are left out of it.',
     )
-  return step('verdict', compared.say, compared.why[0] ?? 'As compared.')
+  const leg = writesNext(view)
+  return leg && mayBeWritten(compared.verdict) && release.versions.includes(leg.after.release!)
+    ? step('verdict', leg.say, `Step of the route. The chip beside it: ${compared.say}`)
+    : step('verdict', compared.say, compared.why[0] ?? 'As compared.')
 }
 
 /** What the chosen route asks for next; before a programmer writes, the place is looked at and the chip read twice. */

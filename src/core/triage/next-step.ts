@@ -112,7 +112,8 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
   const owed = gate.reasons.find((r) => measuredAgain.has(r.code))
   if (owed) {
     const rail = owed.code === 'question' ? undefined : railOwed(board)
-    return at(`${owed.at.say}.`, `Do not power: ${owed.text}.`, {
+    const say = rail ? `Measure ${railWords[rail]} to ground again, unplugged` : owed.at.say
+    return at(`${say}.`, `Do not power: ${owed.text}.`, {
       part: 'rails',
       ...(rail ? { test: `ohms ${rail}` } : {}),
     })

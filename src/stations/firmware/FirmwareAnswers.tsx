@@ -1,6 +1,8 @@
 'use client'
 import { useEffect, useState } from 'react'
 import type { Step } from '@/core/board/step'
+import { mayBeWritten } from '@/core/firmware/next-step'
+import { writesNext } from '@/core/firmware/route/on-route'
 import { inHand, lastNoted } from '@/core/firmware/slice'
 import { roundTheChip } from '@/core/firmware/view'
 import { firmwareView } from '@/core/job/firmware-view'
@@ -45,10 +47,16 @@ export function FirmwareAnswers({
   const { reads, release, older } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
   const wantsRead = step.part === 'images' && !equal
-  const wantsFile = step.part === 'file'
+  // By the programmer a route’s release is written like any other: its file, beside the chip, then the session.
+  const leg = useJob((j) => writesNext(j.state))
+  const wanted = leg?.after.release ?? null
+  const atHand = wanted !== null && release?.versions.includes(wanted) === true
+  const routeWrites = atHand && firmware.compared !== null && mayBeWritten(firmware.compared.verdict)
+  const wantsFile = step.part === 'file' || (step.part === 'route-chip' && !atHand)
   // What was broken off or damaged is told more surely beside the release before it.
   const wantsOlder = step.part === 'verdict' && older === null && unsure.has(firmware.compared?.verdict ?? '')
-  const wantsCompare = step.part === 'images' && equal && release !== null
+  const wantsCompare =
+    (step.part === 'images' && equal && release !== null) || (step.part === 'route-chip' && equal && atHand)
   const read = () => void images.readChip().then(onContents)
   const compare = () => void images.compare()
   useKeys({
@@ -112,10 +120,9 @@ export function FirmwareAnswers({
           Open a read…
         </FileButton>
       )}
-      {(step.part === 'route' || step.part === 'route-chip') && <RouteAnswers onRoute={onRoute} />}
-      {wantsFile && <Releases images={images} role="release" />}
-      {wantsOlder && <Releases images={images} role="older release" />}
-      {step.part === 'verdict' && writes.has(firmware.compared?.verdict ?? '') && (
+      {wantsFile && <Releases images={images} role="release" wanted={wanted} />}
+      {wantsOlder && <Releases images={images} role="older release" wanted={null} />}
+      {step.part === 'verdict' && (writes.has(firmware.compared?.verdict ?? '') || routeWrites) && (
         <Button look="first" className={small} onClick={() => setWriting(true)}>
           Write the chip…
         </Button>
@@ -129,6 +136,9 @@ export function FirmwareAnswers({
         >
           {wantsCompare ? 'Compare' : 'Compare again'}
         </Button>
+      )}
+      {(step.part === 'route' || step.part === 'route-chip') && (
+        <RouteAnswers onRoute={onRoute} elsewhere={step.part === 'route-chip' && simulated} />
       )}
       {writing && <WriteChip images={images} onClose={() => setWriting(false)} />}
       <FittedAnswers step={step} images={images} onChip={onChip} />
@@ -200,7 +210,16 @@ function LookAnswers() {
 }
 
 /** Files of the maker: those of the simulated one, the release that was read first; or one from the disk. */
-function Releases({ images, role }: { images: Images; role: 'release' | 'older release' }) {
+function Releases({
+  images,
+  role,
+  wanted,
+}: {
+  images: Images
+  role: 'release' | 'older release'
+  /** The release that a route has written next. */
+  wanted: string | null
+}) {
   const tag = useJob((j) => j.tag)
   const simulated = useJob((j) => j.simulated !== 'no')
   const read = useJob((j) => inHand(j.state.firmware).reads.at(-1)?.versions ?? none)
@@ -224,13 +243,14 @@ function Releases({ images, role }: { images: Images; role: 'release' | 'older r
       ),
     )
     .slice(-1)
-  const offered = role === 'release' ? versions : before
+  const offered =
+    role === 'older release' ? before : wanted === null ? versions : versions.filter((v) => v === wanted)
   return (
     <>
       {offered.map((version) => (
         <Button
           key={version}
-          look={role === 'release' && read.includes(version) ? 'first' : 'quiet'}
+          look={role === 'release' && (read.includes(version) || version === wanted) ? 'first' : 'quiet'}
           className={small}
           onClick={() => void images.takeRelease(version, role)}
         >

@@ -98,6 +98,17 @@ const isThere = (want: Pair, now: Pair) =>
 /** That the board itself does it, and has to be powered for it. */
 export const needsPower = ({ way }: RouteLeg): boolean => way === 'updater' || way === 'recovery'
 
+/** What the route that is followed has a programmer write next, whatever the chip was compared with meanwhile. */
+export function writesNext({ firmware, board }: Pick<FirmwareView, 'firmware' | 'board'>): RouteLeg | null {
+  const { route } = firmware
+  if (!route) return null
+  const stands = onRoute(route.steps, route.want, {
+    release: releaseNow(firmware).release,
+    cpu: board.fitted.cpu,
+  })
+  return stands.is === 'step' && stands.leg.way === 'programmer' ? stands.leg : null
+}
+
 /**
  * Where a job stands on the route that it follows; null where it follows none, or where the chip was compared since: then
  * what it holds comes first, until it is written or seen.

@@ -10,7 +10,14 @@ import { Button } from '@/ui/Button'
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
 
 /** What came of the step of the route that stands in the strip. */
-export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
+export function RouteAnswers({
+  onRoute: open,
+  elsewhere,
+}: {
+  onRoute: () => void
+  /** It can be written from here; that it was done elsewhere comes second. */
+  elsewhere: boolean
+}) {
   const state = useJob((j) => j.state)
   const clipOn = useJob((j) => lastNoted(j.state.firmware, 'clipOn') === true)
   const closed = useJob((j) => j.gate.lamp === 'do not power')
@@ -31,7 +38,7 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
     if (leg.do === 'fit') append('fitted', { cpu: leg.cpu })
     else wrote(leg.dark || leg.do === 'switch' ? undefined : leg.after.release!)
   }
-  useKeys({ carryOut: done }, leg !== null && !clipFirst)
+  useKeys({ carryOut: done }, leg !== null && !clipFirst && !elsewhere)
   if (!stands) return null
   if (stands.is === 'off')
     return (
@@ -53,7 +60,12 @@ export function RouteAnswers({ onRoute: open }: { onRoute: () => void }) {
     )
   return (
     <>
-      <Button look="first" className={small} keyHint={hint('carryOut')} onClick={done}>
+      <Button
+        look={elsewhere ? 'quiet' : 'first'}
+        className={small}
+        keyHint={elsewhere ? undefined : hint('carryOut')}
+        onClick={done}
+      >
         {leg.do === 'fit'
           ? `${leg.cpu} is in`
           : leg.do === 'switch'
