@@ -263,7 +263,7 @@ test('a release that the route asks for is written in a session, and the route g
   shop,
 }) => {
   test.slow()
-  const tag = await onBench(page, shop, 'module')
+  await onBench(page, shop, 'module')
   await expect(step(page)).toHaveText(/maker’s file/)
   await type(page, 'cpu bench Orrin 44')
   await type(page, 'version 1.40')
@@ -290,5 +290,4 @@ test('a release that the route asks for is written in a session, and the route g
   await page.reload()
   await awake(page)
   await expect(step(page)).toHaveText('Fit Orrin 53.')
-  expect(tag).toMatch(/^Q-/)
 })
