@@ -83,6 +83,7 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     bytes: bytes.required(),
     role: Joi.valid(...imageRoles).required(),
     versions: Joi.array().items(text(40)).max(20).required(),
+    source: Joi.valid('maker'),
   }),
   written: body<FirmwareBodies['written']>({
     image: sha.required(),

@@ -70,6 +70,8 @@ export interface FirmwareBodies {
     readonly role: ImageRole
     /** Versions that stand in it as text. */
     readonly versions: readonly string[]
+    /** It was fetched from its maker here; left out where nobody has said where it comes from. */
+    readonly source?: 'maker'
   }
   /** The chip's contents, as read, beside a release. */
   compared: {

@@ -2,6 +2,7 @@ import type { Step } from '../board/step'
 import { afterWrite, fittingStep } from './after-write'
 import { chipOff } from './chip/refit'
 import { needsPower, routeNow, writesNext } from './route/on-route'
+import type { RouteLeg } from './route/on-route'
 import { oneStartsOneNot } from './route/starts'
 import type { Verdict } from './image/same-code'
 import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
@@ -124,8 +125,14 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
     )
   const leg = writesNext(view)
   return leg && mayBeWritten(compared.verdict) && release.versions.includes(leg.after.release!)
-    ? step('verdict', leg.say, `Step of the route. The chip beside it: ${compared.say}`)
+    ? step('verdict', twoOf(leg)[0], [twoOf(leg)[1], `The chip beside it: ${compared.say}`].join(' ').trim())
     : step('verdict', compared.say, compared.why[0] ?? 'As compared.')
+}
+
+/** A step of a route as what is done, and that the screen stays dark after it. */
+const twoOf = ({ say }: RouteLeg): readonly [todo: string, dark: string] => {
+  const at = say.indexOf(' A black screen')
+  return at < 0 ? [say, ''] : [say.slice(0, at), say.slice(at + 1)]
 }
 
 /** What the chosen route asks for next; before a programmer writes, the place is looked at and the chip read twice. */
@@ -168,20 +175,24 @@ function routeStep(view: FirmwareView, closed: string | null): Step | null {
     )
   const nth = `Step ${at + 1} of ${firmware.route!.steps.length}.`
   const takes = `${Math.round(leg.minutes)} min`
+  const [todo, dark] = twoOf(leg)
+  const why = (text: string) => [nth, dark, text].filter(Boolean).join(' ')
   if (leg.way === 'programmer')
     return step(
-      leg.say,
-      `${nth} Both reads are kept: they are the only way back. File name, version inside and hash agree, and the supply is steady.`,
+      todo,
+      why(
+        'Both reads are kept: they are the only way back. File name, version inside and hash agree, and the supply is steady.',
+      ),
       takes,
       'route-chip',
     )
   return step(
-    leg.say,
-    `${nth} ${
+    todo,
+    why(
       leg.do === 'fit'
         ? 'Unplugged, and the socket looked at before it goes in.'
-        : 'File name, version inside and hash agree, and the supply is steady; then note the version that is seen.'
-    }`,
+        : 'File name, version inside and hash agree, and the supply is steady; then note the version that is seen.',
+    ),
     takes,
   )
 }

@@ -45,12 +45,18 @@ describe('before a chip is written', () => {
       original: 'good',
       verdict: 'good',
       file: 'good',
+      source: 'open',
       voltage: 'good',
       disks: 'good',
       CPU: 'open',
       supply: 'open',
       photo: 'open',
     })
+  })
+  it('knows a file that was fetched from the maker from one that was opened', () => {
+    expect(points(good().put('image', release({ source: 'maker' }))).source).toBe('good')
+    expect(points(good().put('image', release())).source).toBe('open')
+    expect(points(tape()).source).toBe('no')
   })
   it.each<[string, ReturnType<typeof tape>, string, string]>([
     ['nobody looked', good(tape()), 'place', 'no'],

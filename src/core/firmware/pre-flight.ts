@@ -1,7 +1,7 @@
 import { clipFault } from './clip'
 import { percent } from '../maths/percent'
 import { versionsSaid } from './image/version-text'
-import { namedIn } from './route/on-route'
+import { namedIn, writesNext } from './route/on-route'
 import type { Support } from './route/support-table'
 import { inHand, lastNoted } from './slice'
 import { roundTheChip } from './view'
@@ -14,6 +14,7 @@ export interface PreFlightPoint {
     | 'original'
     | 'verdict'
     | 'file'
+    | 'source'
     | 'data'
     | 'voltage'
     | 'disks'
@@ -44,6 +45,7 @@ export function preFlight(view: FirmwareView, support: Support | null): PreFligh
     original: originalPoint(view),
     verdict: verdictPoint(view),
     file: filePoint(view),
+    source: sourcePoint(view),
     voltage: voltagePoint(view),
     disks:
       diskLock === 'no'
@@ -169,7 +171,18 @@ function cpuPoint({ firmware, board }: FirmwareView, support: Support | null): J
       : good(`${release} runs ${named} by the table`)
 }
 
-function filePoint({ firmware }: FirmwareView): Judged {
+function sourcePoint({ firmware }: FirmwareView): Judged {
+  const { release } = inHand(firmware)
+  if (!release) return no('no file of a release is at hand')
+  return release.source === 'maker'
+    ? good('fetched from the maker')
+    : open(
+        `opened from the disk: it comes from the maker’s own page, and the hash that stands there is ${release.file.slice(0, 12)}…`,
+      )
+}
+
+function filePoint(view: FirmwareView): Judged {
+  const { firmware } = view
   const { release } = inHand(firmware)
   if (!release) return no('no file of a release is at hand')
   const { versions, name, file } = release
@@ -179,6 +192,9 @@ function filePoint({ firmware }: FirmwareView): Judged {
   const inside = versions.join(', ')
   if (!versionsSaid(name).some((v) => versions.includes(v)))
     return open(`${name} is ${inside} inside: its name says otherwise, or nothing; ${hash}`)
+  const leg = writesNext(view)
+  if (leg && versions.includes(leg.after.release!))
+    return good(`${name} is ${inside} inside as well, as the route has it; ${hash}`)
   const said = versionsSaid(lastNoted(firmware, 'version') ?? '')[0]
   if (said !== undefined && !versions.includes(said))
     return open(`${name} is ${inside}; the board was said to hold ${said}`)

@@ -202,6 +202,8 @@ it('every kind of entry has its words', () => {
       "backup put back on the chip, every byte read back, 1 blocks erased",
       "chip beside the release: Same code.",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
+      "firmware chip off the board, by hot air",
+      "fitted chip: pin 1 right, gone over with heat, pads whole, joints sound, all that was moved is home, to the far end CS 33 Ω, GND open",
       "wanted: Orrin 53; route of 0 steps, 0 min",
       "R1 fitted, 33 Ω, twin",
       "cell low",

@@ -68,9 +68,17 @@ export function useImages() {
     if (!control.signal.aborted) note?.()
   }
 
-  async function keep(role: ImageRole, name: string, sha: string, bytes: number) {
+  async function keep(role: ImageRole, name: string, sha: string, bytes: number, source?: 'maker') {
     const { versions } = await remote().see(urlOf(sha))
-    return () => append('image', { file: sha, name, bytes, role, versions: versions.slice(0, 20) })
+    return () =>
+      append('image', {
+        file: sha,
+        name,
+        bytes,
+        role,
+        versions: versions.slice(0, 20),
+        ...(source && { source }),
+      })
   }
 
   /** The simulated programmer's answer. */
@@ -92,7 +100,13 @@ export function useImages() {
         error?: { text: string }
       }
       if (!reply.file) throw new Error(reply.error?.text ?? 'The simulated programmer does not answer.')
-      return keep(role, reply.name ?? 'image', reply.file.sha256, reply.file.bytes)
+      return keep(
+        role,
+        reply.name ?? 'image',
+        reply.file.sha256,
+        reply.file.bytes,
+        role === 'read' ? undefined : 'maker',
+      )
     })
 
   return {
