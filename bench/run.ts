@@ -20,6 +20,7 @@ import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
+import { secondJudge } from './second-judge'
 import { triageFigures } from './triage'
 
 function print(figures: readonly Figure[]): void {
@@ -94,6 +95,7 @@ routesAgainstAll(1000)
 print(await kitFigures())
 versionFigures(4000)
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
+secondJudge(process.argv.includes('5000') ? 300 : 40)
 if (process.argv.includes('browser')) {
   const { browserFigures } = await import('./browser')
   print(await browserFigures())

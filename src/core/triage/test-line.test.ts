@@ -100,11 +100,11 @@ describe('a test answered from the list', () => {
       ok: false,
     })
   })
-  it('a part that was missing and is fitted again speaks for nothing any more', () => {
+  it('a part that was missing and is fitted again is a repair', () => {
     const t = tape().put('part', { ref: 'R214', did: 'found missing', text: 'beside the firmware chip' })
     expect(evidenceOf(jobState(t.entries), null).evidence).toHaveLength(1)
     t.put('part', { ref: 'R214', did: 'fitted' })
-    expect(evidenceOf(jobState(t.entries), null).evidence).toEqual([])
+    expect(evidenceOf(jobState(t.entries), null).changes).toEqual([{ is: 'mended', fault: 'chip resistor' }])
   })
   it('a power-up that loads the system is a power-up', () => {
     const { kind, body } = lineOfTest({ test: 'as it came', outcome: 'system loads' })

@@ -61,7 +61,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'a friend changed the chip for a better one, now it starts when it likes',
     history: ['firmware update', 'worked on by others'],
     faults: ['firmware chip'],
-    limitMinutes: 90,
+    limitMinutes: 135,
   },
   {
     id: 'flashed-three-times',

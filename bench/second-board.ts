@@ -1,0 +1,624 @@
+// A board as the bench knows it, written from what its parts do and not from the reasoner's start model: the second judge.
+import type { Uniform } from '@/core/maths/seeded'
+import type { BenchTest } from '@/core/triage/model/bench-test'
+import type { Setup } from '@/core/triage/model/setup'
+import type { FaultId } from '@/core/triage/model/faults'
+
+/** What is otherwise in this world than the reasoner takes it for; each is an arm of its own. */
+export interface World {
+  /** Chance that a start shows what the last one of the same set-up showed. */
+  readonly likeness: number
+  /** Chance that one of this board's lamps means another stage. */
+  readonly lampError: number
+  /** What was cleared, waited out, seated or changed stays so. */
+  readonly curesLast: boolean
+  /** Chance that a repair does not take. */
+  readonly repairFails: number
+  /** Chance that modules are not home after they were moved. */
+  readonly benchMakes: number
+  /** Chance that what is wrong stands in no list. */
+  readonly outside: number
+  /** Chance that a reading is noted as another. */
+  readonly misread: number
+  /** How far the log-odds of this board's figures lie from the usual, either way. */
+  readonly off: number
+}
+
+/** The stages of a start, by what the board waits for; the last is that it runs. */
+const STAGES = 11
+const [STANDBY, REQUEST, RAILS, GOOD, RESET, FETCH, CPU, MEMORY, GRAPHICS, BOOT, RUNS] = Array.from(
+  { length: STAGES },
+  (_, i) => i,
+) as [number, number, number, number, number, number, number, number, number, number, number]
+
+interface Part {
+  /** The stage that waits for it. */
+  readonly at: number
+  /** How often it keeps a start from going on. */
+  readonly blocks: number
+  /** Set-ups in which it is not asked of, or is another part. */
+  readonly out?: (s: Setup) => boolean
+  readonly rail?: readonly [rail: string, is: 'short' | 'dead']
+  /** Tests that come upon it without a start: the outcome, and how often. */
+  readonly seen?: Readonly<Record<string, readonly [outcome: string, chance: number]>>
+}
+
+const good = (s: Setup) => s.cpu === 'known-good'
+const noA = (s: Setup) => s.memory === 'good in B' || s.memory === 'own in slot B' || s.memory === 'none'
+const noB = (s: Setup) => s.memory === 'good in A' || s.memory === 'none'
+const bare = (s: Setup) => s.fitted !== 'all'
+const ownModules = (s: Setup) => s.memory.startsWith('own')
+const socket = (outcome: string, chance: number): Part['seen'] => ({
+  socket: [outcome, chance],
+  swept: [outcome, Math.min(0.99, chance + 0.08)],
+})
+const short = (rail: string, at: number): Part => ({
+  at,
+  blocks: 0.98,
+  rail: [rail, 'short'],
+  seen: { outside: ['scorched at a rail', 0.3] },
+})
+const dead = (rail: string, at: number): Part => ({
+  at,
+  blocks: 0.96,
+  rail: [rail, 'dead'],
+  seen: { outside: ['scorched at a controller', 0.12] },
+})
+
+/** Every fault the reasoner can name, as this world has it. */
+const parts: Readonly<Record<FaultId, Part>> = {
+  supply: { at: GOOD, blocks: 0.85, out: (s) => s.supply === 'bench supply' },
+  'front wiring': {
+    at: REQUEST,
+    blocks: 0.97,
+    out: (s) => s.fitted === 'bridged',
+    seen: { 'front wiring': ['wrong', 0.9], 'self start': ['starts by itself', 0.3] },
+  },
+  'reset held': { at: RESET, blocks: 0.97, out: bare, seen: { 'front wiring': ['wrong', 0.7] } },
+  'something fitted': {
+    at: RAILS,
+    blocks: 0.93,
+    out: bare,
+    seen: { outside: ['a plugged-in part burnt', 0.12] },
+  },
+  drive: { at: BOOT, blocks: 0.96, out: (s) => s.drive === 'known-good' },
+  'cell weak': {
+    at: CPU,
+    blocks: 0.25,
+    out: (s) => s.cell === 'new',
+    seen: {
+      cell: ['low', 0.92],
+      'cell under load': ['low', 0.98],
+      'settings kept': ['lost', 0.92],
+    },
+  },
+  'cell holder': {
+    at: CPU,
+    blocks: 0.2,
+    seen: {
+      'cell under load': ['low', 0.88],
+      'new cell under load': ['low', 0.9],
+      'settings kept': ['lost', 0.96],
+      outside: ['cell holder green', 0.35],
+    },
+  },
+  settings: { at: MEMORY, blocks: 0.9, out: (s) => s.settings === 'cleared' },
+  training: { at: MEMORY, blocks: 0.99, out: (s) => s.wait === 'out' },
+  'standby rail short': {
+    ...short('standby', STANDBY),
+    seen: { outside: ['scorched at a rail', 0.3], 'standby heat': ['too high', 0.92] },
+  },
+  '12 V short': short('12v', RAILS),
+  '5 V short': short('5v', RAILS),
+  '3.3 V short': short('3v3', RAILS),
+  'core rail short': short('vcore', GOOD),
+  'memory rail short': short('vmem', GOOD),
+  'core controller': dead('vcore', GOOD),
+  'memory controller': dead('vmem', MEMORY),
+  'system-agent controller': dead('vsys', CPU),
+  'board controller': {
+    at: REQUEST,
+    blocks: 0.97,
+    seen: {
+      'controller talks': ['silent', 0.93],
+      outside: ['scorched at a controller', 0.08],
+      'self start': ['starts by itself', 0.12],
+    },
+  },
+  chipset: {
+    at: RESET,
+    blocks: 0.92,
+    seen: { outside: ['scorched at a controller', 0.08], 'standby heat': ['too high', 0.4] },
+  },
+  'firmware corrupt': {
+    at: FETCH,
+    blocks: 0.93,
+    out: (s) => s.chip === 'second',
+    seen: { 'chip contents': ['differ', 0.97] },
+  },
+  'firmware chip': {
+    at: FETCH,
+    blocks: 0.96,
+    out: (s) => s.chip === 'second',
+    seen: { 'chip id': ['wrong or none', 0.94], 'round the chip': ['chip reworked', 0.2] },
+  },
+  'chip joint': {
+    at: FETCH,
+    blocks: 0.95,
+    out: (s) => s.chip === 'second',
+    seen: {
+      'chip lines': ['open', 0.94],
+      'chip id': ['wrong or none', 0.65],
+      'round the chip': ['chip reworked', 0.35],
+    },
+  },
+  'chip resistor': {
+    at: FETCH,
+    blocks: 0.98,
+    seen: { 'round the chip': ['a resistor gone', 0.88], 'chip lines': ['open', 0.96] },
+  },
+  'chip supply part': {
+    at: FETCH,
+    blocks: 0.93,
+    seen: { 'round the chip': ['another part gone', 0.82], 'chip id': ['wrong or none', 0.7] },
+  },
+  'controller line part': {
+    at: REQUEST,
+    blocks: 0.92,
+    seen: {
+      outside: ['a part missing', 0.5],
+      'round the chip': ['another part gone', 0.35],
+      'controller lines': ['open', 0.95],
+    },
+  },
+  'power contacts shorted': {
+    at: GOOD,
+    blocks: 0.98,
+    rail: ['vcore', 'short'],
+    seen: socket('power contacts touch', 0.94),
+  },
+  'power contacts open': { at: CPU, blocks: 0.75, seen: socket('power contacts open', 0.93) },
+  'control contact open': { at: FETCH, blocks: 0.96, seen: socket('control contact off', 0.9) },
+  'sense contact open': {
+    at: GOOD,
+    blocks: 0.88,
+    out: (s) => s.cpu === 'none',
+    seen: socket('sense contact off', 0.88),
+  },
+  'memory A contact open': { at: MEMORY, blocks: 0.96, out: noA, seen: socket('memory A contact off', 0.9) },
+  'memory B contact open': { at: MEMORY, blocks: 0.96, out: noB, seen: socket('memory B contact off', 0.9) },
+  'signal contacts touch': { at: MEMORY, blocks: 0.96, seen: socket('signal contacts touch', 0.94) },
+  'display contact open': {
+    at: GRAPHICS,
+    blocks: 0.96,
+    out: (s) => s.graphics === 'known-good card',
+    seen: socket('display contact off', 0.9),
+  },
+  'card contact open': {
+    at: GRAPHICS,
+    blocks: 0.55,
+    out: (s) => s.graphics === 'own graphics',
+    seen: socket('card contacts off', 0.9),
+  },
+  'CPU seat': {
+    at: FETCH,
+    blocks: 0.88,
+    out: (s) => s.seat !== 'as it came',
+    seen: { 'CPU proud': ['proud', 0.87], 'seat gauged': ['proud', 0.97] },
+  },
+  pressure: {
+    at: MEMORY,
+    blocks: 0.75,
+    out: (s) => s.seat === 'eased',
+    seen: { 'CPU proud': ['proud', 0.3], 'seat gauged': ['proud', 0.55] },
+  },
+  'module seat': {
+    at: MEMORY,
+    blocks: 0.97,
+    out: (s) => s.memory !== 'own',
+    seen: { slots: ['module not home', 0.62], 'slots probed': ['module not home', 0.8] },
+  },
+  module: {
+    at: MEMORY,
+    blocks: 0.95,
+    out: (s) => !ownModules(s),
+    seen: { 'module elsewhere': ['fails', 0.95] },
+  },
+  'slot A': {
+    at: MEMORY,
+    blocks: 0.93,
+    out: noA,
+    seen: { slots: ['slot A', 0.85], 'slots probed': ['slot A', 0.96] },
+  },
+  'slot B': {
+    at: MEMORY,
+    blocks: 0.93,
+    out: noB,
+    seen: { slots: ['slot B', 0.85], 'slots probed': ['slot B', 0.96] },
+  },
+  CPU: { at: CPU, blocks: 0.96, out: good, seen: { 'CPU elsewhere': ['fails', 0.96] } },
+  'CPU unsupported': { at: CPU, blocks: 0.98, out: good, seen: { version: ['does not run it', 0.88] } },
+  'CPU without graphics': {
+    at: GRAPHICS,
+    blocks: 0.99,
+    out: (s) => good(s) || s.graphics === 'known-good card',
+  },
+  card: { at: GRAPHICS, blocks: 0.96, out: (s) => s.graphics !== 'as it came' || bare(s) },
+  cooling: {
+    at: BOOT,
+    blocks: 0.55,
+    out: (s) => s.seat !== 'as it came',
+    seen: { outside: ['cooler loose', 0.55] },
+  },
+}
+
+/** How often a look finds what is not there. */
+const FALSE_ALARM = 0.02
+
+type Picked<T> = readonly (readonly [T, number])[]
+function pick<T>(draw: Uniform, from: Picked<T>): T {
+  let u = draw() * from.reduce((sum, [, w]) => sum + w, 0)
+  for (const [value, weight] of from) if ((u -= weight) <= 0) return value
+  return from.at(-1)![0]
+}
+
+/** What each stop looks like on a board whose lamps are in order: fans, then the lamp. */
+const looksLike: readonly Picked<string>[] = [
+  [
+    ['nothing', 0.96],
+    ['twitches', 0.04],
+  ],
+  [
+    ['nothing', 0.75],
+    ['twitches', 0.22],
+    ['fans, no lamp', 0.03],
+  ],
+  [
+    ['nothing', 0.25],
+    ['twitches', 0.5],
+    ['fans, no lamp', 0.2],
+    ['CPU lamp', 0.05],
+  ],
+  [
+    ['nothing', 0.05],
+    ['twitches', 0.2],
+    ['fans, no lamp', 0.42],
+    ['CPU lamp', 0.33],
+  ],
+  [
+    ['twitches', 0.06],
+    ['fans, no lamp', 0.3],
+    ['CPU lamp', 0.64],
+  ],
+  [
+    ['fans, no lamp', 0.22],
+    ['CPU lamp', 0.76],
+    ['memory lamp', 0.02],
+  ],
+  [
+    ['fans, no lamp', 0.1],
+    ['CPU lamp', 0.7],
+    ['memory lamp', 0.18],
+    ['maker screen', 0.02],
+  ],
+  [
+    ['fans, no lamp', 0.07],
+    ['CPU lamp', 0.06],
+    ['memory lamp', 0.85],
+    ['maker screen', 0.02],
+  ],
+  [
+    ['fans, no lamp', 0.07],
+    ['memory lamp', 0.04],
+    ['graphics lamp', 0.8],
+    ['maker screen', 0.09],
+  ],
+  [
+    ['boot lamp', 0.1],
+    ['maker screen', 0.88],
+    ['fans, no lamp', 0.02],
+  ],
+  [
+    ['system loads', 0.92],
+    ['maker screen', 0.06],
+    ['fans, no lamp', 0.02],
+  ],
+]
+const lamps = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp']
+
+/** What is lastingly changed by a test. */
+const lasting: Readonly<Record<string, Partial<Setup>>> = {
+  'settings cleared': { settings: 'cleared' },
+  'new cell': { cell: 'new', settings: 'cleared' },
+  trained: { wait: 'out' },
+  'memory reseated': { memory: 'own, reseated' },
+  reseated: { seat: 'reseated' },
+  eased: { seat: 'eased' },
+}
+/** Tests for which modules are moved. */
+const movesModules = /^(no memory|memory reseated|own in B|good in)/
+
+const comesUp: Readonly<Record<string, number>> = {
+  standby: STANDBY,
+  '12v': REQUEST,
+  '5v': REQUEST,
+  '3v3': REQUEST,
+  vcore: RAILS,
+  vmem: RAILS,
+  vsys: RAILS,
+}
+
+/** A board of this world: what is wrong with it, how it shows that, and what is done to it. */
+export class SecondBoard {
+  /** What is wrong and can be named; what stands in no list is `unknown`. */
+  readonly wrong: FaultId[]
+  readonly unknown: number | null
+  private readonly moods = new Map<string, boolean>()
+  private readonly shifts = new Map<string, number>()
+  private readonly odd: readonly [lamp: string, means: string] | null
+  private stays: Partial<Setup> = {}
+
+  constructor(
+    private readonly world: World,
+    private readonly draw: Uniform,
+    faults: readonly FaultId[],
+  ) {
+    const stranger = draw() < world.outside
+    this.unknown = stranger ? Math.floor(draw() * BOOT) : null
+    this.wrong = stranger ? [] : [...faults]
+    const at = Math.floor(draw() * lamps.length)
+    this.odd =
+      draw() < world.lampError ? [lamps[at]!, lamps[(at + 1 + Math.floor(draw() * 3)) % lamps.length]!] : null
+  }
+
+  /** A chance as it is on this board: its log-odds lie up to `off` from the usual, once and for all. */
+  private chance(key: string, p: number): boolean {
+    let shift = this.shifts.get(key)
+    if (shift === undefined) this.shifts.set(key, (shift = this.world.off * (2 * this.draw() - 1)))
+    const safe = Math.min(1 - 1e-6, Math.max(1e-6, p))
+    return this.draw() < 1 / (1 + Math.exp(-Math.log(safe / (1 - safe)) - shift))
+  }
+
+  /** Whether a fault keeps this start back; starts of one set-up are alike with the world's likeness. */
+  private keepsBack(fault: FaultId, setup: Setup): boolean {
+    const { blocks, out } = parts[fault]
+    if (out?.(setup)) return false
+    const key = `${fault} ${Object.values(setup).join()}`
+    const last = this.moods.get(key)
+    if (last !== undefined && this.draw() < this.world.likeness) return last
+    const mood = this.chance(`blocks ${fault}`, blocks)
+    this.moods.set(key, mood)
+    return mood
+  }
+
+  /** The stage a start of this set-up stops in. */
+  private start(asked: Setup): number {
+    const setup = { ...asked, ...this.stays, ...changed(asked) }
+    let stop = RUNS
+    const upTo = (at: number) => (stop = Math.min(stop, at))
+    if (setup.cpu === 'none') upTo(FETCH)
+    if (setup.memory === 'none') upTo(MEMORY)
+    if (this.unknown !== null) upTo(this.unknown)
+    for (const fault of this.wrong) if (this.keepsBack(fault, setup)) upTo(parts[fault].at)
+    return stop
+  }
+
+  private looks(stop: number): string {
+    const seen = pick(this.draw, looksLike[stop]!)
+    return this.odd && seen === this.odd[0] ? this.odd[1] : seen
+  }
+
+  /** What a test shows; what it changes stays changed where cures last. */
+  see(test: BenchTest): string {
+    const outcome = this.outcomeOf(test)
+    if (this.world.curesLast && lasting[test.id]) {
+      this.stays = { ...this.stays, ...lasting[test.id] }
+      // What was cured by it is gone for good.
+      for (const fault of [...this.wrong])
+        if (parts[fault].out?.({ ...test.setup, ...this.stays }) && cured.has(fault)) this.gone(fault)
+    }
+    if (
+      movesModules.test(test.id) &&
+      this.draw() < this.world.benchMakes &&
+      !this.wrong.includes('module seat')
+    )
+      this.wrong.push('module seat')
+    if (this.draw() >= this.world.misread) return outcome
+    const others = test.outcomes.filter((o) => o !== outcome)
+    return others[Math.floor(this.draw() * others.length)]!
+  }
+
+  private outcomeOf(test: BenchTest): string {
+    const { id, outcomes } = test
+    if (id.startsWith('ohms ')) return this.ohms(id.slice(5))
+    if (id.startsWith('volts ')) {
+      const rail = id.slice(6)
+      const off = this.wrong.some((f) => parts[f].rail?.[0] === rail)
+      const comes = this.start(test.setup) > comesUp[rail]!
+      return this.chance(`volts ${rail}`, off ? 0.96 : comes ? 0.02 : 0.95) ? 'missing' : 'there'
+    }
+    if (outcomes.includes('system loads')) return this.looks(this.start(test.setup))
+    const probed = probes[id]
+    if (probed) return pick(this.draw, probed(this.start(test.setup)))
+    for (const fault of this.wrong) {
+      const seen = parts[fault].seen?.[id]
+      if (!seen || (id === 'settings kept' && this.stays.cell === 'new' && fault === 'cell weak')) continue
+      if (this.chance(`${id} ${fault}`, seen[1])) return outcomes.includes(seen[0]) ? seen[0] : outcomes[0]!
+    }
+    const clear = outcomes.at(-1)!
+    if (this.draw() >= FALSE_ALARM) return clear
+    return outcomes[Math.floor(this.draw() * (outcomes.length - 1))]!
+  }
+
+  private ohms(rail: string): string {
+    const is = this.wrong.map((f) => parts[f].rail).filter((r) => r?.[0] === rail)
+    if (is.some((r) => r![1] === 'short'))
+      return pick(this.draw, [
+        ['short', 0.82],
+        ['low', 0.16],
+        ['good', 0.02],
+      ])
+    if (is.length > 0)
+      return pick(this.draw, [
+        ['good', 0.82],
+        ['low', 0.13],
+        ['short', 0.05],
+      ])
+    return pick(this.draw, [
+      ['good', 0.98],
+      ['low', 0.016],
+      ['short', 0.004],
+    ])
+  }
+
+  /** Tries to put a fault right. Whether it had been there. */
+  mend(fault: FaultId): boolean {
+    const there = this.wrong.includes(fault)
+    if (there && this.draw() >= this.world.repairFails) this.gone(fault)
+    return there
+  }
+
+  private gone(fault: FaultId): void {
+    this.wrong.splice(this.wrong.indexOf(fault), 1)
+    this.mendedOnce.add(fault)
+  }
+  /** What was put right, by a repair or by a test. */
+  readonly mendedOnce = new Set<FaultId>()
+
+  get right(): boolean {
+    return this.wrong.length === 0 && this.unknown === null
+  }
+}
+
+/** What a test puts right for good by what it does. */
+const cured: ReadonlySet<FaultId> = new Set([
+  'settings',
+  'training',
+  'cell weak',
+  'module seat',
+  'CPU seat',
+  'pressure',
+  'cooling',
+])
+
+/** What a test changes of the set-up, beside what stands already. */
+function changed(setup: Setup): Partial<Setup> {
+  const usual: Setup = {
+    cpu: 'own',
+    memory: 'own',
+    graphics: 'as it came',
+    settings: 'as they were',
+    cell: 'own',
+    supply: 'own',
+    chip: 'first',
+    fitted: 'all',
+    seat: 'as it came',
+    wait: 'a minute',
+    drive: 'own',
+  }
+  return Object.fromEntries(Object.entries(setup).filter(([k, v]) => v !== usual[k as keyof Setup]))
+}
+
+const yes = (first: string, p: number, second: string): Picked<string> => [
+  [first, p],
+  [second, 1 - p],
+]
+/** What is read of a start while it is powered, by where it stops. */
+const probes: Readonly<Record<string, (stop: number) => Picked<string>>> = {
+  'standby current': (s) => yes('none', s > STANDBY ? 0.02 : 0.8, 'as it should be'),
+  current: (s) =>
+    s > MEMORY
+      ? [
+          ['steady', 0.95],
+          ['cycles', 0.04],
+          ['nothing', 0.01],
+        ]
+      : s > FETCH
+        ? [
+            ['steady', 0.6],
+            ['cycles', 0.38],
+            ['trips', 0.02],
+          ]
+        : s > RAILS
+          ? [
+              ['steady', 0.72],
+              ['cycles', 0.2],
+              ['trips', 0.05],
+              ['nothing', 0.03],
+            ]
+          : s > REQUEST
+            ? [
+                ['trips', 0.5],
+                ['nothing', 0.18],
+                ['cycles', 0.17],
+                ['steady', 0.15],
+              ]
+            : [
+                ['nothing', 0.95],
+                ['steady', 0.03],
+                ['trips', 0.02],
+              ],
+  warmth: (s) => yes('cold', s > FETCH ? 0.08 : s > RESET ? 0.42 : s > RAILS ? 0.68 : 0.98, 'warm'),
+  codes: (s) =>
+    s > MEMORY
+      ? [
+          ['late', 0.9],
+          ['memory', 0.06],
+          ['none', 0.04],
+        ]
+      : s > CPU
+        ? [
+            ['memory', 0.88],
+            ['early', 0.06],
+            ['none', 0.06],
+          ]
+        : s > FETCH
+          ? [
+              ['early', 0.82],
+              ['none', 0.13],
+              ['memory', 0.05],
+            ]
+          : [
+              ['none', 0.94],
+              ['early', 0.05],
+              ['memory', 0.01],
+            ],
+  reset: (s) =>
+    s > CPU
+      ? [
+          ['released once', 0.94],
+          ['toggles', 0.05],
+          ['held', 0.01],
+        ]
+      : s > RESET
+        ? [
+            ['released once', 0.58],
+            ['toggles', 0.4],
+            ['held', 0.02],
+          ]
+        : [
+            ['held', 0.96],
+            ['released once', 0.03],
+            ['toggles', 0.01],
+          ],
+  'power-good': (s) => yes('missing', s > GOOD ? 0.02 : 0.94, 'there'),
+  'chip selected': (s) =>
+    s > FETCH
+      ? [
+          ['read once', 0.92],
+          ['read and read again', 0.06],
+          ['silent', 0.02],
+        ]
+      : s > RESET
+        ? [
+            ['read and read again', 0.7],
+            ['read once', 0.18],
+            ['silent', 0.12],
+          ]
+        : [
+            ['silent', 0.96],
+            ['read once', 0.03],
+            ['read and read again', 0.01],
+          ],
+  beeps: (s) => yes('silent', s > CPU ? 0.08 : 0.96, 'beeps or memory code'),
+}
