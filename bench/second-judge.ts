@@ -4,7 +4,8 @@ import { seeded } from '@/core/maths/seeded'
 import { benchTests } from '@/core/triage/model/bench-tests'
 import { faultIds, faults } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
-import { riskOf, verdict, worthMinutes } from '@/core/triage/reason/next-test'
+import { curedBy } from '@/core/triage/model/repair'
+import { riskOf, verdict, WORTH_TRYING, worthMinutes } from '@/core/triage/reason/next-test'
 import { faultOdds, posterior, priorOdds, standing } from '@/core/triage/reason/odds'
 import type { Change, Evidence } from '@/core/triage/reason/odds'
 import { policies } from '@/core/triage/reason/policies'
@@ -79,15 +80,18 @@ function work(policy: Policy, board: SecondBoard): Worked {
   let done = new Set<string>()
   let minutes = 0
   const outside = board.unknown !== null
-  const ended = (end: Worked['end'], needless = false): Worked => ({
+  const tried = new Set<FaultId>()
+  let needless = false
+  const ended = (end: Worked['end'], wrongly = false): Worked => ({
     minutes: end === 'right' ? minutes : LIMIT_MINUTES,
     end,
     outside,
-    needless,
+    needless: needless || wrongly,
     guesses,
   })
   const look = (test: (typeof benchTests)[number]) => {
     evidence.push({ test: test.id, outcome: board.see(test), after: changes.length })
+    for (const fault of curedBy(test.id)) changes.push({ is: 'cured', fault })
     done.add(test.id)
     minutes += test.minutes
   }
@@ -96,8 +100,7 @@ function work(policy: Policy, board: SecondBoard): Worked {
     const now = standing(posterior(prior, evidence, changes), changes)
     const each = faultOdds(now)
     const top = each.indexOf(Math.max(...each))
-    const there = (id: FaultId) => board.wrong.includes(id) || board.mendedOnce.has(id)
-    guesses.push({ odds: each[top]!, right: there(faultIds[top]!) })
+    guesses.push({ odds: each[top]!, right: board.wrong.includes(faultIds[top]!) })
     const sure = verdict(now)
     if (sure?.is === 'nothing known') return ended(outside ? 'right' : 'undecided')
     if (sure?.is === 'nothing left') return ended(board.right ? 'right' : 'missed one')
@@ -111,7 +114,17 @@ function work(policy: Policy, board: SecondBoard): Worked {
       continue
     }
     const test = policy(now, done)
-    if (!test) return ended('undecided')
+    if (!test) {
+      const fault = faultIds[top]!
+      if (each[top]! < WORTH_TRYING || tried.has(fault)) return ended('undecided')
+      tried.add(fault)
+      if (!board.mend(fault) && !board.mendedOnce.has(fault)) needless = true
+      changes.push({ is: 'mended', fault })
+      minutes += MEND_MINUTES
+      done = new Set()
+      look(benchTests[0]!)
+      continue
+    }
     if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
     look(test)
   }
@@ -122,55 +135,60 @@ const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / 
 
 /** Figures of triage on boards of the second simulator, arm by arm. */
 export function secondJudge(boards: number): void {
-  Object.entries(arms).forEach(([name, world], arm) => {
-    const run = (policy: Policy) =>
-      Array.from({ length: boards }, (_, i) => {
-        const seed = 900_000 + arm * 100_000 + i
-        return work(policy, new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm, seed)))
-      })
-    const ours = run(policies.suggested)
-    const share = (of: (w: Worked) => boolean, all = ours) => all.filter(of).length / Math.max(1, all.length)
-    const wrong = share((w) => w.end === 'wrong' || w.end === 'missed one')
-    const whole = name === 'all together'
+  for (const name of Object.keys(arms)) judgeArm(name, boards)
+}
+
+/** One arm by itself. */
+export function judgeArm(name: string, boards: number): void {
+  const world = arms[name]!
+  const arm = Object.keys(arms).indexOf(name)
+  const run = (policy: Policy) =>
+    Array.from({ length: boards }, (_, i) => {
+      const seed = 900_000 + arm * 100_000 + i
+      return work(policy, new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm, seed)))
+    })
+  const ours = run(policies.suggested)
+  const share = (of: (w: Worked) => boolean, all = ours) => all.filter(of).length / Math.max(1, all.length)
+  const wrong = share((w) => w.end === 'wrong' || w.end === 'missed one')
+  const whole = name === 'all together'
+  line(
+    `second judge, ${name}, ${boards} boards: wrong verdicts`,
+    percent(wrong),
+    whole ? `≤ 5 %: ${wrong <= 0.05 ? 'met' : 'MISSED'}` : '',
+  )
+  line(
+    '  undecided; mean minutes',
+    `${percent(share((w) => w.end === 'undecided'))}; ${mean(ours.map((w) => w.minutes)).toFixed(0)}`,
+  )
+  const guesses = ours.flatMap((w) => w.guesses).filter((g) => g.odds >= 0.9)
+  line(
+    `  likeliest fault said to be ${percent(mean(guesses.map((g) => g.odds)))}, came true`,
+    percent(mean(guesses.map((g) => Number(g.right)))),
+  )
+  if (!whole) return
+  const all = ours.flatMap((w) => w.guesses)
+  for (let d = 0; d < 10; d++) {
+    const some = all.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
+    if (some.length < 30) continue
+    const [said, was] = [mean(some.map((g) => g.odds)), mean(some.map((g) => Number(g.right)))]
     line(
-      `second judge, ${name}, ${boards} boards: wrong verdicts`,
-      percent(wrong),
-      whole ? `≤ 5 %: ${wrong <= 0.05 ? 'met' : 'MISSED'}` : '',
+      `  said to be ${percent(said)}, of ${some.length}`,
+      percent(was),
+      `± 5 points: ${Math.abs(said - was) <= 0.05 ? 'met' : 'MISSED'}`,
     )
-    line(
-      '  undecided; mean minutes',
-      `${percent(share((w) => w.end === 'undecided'))}; ${mean(ours.map((w) => w.minutes)).toFixed(0)}`,
-    )
-    const guesses = ours.flatMap((w) => w.guesses).filter((g) => g.odds >= 0.9)
-    line(
-      `  likeliest fault said to be ${percent(mean(guesses.map((g) => g.odds)))}, came true`,
-      percent(mean(guesses.map((g) => Number(g.right)))),
-    )
-    if (!whole) return
-    const all = ours.flatMap((w) => w.guesses)
-    for (let d = 0; d < 10; d++) {
-      const some = all.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
-      if (some.length < 30) continue
-      const [said, was] = [mean(some.map((g) => g.odds)), mean(some.map((g) => Number(g.right)))]
-      line(
-        `  said to be ${percent(said)}, of ${some.length}`,
-        percent(was),
-        `± 5 points: ${Math.abs(said - was) <= 0.05 ? 'met' : 'MISSED'}`,
-      )
-    }
-    const outside = ours.filter((w) => w.outside)
-    const needless = share((w) => w.needless, outside)
-    line(
-      `  needless repairs on ${outside.length} boards in no list`,
-      percent(needless),
-      `≤ 10 %: ${needless <= 0.1 ? 'met' : 'MISSED'}`,
-    )
-    const other = mean(run(policies.checklist).map((w) => w.minutes))
-    const less = 1 - mean(ours.map((w) => w.minutes)) / other
-    line(
-      `  less minutes than by checklist (${other.toFixed(0)})`,
-      percent(less),
-      `≥ 35 %: ${less >= 0.35 ? 'met' : 'MISSED'}`,
-    )
-  })
+  }
+  const outside = ours.filter((w) => w.outside)
+  const needless = share((w) => w.needless, outside)
+  line(
+    `  needless repairs on ${outside.length} boards in no list`,
+    percent(needless),
+    `≤ 10 %: ${needless <= 0.1 ? 'met' : 'MISSED'}`,
+  )
+  const other = mean(run(policies.checklist).map((w) => w.minutes))
+  const less = 1 - mean(ours.map((w) => w.minutes)) / other
+  line(
+    `  less minutes than by checklist (${other.toFixed(0)})`,
+    percent(less),
+    `≥ 35 %: ${less >= 0.35 ? 'met' : 'MISSED'}`,
+  )
 }

@@ -2,7 +2,7 @@ import type { Uniform } from '@/core/maths/seeded'
 import type { BenchTest } from '@/core/triage/model/bench-test'
 import type { FaultId } from '@/core/triage/model/faults'
 import { chanceToTake } from '@/core/triage/model/repair'
-import { hypotheses, SOMETHING_ELSE } from '@/core/triage/reason/odds'
+import { hypotheses, UNKNOWN } from '@/core/triage/reason/odds'
 
 function pick(odds: ArrayLike<number>, draw: Uniform): number {
   let sum = 0
@@ -22,7 +22,7 @@ export class DrawnBoard {
     private readonly draw: Uniform,
     truth?: readonly FaultId[],
   ) {
-    this.truth = truth ?? hypotheses[pick(prior.subarray(0, SOMETHING_ELSE), draw)]!
+    this.truth = truth ?? hypotheses[pick(prior.subarray(0, UNKNOWN), draw)]!
   }
   /** Whether a repair takes this time. */
   takes(fault: FaultId): boolean {

@@ -25,6 +25,7 @@ import type { FunctionGroup } from '../board/function-group'
 import { inSocket } from '../triage/model/bench-tests'
 import { readCodes } from '../triage/instruments/code-tape'
 import { faultIds } from '../triage/model/faults'
+import { curedBy } from '../triage/model/repair'
 import type { FaultId } from '../triage/model/faults'
 import type { Change, Evidence } from '../triage/reason/odds'
 import { testOf } from '../triage/reason/odds'
@@ -283,6 +284,8 @@ export function evidenceOf(
   const ids = idEvidence(state, reference.chips ? wantedOf(reference.chips) : null)
   const { chipSince } = state.firmware
   if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'wrong or none') mend(chipSince, 'firmware chip')
+  for (const { seq, test } of state.triage.trials)
+    for (const fault of curedBy(test)) changes.push({ seq, is: 'cured', fault })
   changes.sort((a, b) => a.seq - b.seq)
   const found = new Map<string, Dated>()
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
@@ -385,7 +388,7 @@ export function evidenceOf(
   return {
     evidence,
     changes: changes.map(({ is, fault }) => ({ is, fault })),
-    mended: [...new Set(changes.filter((c) => c.is === 'mended').map((c) => c.fault))],
+    mended: [...new Set(changes.filter((c) => c.is !== 'made').map((c) => c.fault))],
   }
 }
 

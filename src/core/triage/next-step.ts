@@ -162,8 +162,8 @@ function stepOfBelief(belief: Belief, seen: string): Step {
     return at('Nothing is left that these tests would show: prove it.', `${seen}.`)
   if (verdict?.is === 'nothing known')
     return at(
-      'Nothing known explains this: take the odd reading again.',
-      `${percent(verdict.odds)}: something in no list, or a reading that slipped.`,
+      `Something in no list stops it at ${belief.unknownAt.stage}.`,
+      `${percent(verdict.odds)}: all that is known there was looked for. Take the odd reading again; else another board, another pair of eyes, or send it out.`,
       { part: 'belief' },
     )
   const test = next[0]?.test

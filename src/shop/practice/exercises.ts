@@ -2,7 +2,7 @@ import type { Ticket } from '@/core/intake/bodies'
 import type { HistoryItem } from '@/core/board/history-item'
 import { seeded } from '@/core/maths/seeded'
 import type { FaultId } from '@/core/triage/model/faults'
-import { hypotheses, priorOdds, SOMETHING_ELSE } from '@/core/triage/reason/odds'
+import { hypotheses, priorOdds, UNKNOWN } from '@/core/triage/reason/odds'
 
 /** A board to practise on: what its owner says, and what is hidden behind it. */
 export interface Exercise {
@@ -110,11 +110,11 @@ export function drawExercise(
   const draw = seeded(seed)
   const prior = priorOdds(history)
   const fits = (h: number) =>
-    h < SOMETHING_ELSE &&
+    h < UNKNOWN &&
     (howMany === 'any' ? hypotheses[h]!.length > 0 : hypotheses[h]!.length === (howMany === 'one' ? 1 : 2))
   let left = draw() * prior.reduce((sum, p, h) => (fits(h) ? sum + p : sum), 0)
   let drawn = 0
-  for (let h = 0; h < SOMETHING_ELSE && left > 0; h++) {
+  for (let h = 0; h < UNKNOWN && left > 0; h++) {
     if (!fits(h)) continue
     left -= prior[h]!
     drawn = h

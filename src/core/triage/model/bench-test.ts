@@ -8,6 +8,7 @@ import type { Setup } from './setup'
 import { stages } from './stage'
 import type { Stage } from './stage'
 import { outcomeByStage, startOutcomes, stopsIn } from './start-model'
+import type { UnknownStage } from './start-model'
 
 /** What a test needs from the shelf. */
 export const shelfItems = [
@@ -39,7 +40,8 @@ export interface BenchTest {
   /** A known-good part this test puts into the board. */
   readonly lends: 'CPU' | 'module' | 'card' | null
   readonly setup: Setup
-  readonly odds: (ids: readonly FaultId[]) => Float64Array
+  /** @param unknown a stage at which something in no list stops it: seen by starts alone */
+  readonly odds: (ids: readonly FaultId[], unknown?: UnknownStage) => Float64Array
 }
 
 type Cost = readonly [minutes: number, ...needs: ShelfItem[]]
@@ -62,7 +64,7 @@ export function start(
     setup,
     powers: true,
     outcomes: startOutcomes,
-    odds: (ids) => seen(stopsIn(ids, setup), outcomeByStage),
+    odds: (ids, unknown) => seen(stopsIn(ids, setup, unknown), outcomeByStage),
   }
 }
 
@@ -88,7 +90,7 @@ export function probe(
     setup: asItCame,
     powers: true,
     outcomes,
-    odds: (ids) => seen(stopsIn(ids, asItCame), table),
+    odds: (ids, unknown) => seen(stopsIn(ids, asItCame, unknown), table),
   }
 }
 
@@ -193,7 +195,7 @@ const comesUp: Readonly<Record<Rail, Stage>> = {
 
 /** Volts of a rail while it tries to start: missing when the start stops before it, or its own controller is dead. */
 export function volts(rail: Rail): BenchTest {
-  const on = stages.indexOf(comesUp[rail])
+  const up = stages.indexOf(comesUp[rail])
   return {
     id: `volts ${rail}`,
     say: `Measure the volts of ${railWords[rail]} while it tries to start`,
@@ -203,9 +205,9 @@ export function volts(rail: Rail): BenchTest {
     setup: asItCame,
     powers: true,
     outcomes: ['missing', 'there'],
-    odds: (ids) => {
-      const stops = stopsIn(ids, asItCame)
-      const before = stops.reduce((sum, p, i) => (i <= on ? sum + p : sum), 0)
+    odds: (ids, unknown) => {
+      const stops = stopsIn(ids, asItCame, unknown)
+      const before = stops.reduce((sum, p, i) => (i <= up ? sum + p : sum), 0)
       const gone = ids.some((id) => (faults[id] as { rail?: { rail: Rail } }).rail?.rail === rail)
       const p = gone ? 0.96 : before * 0.95 + (1 - before) * 0.015
       return Float64Array.of(p, 1 - p)

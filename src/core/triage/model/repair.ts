@@ -48,6 +48,17 @@ export const chanceToTake = ({
   is,
   fault,
 }: {
-  readonly is: 'mended' | 'made'
+  readonly is: 'mended' | 'made' | 'cured'
   readonly fault: FaultId
-}): number => (is === 'mended' ? (succeeds[fault] ?? USUALLY) : (makes[fault] ?? 0.05))
+}): number => (is === 'cured' ? 1 : is === 'mended' ? (succeeds[fault] ?? USUALLY) : (makes[fault] ?? 0.05))
+
+/** What a test puts right for good by being done: settings stay cleared, memory stays trained, what was seated stays so. */
+const cures: Readonly<Record<string, readonly FaultId[]>> = {
+  'settings cleared': ['settings'],
+  'new cell': ['cell weak', 'settings'],
+  trained: ['training'],
+  'memory reseated': ['module seat'],
+  reseated: ['CPU seat'],
+  eased: ['CPU seat', 'pressure'],
+}
+export const curedBy = (test: string): readonly FaultId[] => cures[test] ?? []

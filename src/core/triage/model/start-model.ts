@@ -3,12 +3,18 @@ import type { FaultId } from './faults'
 import { matches } from './setup'
 import type { Setup } from './setup'
 import { startTables, stages } from './stage'
+import type { Stage } from './stage'
 
 /** Chance that a fault blocks a start with this setup that gets as far as its stage. */
 export function blocks(id: FaultId, setup: Setup): number {
   const { quiet, shows } = faults[id]
   return quiet.some((when) => matches(setup, when)) ? 0 : shows
 }
+
+/** A stage at which something that is in no list may stop a start. */
+export type UnknownStage = Exclude<Stage, 'running'>
+/** How often that stops a start which gets so far (bench default). */
+const UNKNOWN_SHOWS = 0.9
 
 /** What the setup itself keeps from starting: without memory nothing trains, without a CPU nothing is fetched. */
 function passes(setup: Setup): Float64Array {
@@ -22,9 +28,11 @@ function passes(setup: Setup): Float64Array {
  * Chance that a board with these faults stops in each stage; the last is that it runs.
  * The stages follow one another and each fault blocks its own, independently: P(stops in i) = Π_{j<i} p_j · (1 − p_i),
  * p_j = Π (1 − shows) over the faults that act there.
+ * @param unknown a stage at which something in no list stops it, whatever the setup
  */
-export function stopsIn(ids: readonly FaultId[], setup: Setup): Float64Array {
+export function stopsIn(ids: readonly FaultId[], setup: Setup, unknown?: UnknownStage): Float64Array {
   const pass = passes(setup)
+  if (unknown) pass[stages.indexOf(unknown)]! *= 1 - UNKNOWN_SHOWS
   for (const id of ids) {
     const i = stages.indexOf(faults[id].stage)
     pass[i] = pass[i]! * (1 - blocks(id, setup))

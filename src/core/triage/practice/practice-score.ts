@@ -5,6 +5,7 @@ import { benchTests } from '../model/bench-tests'
 import { sayOutcome } from '../model/outcome-words'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
+import { curedBy } from '../model/repair'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
 import type { Change, Evidence } from '../reason/odds'
@@ -92,6 +93,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const evidence: Evidence[] = []
   const mended: FaultId[] = []
   const changes: Change[] = []
+  const cured = new Set<FaultId>()
   const review: StepReview[] = []
   let done = new Set<string>()
   let minutes = 0
@@ -121,9 +123,14 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     minutes += spent
     evidence.push({ test: step.test, outcome: step.outcome, after: changes.length })
     done.add(step.test)
+    for (const fault of curedBy(step.test)) {
+      changes.push({ is: 'cured', fault })
+      cured.add(fault)
+    }
   }
-  const found = truth.filter((id) => mended.includes(id))
-  const missed = truth.filter((id) => !mended.includes(id))
+  const putRight = (id: FaultId) => mended.includes(id) || cured.has(id)
+  const found = truth.filter(putRight)
+  const missed = truth.filter((id) => !putRight(id))
   const needless = mended.filter((id) => !truth.includes(id))
   const best = bestOf(prior, truth, seed, draws)
   const right = missed.length === 0

@@ -3,7 +3,8 @@ import type { BenchTest, ShelfItem } from '../model/bench-test'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'
-import { nextTests, verdict } from './next-test'
+import type { UnknownStage } from '../model/start-model'
+import { nextTests, verdict, WORTH_BITS } from './next-test'
 import type { Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
@@ -12,9 +13,11 @@ import {
   expected,
   posterior,
   priorOdds,
-  SOMETHING_ELSE,
   standing,
   testOf,
+  UNKNOWN,
+  unknownOdds,
+  unknownStages,
   withMends,
   without,
 } from './odds'
@@ -58,8 +61,9 @@ export interface Belief {
   readonly otherwise: { readonly odds: number; readonly before: number }
   /** Chance that two are there at once. */
   readonly two: number
-  /** Chance that it is something in no list. */
+  /** Chance that it is something in no list, and the stage at which that would stop it. */
   readonly somethingElse: number
+  readonly unknownAt: { readonly stage: UnknownStage; readonly odds: number }
   readonly verdict: Verdict | null
   /** What the last evidence was. */
   readonly last: Reason | null
@@ -87,8 +91,6 @@ export interface ToBelieve {
 }
 
 const WORTH_SAYING = 0.01
-/** Least a test must tell to be worth doing, bits (bench default). */
-const WORTH_BITS = 0.05
 /** Share of an even chance below which evidence counts as unexplained (bench default). */
 const UNEXPLAINED = 0.3
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
@@ -117,9 +119,10 @@ export function believe({
     .sort((a, b) => each[b]! - each[a]!)
     .slice(0, 10)
   const said = evidence.at(-1)
-  const since = evidence.filter((e) => (e.after ?? 0) === changes.length)
+  const lastWork = changes.findLastIndex((c) => c.is !== 'cured') + 1
+  const since = evidence.filter((e) => (e.after ?? 0) >= lastWork)
   // After a mend nothing is settled until it was powered again.
-  const powerUp = changes.length > 0 && !since.some((e) => testOf(e.test).powers)
+  const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)
   const sure = powerUp ? null : verdict(now)
   const done = new Set(since.map((e) => e.test))
   const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
@@ -142,7 +145,8 @@ export function believe({
     })),
     ...causesOf(now, withoutOne.at(-1) ?? now),
     two: now.reduce((sum, p, h) => (hypotheses[h]?.length === 2 ? sum + p : sum), 0),
-    somethingElse: now[SOMETHING_ELSE]!,
+    somethingElse: unknownOdds(now),
+    unknownAt: likeliestUnknown(now),
     verdict: sure,
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
     unexplained: evidence.flatMap((seen) => {
@@ -176,6 +180,13 @@ function causesOf(now: Float64Array, before: Float64Array): Pick<Belief, 'causes
     }))
   const rest = (of: 'odds' | 'before') => Math.max(0, 1 - causes.reduce((sum, c) => sum + c[of], 0))
   return { causes, otherwise: { odds: rest('odds'), before: rest('before') } }
+}
+
+/** The stage at which something in no list stops it most likely. */
+function likeliestUnknown(now: Float64Array): Belief['unknownAt'] {
+  const odds = now.subarray(UNKNOWN)
+  const at = odds.indexOf(Math.max(...odds))
+  return { stage: unknownStages[at]!, odds: odds[at]! }
 }
 
 const sayCause = (ids: readonly FaultId[]): string =>

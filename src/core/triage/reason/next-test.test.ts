@@ -4,7 +4,7 @@ import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { nextTests, riskOf, SETTLED, verdict } from './next-test'
-import { hypotheses, likelihood, posterior, priorOdds, SOMETHING_ELSE } from './odds'
+import { hypotheses, likelihood, posterior, priorOdds, standing, UNKNOWN, WIDTH } from './odds'
 import type { Evidence } from './odds'
 
 const prior = priorOdds([])
@@ -14,7 +14,7 @@ const anyEvidence: fc.Arbitrary<Evidence> = fc
   .chain((test) => fc.constantFrom(...test.outcomes).map((outcome) => ({ test: test.id, outcome })))
 /** Odds of one in each of the given sets. */
 const even = (...sets: (readonly FaultId[])[]) => {
-  const odds = new Float64Array(SOMETHING_ELSE + 1)
+  const odds = new Float64Array(WIDTH)
   for (const ids of sets) {
     const h = hypotheses.findIndex((of) => of.length === ids.length && ids.every((id) => of.includes(id)))
     odds[h] = 1 / sets.length
@@ -34,7 +34,7 @@ describe('which test next', () => {
   it('never tells less than nothing nor more than the doubt there is, and is ranked', () => {
     fc.assert(
       fc.property(fc.array(anyEvidence, { maxLength: 4 }), (evidence) => {
-        const odds = posterior(prior, evidence)
+        const odds = standing(posterior(prior, evidence), [])
         const done = new Set(evidence.map((e) => e.test))
         const suggested = nextTests(odds, { done })
         for (const s of suggested) {
@@ -96,7 +96,7 @@ describe('the verdict', () => {
     expect(verdict(even([]))).toMatchObject({ is: 'nothing left' })
     expect(verdict(even(['module'], ['CPU']))).toBeNull()
     const odd = even(['module'])
-    odd[SOMETHING_ELSE] = 2
+    odd[UNKNOWN] = 2
     expect(verdict(odd.map((p) => p / 3))).toMatchObject({ is: 'nothing known' })
   })
 })

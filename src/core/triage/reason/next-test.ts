@@ -2,7 +2,7 @@ import { benchTests } from '../model/bench-tests'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { faultOdds, leading, likelihood, members, SOMETHING_ELSE } from './odds'
+import { faultOdds, leading, likelihood, members, UNKNOWN, unknownOdds, WIDTH } from './odds'
 
 /** Chance above which a fault counts as found (bench default). */
 export const SETTLED = 0.97
@@ -27,7 +27,8 @@ export type Verdict =
 
 /** The verdict, once one is sure enough. */
 export function verdict(odds: Float64Array): Verdict | null {
-  if (odds[SOMETHING_ELSE]! >= 0.5) return { is: 'nothing known', odds: odds[SOMETHING_ELSE]! }
+  const unknown = unknownOdds(odds)
+  if (unknown >= 0.5) return { is: 'nothing known', odds: unknown }
   if (odds[0]! >= NOTHING_LEFT) return { is: 'nothing left', odds: odds[0]! }
   const each = faultOdds(odds)
   const top = each.indexOf(Math.max(...each))
@@ -50,6 +51,11 @@ export interface Suggestion {
   readonly worth: number
 }
 
+/** Least a test must tell to be worth doing, bits (bench default). */
+export const WORTH_BITS = 0.05
+/** Least odds of a fault to repair it and see, where no test left tells much (bench default). */
+export const WORTH_TRYING = 0.3
+
 export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
   /** Tests done already, as this board stands. */
@@ -59,9 +65,9 @@ export interface Choosing {
   readonly deep?: number
 }
 
-/** Which fault a hypothesis asks to mend first; the one after the last for none, then something else. */
+/** Which fault a hypothesis asks to mend first; the one after the last for none, then something else, stage by stage. */
 const group = Int16Array.from(leading, (lead, h) =>
-  h === SOMETHING_ELSE ? faultIds.length + 1 : lead < 0 ? faultIds.length : lead,
+  h >= UNKNOWN ? faultIds.length + 1 + h - UNKNOWN : lead < 0 ? faultIds.length : lead,
 )
 
 /** Hypotheses below this chance are left out of the reckoning; together they are less than a hundredth. */
@@ -72,7 +78,7 @@ class Field {
   readonly odds: Float64Array
   readonly mass: number
   private readonly index: Int32Array
-  private readonly by = new Float64Array(faultIds.length + 2)
+  private readonly by = new Float64Array(faultIds.length + 1 + WIDTH - UNKNOWN)
   private readonly each = new Float64Array(faultIds.length)
   private readonly rows = new Map<BenchTest, readonly Float64Array[]>()
 

@@ -6,10 +6,15 @@ import type { FaultId } from '../model/faults'
 import type { Fault } from '../model/fault'
 import { chanceToTake } from '../model/repair'
 import { stages } from '../model/stage'
+import { startOutcomes } from '../model/start-model'
+import type { UnknownStage } from '../model/start-model'
 
-/** What was done to the board that a fault hangs on: a repair meant for it, or work that can have made it. */
+/**
+ * What was done to the board that a fault hangs on: a repair meant for it, work that can have made it, or a test that puts
+ * it right for good, such as clearing the settings.
+ */
 export interface Change {
-  readonly is: 'mended' | 'made'
+  readonly is: 'mended' | 'made' | 'cured'
   readonly fault: FaultId
 }
 
@@ -30,10 +35,14 @@ export const hypotheses: readonly (readonly FaultId[])[] = [
   ...faultIds.map((id) => [id]),
   ...faultIds.flatMap((a, i) => faultIds.slice(i + 1).map((b) => [a, b])),
 ]
-/** Index of “something I do not know”, after all the others: it can look like anything. */
-export const SOMETHING_ELSE = hypotheses.length
-/** Odds that a board has something that is in no list (bench default). */
-const ELSE_ODDS = 0.01
+/** Stages at which a board may stop for something that is in no list: one hypothesis each, after all the others. */
+export const unknownStages = stages.slice(0, -1) as readonly UnknownStage[]
+/** Index of the first of them. */
+export const UNKNOWN = hypotheses.length
+/** All hypotheses, the unknown ones among them. */
+export const WIDTH = UNKNOWN + unknownStages.length
+/** Odds that a board stops at a stage for something in no list, beside those of all that are in it (bench default). */
+const UNKNOWN_ODDS = 0.01
 
 const pairIndex = (a: number, b: number): number => {
   const [i, j] = a < b ? [a, b] : [b, a]
@@ -47,8 +56,9 @@ export const members: readonly (readonly number[])[] = hypotheses.map((ids) =>
 )
 
 /** The fault of a set that a start meets first; −1 for none, and for something else. */
-export const leading = Int16Array.from([...members, []], (of) =>
-  of.reduce((best, i) => (best < 0 || stageOf(i) < stageOf(best) ? i : best), -1),
+export const leading = Int16Array.from(
+  [...members, ...unknownStages.map(() => [])],
+  (of: readonly number[]) => of.reduce((best, i) => (best < 0 || stageOf(i) < stageOf(best) ? i : best), -1),
 )
 function stageOf(i: number): number {
   return stages.indexOf(faults[faultIds[i]!].stage)
@@ -87,24 +97,29 @@ const kept = new Map<string, Float64Array[]>()
 export function likelihood(test: BenchTest): readonly Float64Array[] {
   const known = kept.get(test.id)
   if (known) return known
-  const rows = test.outcomes.map(() => new Float64Array(hypotheses.length + 1))
+  const rows = test.outcomes.map(() => new Float64Array(WIDTH))
   hypotheses.forEach((ids, h) => {
     const odds = asKnown(test.odds(ids))
     rows.forEach((row, o) => (row[h] = odds[o]!))
   })
-  for (const row of rows) row[SOMETHING_ELSE] = 1 / rows.length
+  unknownStages.forEach((stage, u) => {
+    const odds = asKnown(test.odds([], stage))
+    rows.forEach((row, o) => (row[UNKNOWN + u] = odds[o]!))
+  })
   kept.set(test.id, rows)
   return rows
 }
 
 /** For each hypothesis the one it becomes when a fault is gone, or when one has come to it; two are never made three. */
 const becomes = (change: Change): Int32Array => {
-  const key = `${change.is} ${change.fault}`
+  const key = `${change.is === 'made'} ${change.fault}`
   const known = turned.get(key)
   if (known) return known
   const i = numbers.get(change.fault)!
-  const to = Int32Array.from([...members, null], (of, h) => {
-    if (of === null) return SOMETHING_ELSE
+  const to = Int32Array.from({ length: WIDTH }, (_, h) => {
+    const of = members[h]
+    // What nobody can name is not put right by a repair that has a name.
+    if (!of) return h
     if (change.is === 'made')
       return of.includes(i) || of.length === 2 ? h : of.length === 0 ? 1 + i : pairIndex(of[0]!, i)
     if (!of.includes(i)) return h
@@ -118,29 +133,36 @@ const turned = new Map<string, Int32Array>()
 /** Changes of which it is open whether they took; those before them did what they were meant to. */
 const MOST_OPEN = 6
 
-/** Which of the changes may have failed: each doubles the cases. */
-const openFrom = (changes: readonly Change[]): number => Math.max(0, changes.length - MOST_OPEN)
-/** Cases of which changes took: bit i for the change `openFrom` + i. */
-const casesOf = (changes: readonly Change[]): number => 1 << (changes.length - openFrom(changes))
+/** The changes of which it is open whether they took, by index: what a test has put right is certain. */
+const openOf = (changes: readonly Change[]): readonly number[] =>
+  [...changes.keys()].filter((i) => changes[i]!.is !== 'cured').slice(-MOST_OPEN)
 
 /** What each hypothesis of the board as it came has become after so many changes, in one case; null for itself. */
-function became(changes: readonly Change[], took: number, after: number): Int32Array | null {
+function became(
+  changes: readonly Change[],
+  open: readonly number[],
+  took: number,
+  after: number,
+): Int32Array | null {
   let to: Int32Array | null = null
-  const from = openFrom(changes)
   for (let i = 0; i < after; i++) {
     const change = changes[i]!
-    if (i >= from ? (took & (1 << (i - from))) === 0 : change.is === 'made') continue
+    const bit = open.indexOf(i)
+    if (bit >= 0 ? (took & (1 << bit)) === 0 : change.is === 'made') continue
     const step = becomes(change)
     to = to ? to.map((h) => step[h]!) : step
   }
   return to
 }
 
+/** The likeliest history alone makes a fault, as a probability (bench default). */
+const MOST_LIKELY = 0.9
+
 /** How much likelier a fault is that was mended when the board was here before (bench default). */
 const RETURNS = 4
 
 /**
- * Odds before any test: each fault on its own, as likely as history makes it; two at once as likely as both.
+ * Odds before any test: history multiplies a fault’s odds, up to `MOST_LIKELY`; two at once are as likely as both.
  * `again` were mended when this board was here before; `own` are the shop's own odds instead of the bench defaults.
  * A board on the bench has at least one; several are likelier where others have worked on it.
  */
@@ -152,13 +174,18 @@ export function priorOdds(
   const each = faultIds.map((id) => {
     const { odds, likelier }: Fault = faults[id]
     const returns = again.includes(id) ? RETURNS : 1
-    return (own[id] ?? odds) * returns * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
+    const usual = Math.min(MOST_LIKELY, own[id] ?? odds)
+    const told =
+      (usual / (1 - usual)) * returns * history.reduce((all, item) => all * (likelier[item] ?? 1), 1)
+    return Math.min(told, MOST_LIKELY / (1 - MOST_LIKELY))
   })
   const both = history.includes('worked on by others') ? 2.5 : 1
-  const weights = Float64Array.from([...members, []], (of) =>
-    of.length === 0 ? 0 : of.length === 1 ? each[of[0]!]! : each[of[0]!]! * each[of[1]!]! * both,
-  )
-  weights[SOMETHING_ELSE] = ELSE_ODDS * weights.reduce((a, b) => a + b, 0)
+  const weights = Float64Array.from({ length: WIDTH }, (_, h) => {
+    const of = members[h] ?? []
+    return of.length === 0 ? 0 : of.length === 1 ? each[of[0]!]! : each[of[0]!]! * each[of[1]!]! * both
+  })
+  const known = weights.reduce((a, b) => a + b, 0)
+  weights.fill(UNKNOWN_ODDS * known, UNKNOWN)
   return normalise(weights)
 }
 
@@ -174,7 +201,9 @@ export function normalise(weights: Float64Array): Float64Array {
  * chance, work makes a fault with its chance (`chanceToTake`), once and for all that is seen after it.
  * What was seen is independent given both. A claim weighs by its reliability r: r·P(outcome | faults) + (1 − r)/outcomes.
  *
- * @returns a row of hypotheses for each case of which changes took; one row where there were none
+ * Whether this board’s lamps lie is drawn once as well: five lamps of one board that lies say no more than one.
+ *
+ * @returns a row of hypotheses for each case: which changes took, and whether the lamps lie; `standing` sums them up
  * @throws RangeError for a test or an outcome that is not in the list
  */
 export function posterior(
@@ -183,27 +212,52 @@ export function posterior(
   changes: readonly Change[] = [],
 ): Float64Array {
   const width = prior.length
-  const from = openFrom(changes)
-  const odds = new Float64Array(casesOf(changes) * width)
-  for (let took = 0; took < odds.length / width; took++) {
-    let weight = 1
-    changes.slice(from).forEach((change, i) => {
-      const chance = chanceToTake(change)
+  const open = openOf(changes)
+  const odds = new Float64Array(2 * (1 << open.length) * width)
+  for (let at = 0; at < odds.length / width; at++) {
+    const [took, lampsLie] = caseOf(at)
+    let weight = lampsLie ? LAMPS_LIE : 1 - LAMPS_LIE
+    open.forEach((of, i) => {
+      const chance = chanceToTake(changes[of]!)
       weight *= took & (1 << i) ? chance : 1 - chance
     })
-    for (let h = 0; h < width; h++) odds[took * width + h] = prior[h]! * weight
+    for (let h = 0; h < width; h++) odds[at * width + h] = prior[h]! * weight
   }
   for (const seen of evidence) weigh(odds, seen, changes)
   return odds
 }
 
+/** Chance that the lamps of a board mean something else than the usual: drawn once a board (bench default). */
+const LAMPS_LIE = 0.08
+/** A row of the posterior: which changes took, and whether this board’s lamps lie. */
+const caseOf = (at: number): readonly [took: number, lampsLie: boolean] => [at >> 1, (at & 1) === 1]
+
+const lamps: ReadonlySet<string> = new Set(
+  startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
+)
+const lampRows = new WeakMap<readonly Float64Array[], Float64Array>()
+/** Chance of one lamp where any of them may mean any stage: the mean of them. */
+function anyLamp(rows: readonly Float64Array[]): Float64Array {
+  let mean = lampRows.get(rows)
+  if (mean) return mean
+  mean = new Float64Array(WIDTH)
+  startOutcomes.forEach((outcome, o) => {
+    if (lamps.has(outcome)) rows[o]!.forEach((p, h) => (mean![h]! += p / lamps.size))
+  })
+  lampRows.set(rows, mean)
+  return mean
+}
+
 /** Multiplies the odds by the chance of what was seen, or divides by it. */
 function weigh(odds: Float64Array, seen: Evidence, changes: readonly Change[], without = false): void {
-  const width = SOMETHING_ELSE + 1
-  const chance = chanceOf(seen)
-  for (let took = 0; took < odds.length / width; took++) {
-    const to = became(changes, took, seen.after ?? 0)
-    const row = took * width
+  const width = WIDTH
+  const open = openOf(changes)
+  const chances = [chanceOf(seen, false), chanceOf(seen, true)] as const
+  for (let at = 0; at < odds.length / width; at++) {
+    const [took, lampsLie] = caseOf(at)
+    const chance = chances[Number(lampsLie) as 0 | 1]
+    const to = became(changes, open, took, seen.after ?? 0)
+    const row = at * width
     for (let h = 0; h < width; h++) {
       const p = chance(to ? to[h]! : h)
       odds[row + h]! *= without ? 1 / p : p
@@ -219,25 +273,33 @@ export function without(odds: Float64Array, seen: Evidence, changes: readonly Ch
   return less
 }
 
+/** How often a reading made here is noted as another than it was (bench default). */
+const MISREAD = 0.02
+
 /** Chance of what was seen, by hypothesis of the board as it stood. */
-function chanceOf(seen: Evidence): (h: number) => number {
+function chanceOf(seen: Evidence, lampsLie: boolean): (h: number) => number {
   const test = testOf(seen.test)
   const o = test.outcomes.indexOf(seen.outcome)
   if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
-  const row = likelihood(test)[o]!
-  const r = seen.reliability ?? 1
+  const rows = likelihood(test)
+  const row = lampsLie && lamps.has(seen.outcome) ? anyLamp(rows) : rows[o]!
+  // One reading in so many is noted as another, whoever reads it.
+  const r = (seen.reliability ?? 1) * (1 - MISREAD)
   const blur = (1 - r) / test.outcomes.length
   return (h) => r * row[h]! + blur
 }
 
 /** Chance of what was seen, given the odds over the board as it came in and which changes took. */
 export function expected(odds: Float64Array, seen: Evidence, changes: readonly Change[] = []): number {
-  const width = SOMETHING_ELSE + 1
-  const chance = chanceOf(seen)
+  const width = WIDTH
+  const open = openOf(changes)
+  const chances = [chanceOf(seen, false), chanceOf(seen, true)] as const
   let sum = 0
-  for (let took = 0; took < odds.length / width; took++) {
-    const to = became(changes, took, seen.after ?? 0)
-    for (let h = 0; h < width; h++) sum += odds[took * width + h]! * chance(to ? to[h]! : h)
+  for (let at = 0; at < odds.length / width; at++) {
+    const [took, lampsLie] = caseOf(at)
+    const chance = chances[Number(lampsLie) as 0 | 1]
+    const to = became(changes, open, took, seen.after ?? 0)
+    for (let h = 0; h < width; h++) sum += odds[at * width + h]! * chance(to ? to[h]! : h)
   }
   return sum
 }
@@ -259,15 +321,18 @@ export function withMends(odds: Float64Array, changes: readonly Change[]): Float
 
 /** The odds of how the board stands after all the changes, whichever of them took. */
 export function standing(odds: Float64Array, changes: readonly Change[]): Float64Array {
-  if (changes.length === 0) return odds
-  const width = SOMETHING_ELSE + 1
+  const width = WIDTH
+  const open = openOf(changes)
   const now = new Float64Array(width)
-  for (let took = 0; took < odds.length / width; took++) {
-    const to = became(changes, took, changes.length)
-    for (let h = 0; h < width; h++) now[to ? to[h]! : h]! += odds[took * width + h]!
+  for (let at = 0; at < odds.length / width; at++) {
+    const to = became(changes, open, caseOf(at)[0], changes.length)
+    for (let h = 0; h < width; h++) now[to ? to[h]! : h]! += odds[at * width + h]!
   }
   return now
 }
+
+/** Chance that it is something in no list, whatever the stage. */
+export const unknownOdds = (odds: Float64Array): number => odds.subarray(UNKNOWN).reduce((a, b) => a + b, 0)
 
 /** Chance that each fault is there, in the order of `faultIds`. */
 export function faultOdds(odds: Float64Array): Float64Array {

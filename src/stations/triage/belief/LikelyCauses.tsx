@@ -60,14 +60,14 @@ export function LikelyCauses({ belief, fresh }: { belief: Belief | null; fresh: 
 /** What the odds do not show by themselves: that nothing explains it, or that a reading does not fit. */
 function Remark({ belief }: { belief: Belief | null }) {
   if (!belief) return null
-  const { verdict, somethingElse, unexplained } = belief
+  const { verdict, somethingElse, unknownAt, unexplained } = belief
   const two = belief.causes.some((c) => c.faults.length === 2)
   return (
     <div className="text-[0.9rem]">
       {(verdict?.is === 'nothing known' || somethingElse > 0.3) && (
         <p role="status" className="my-2 border-l-4 border-ember pl-3">
-          <b>Nothing in the list explains this.</b> {percent(somethingElse)}: something unlisted, or a reading
-          that slipped. Take the odd one again.
+          <b>Nothing in the list explains this.</b> {percent(somethingElse)}: something unlisted, most likely
+          at {unknownAt.stage}, or a reading that slipped. Take the odd one again.
         </p>
       )}
       {unexplained.length > 0 && (
