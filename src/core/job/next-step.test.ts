@@ -153,11 +153,18 @@ describe('nextStep', () => {
       say: 'Repair it: memory slot B damaged or dirty.',
     })
     // With no test worth its minutes, what may be repaired is named before it can be noted as repaired.
-    const open = { ...belief, verdict: null, notWorthMore: true }
-    const step = triageStep(jobState(t.entries, names).board, later.gate, open)
-    const [likeliest] = open.causes[0]!.faults
-    expect(step.repairs).toBe(likeliest)
-    expect(step.say).toContain(faults[likeliest!].say)
+    const [first] = belief.faults
+    const open = (odds: number) =>
+      triageStep(jobState(t.entries, names).board, later.gate, {
+        ...belief,
+        verdict: null,
+        notWorthMore: true,
+        faults: [{ ...first!, odds }],
+      })
+    expect(open(0.7).repairs).toBe(first!.fault)
+    expect(open(0.7).say).toContain(faults[first!.fault].say)
+    // One that is less likely than not is not repaired to see.
+    expect(open(0.4).repairs).toBeUndefined()
     expect(state.handBack.done).toBeNull()
     expect(gate.lamp).toBe('limit the current')
   })

@@ -8,6 +8,7 @@ import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
 import type { Belief, NextTest } from './reason/belief'
+import { WORTH_TRYING } from './reason/next-test'
 import { testOf } from './reason/odds'
 import { faults } from './model/faults'
 import { stageReached } from './model/stage'
@@ -167,10 +168,13 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       { part: 'belief' },
     )
   const test = next[0]?.test
-  const likeliest = belief.causes[0]?.faults[0]
+  const top = belief.faults[0]
+  const likeliest = top && top.odds >= WORTH_TRYING ? top.fault : undefined
   if (!test || notWorthMore)
     return at(
-      `No test left tells much: ${likeliest ? `repair the likeliest, ${faults[likeliest].say}, and see; or ` : ''}stop and say what stays open.`,
+      likeliest
+        ? `No test left tells much: repair ${faults[likeliest].say}, and see.`
+        : 'No test left tells much: stop, and say what stays open.',
       `${seen}.`,
       { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
     )

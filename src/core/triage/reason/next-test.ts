@@ -52,9 +52,9 @@ export interface Suggestion {
 }
 
 /** Least a test must tell to be worth doing, bits (bench default). */
-export const WORTH_BITS = 0.05
+export const WORTH_BITS = 0.01
 /** Least odds of a fault to repair it and see, where no test left tells much (bench default). */
-export const WORTH_TRYING = 0.3
+export const WORTH_TRYING = 0.6
 
 export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
