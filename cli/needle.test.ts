@@ -209,3 +209,24 @@ describe('needle, given anything', () => {
     )
   })
 })
+
+describe('triage by the order of what was seen', () => {
+  const odds = (input: object) => answer(['triage.odds'], JSON.stringify(input))
+  const start = (test: string, outcome: string, mended: readonly string[] = []) => ({ test, outcome, mended })
+  it('takes what a test has put right for good as gone from then on', async () => {
+    const seen = [start('as it came', 'memory lamp'), start('settings cleared', 'system loads')]
+    const share = async (evidence: object[]) => {
+      const { faults } = (await odds({ evidence })).json as { faults: { fault: string; odds: number }[] }
+      return faults.find((f) => f.fault === 'settings')?.odds ?? 0
+    }
+    expect(await share(seen.slice(0, 1))).toBeGreaterThan(0.05)
+    expect(await share(seen)).toBeLessThan(0.01)
+  })
+  it('refuses evidence that knows less of the repairs than what came before it', async () => {
+    const evidence = [start('ohms 12v', 'good', ['12 V short']), start('as it came', 'system loads')]
+    expect(await odds({ evidence })).toMatchObject({
+      code: 2,
+      json: { error: { field: 'evidence.1.mended' } },
+    })
+  })
+})

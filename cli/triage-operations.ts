@@ -15,7 +15,7 @@ import Joi from 'joi'
 import type { Finding, Row } from '@/core/tables/finding'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
-import type { Evidence } from '@/core/triage/reason/odds'
+import type { Change, Evidence } from '@/core/triage/reason/odds'
 import { shelfItems } from '@/core/triage/model/bench-test'
 import { readCodes, readCodeTable } from '@/core/triage/instruments/code-tape'
 import { cellWords, readCell } from '@/core/triage/instruments/coin-cell'
@@ -31,6 +31,7 @@ import { readGrid } from '@/core/triage/instruments/swap-grid'
 import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { benchTests } from '@/core/triage/model/bench-tests'
 import { faultIds, faults } from '@/core/triage/model/faults'
+import { curedBy } from '@/core/triage/model/repair'
 import { testOf } from '@/core/triage/reason/odds'
 import { readCsv } from '@/tables/read-csv'
 import { BadInput, operation, readFile } from './operation'
@@ -80,28 +81,41 @@ function tableOf<T extends { readonly findings: readonly Finding[] }>(
 /** What is asked, ready to be believed: outcomes of their tests, and the shop's odds if it has some. */
 function toBelieve({ table, evidence, mended, ...asked }: Asked): ToBelieve {
   known({ evidence })
-  const order = inOrder(evidence, mended)
   return {
     ...asked,
-    evidence: evidence.map(({ mended: before, ...seen }) => ({ ...seen, after: before.length })),
-    changes: order.map((fault) => ({ is: 'mended', fault })),
+    ...inOrder(evidence, mended),
     ...(table === undefined ? {} : { own: tableOf(table, 'table', readFaultTable).odds! }),
   }
 }
 
-/** The repairs in the order in which they were made. @throws BadInput where one had been made earlier and not later */
-function inOrder(evidence: Asked['evidence'], mended: Asked['mended']): readonly FaultId[] {
-  const order: FaultId[] = []
-  const steps = evidence.map((seen, i) => ({ i, by: seen.mended })).sort((a, b) => a.by.length - b.by.length)
-  for (const { i, by } of steps) {
-    if (order.some((fault) => !by.includes(fault)))
+/**
+ * The evidence as it is given, in the order in which it was seen: what had been repaired by then, and what tests before
+ * it have put right for good. @throws BadInput where something had been repaired before and not later
+ */
+function inOrder(
+  evidence: Asked['evidence'],
+  mended: Asked['mended'],
+): Pick<ToBelieve, 'evidence' | 'changes'> {
+  const changes: Change[] = []
+  const repaired = () => changes.filter((c) => c.is === 'mended').map((c) => c.fault)
+  const repair = (by: readonly FaultId[]) =>
+    changes.push(
+      ...by.filter((fault) => !repaired().includes(fault)).map((fault) => ({ is: 'mended' as const, fault })),
+    )
+  const dated = evidence.map(({ mended: by, ...seen }, i) => {
+    const missing = repaired().filter((fault) => !by.includes(fault))
+    if (missing.length > 0)
       throw new BadInput(
         `evidence.${i}.mended`,
-        `repairs come one after another: ${order.join(', ')} had been made by then as well`,
+        `evidence comes in the order in which it was seen: ${missing.join(', ')} had been repaired before it`,
       )
-    order.push(...by.filter((fault) => !order.includes(fault)))
-  }
-  return [...order, ...mended.filter((fault) => !order.includes(fault))]
+    repair(by)
+    const after = changes.length
+    changes.push(...curedBy(seen.test).map((fault) => ({ is: 'cured' as const, fault })))
+    return { ...seen, after }
+  })
+  repair(mended)
+  return { evidence: dated, changes }
 }
 
 /** The evidence, each outcome being one of its test. */
@@ -122,10 +136,10 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     'What it may be: the odds of each fault with what speaks for and against it, and the verdict if there is one.',
     Joi.object({ ...asked }),
     (input) => {
-      const { faults, causes, otherwise, two, somethingElse, verdict, unexplained } = believe(
+      const { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, unexplained } = believe(
         toBelieve(input),
       )
-      return { faults, causes, otherwise, two, somethingElse, verdict, unexplained }
+      return { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, unexplained }
     },
   ),
 
