@@ -2,6 +2,7 @@ import { jobState } from '../../job/job-state'
 import { nothingNoted } from '../../board/baseline'
 import { describe, expect, it } from 'vitest'
 import { tape } from '../../job/tape.testing'
+import type { TestTape } from '../../job/tape.testing'
 import { smallField } from '../../socket/model/field.testing'
 import { believe } from './belief'
 import { benchTests } from '../model/bench-tests'
@@ -148,6 +149,20 @@ describe('the tape as evidence', () => {
     expect(of(missing().put('part', { ref: 'R9', did: 'fitted' })).changes).toEqual([])
     fitted.put('look', { what: 'round the chip', seen: 'nothing', clear: true })
     expect(seen(fitted).at(-1)).toMatchObject({ outcome: 'clear', after: 1 })
+  })
+  it('takes a test that cures as a cure: a later good start points at nothing else', () => {
+    const t = tape()
+      .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory', picture: 'none' })
+      .put('trial', { test: 'settings cleared', outcome: 'system loads' })
+    const of = (tape: TestTape) => evidenceOf(jobState(tape.entries, names), socket)
+    expect(of(t).changes).toEqual([{ is: 'cured', fault: 'settings' }])
+    expect(of(t).mended).toEqual(['settings'])
+    const odds = (tape: TestTape) =>
+      ask({ ...of(tape) }).faults.find((f) => f.fault === 'cell weak')?.odds ?? 0
+    const before = odds(t)
+    t.put('baseline', { ...nothingNoted, fans: 'on', lamp: 'none', picture: 'system loads' })
+    expect(of(t).evidence.at(-1)).toMatchObject({ test: 'as it came', after: 1 })
+    expect(odds(t)).toBeLessThanOrEqual(before + 0.02)
   })
   it('leaves out what was struck', () => {
     const t = tape().put('cell', { volts: 2.1 }).put('strike', { why: 'slip' }, 1)

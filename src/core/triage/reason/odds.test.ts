@@ -199,7 +199,7 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
       changes.forEach((change, i) => {
         const takes = (took & (1 << i)) !== 0
         p *= takes ? chanceToTake(change) : 1 - chanceToTake(change)
-        if (takes && change.is === 'mended') set.delete(change.fault)
+        if (takes && change.is !== 'made') set.delete(change.fault)
         if (takes && change.is === 'made' && set.size < 2) set.add(change.fault)
         at = see(i + 1)
       })
@@ -225,7 +225,7 @@ describe('after something was mended', () => {
   it('is what trying every fault and every way it went comes to', () => {
     const changesOf = fc.array(
       fc.record({
-        is: fc.constantFrom<Change['is']>('mended', 'made'),
+        is: fc.constantFrom<Change['is']>('mended', 'made', 'cured'),
         fault: fc.constantFrom<FaultId>('12 V short', 'chip joint', 'firmware corrupt'),
       }),
       { minLength: 1, maxLength: 4 },
