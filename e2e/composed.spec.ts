@@ -278,13 +278,10 @@ test('what opens itself late does not take a hand that has moved on', async ({ b
   const tab = (name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) })
   await expect(tab('Inspection')).toHaveAttribute('aria-selected', 'true')
   // The first half of a move is pressed between the answer and what it leads to.
-  await page
-    .getByRole('button', { name: 'outside of the board: OK' })
-    .evaluate(async (button: HTMLElement) => {
-      button.click()
-      await new Promise((done) => setTimeout(done))
-      document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'g', code: 'KeyG', bubbles: true }))
-    })
+  await page.getByRole('button', { name: 'outside of the board: OK' }).evaluate((button: HTMLElement) => {
+    button.click()
+    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'g', code: 'KeyG', bubbles: true }))
+  })
   await expect(tab('Rails')).toHaveAttribute('aria-selected', 'true')
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
   await expect(page.locator('input:focus')).toHaveCount(0)
