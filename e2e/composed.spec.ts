@@ -277,11 +277,21 @@ test('what opens itself late does not take a hand that has moved on', async ({ b
   await awake(page)
   const tab = (name: string) => page.getByRole('tab', { name: new RegExp(`^${name}`) })
   await expect(tab('Inspection')).toHaveAttribute('aria-selected', 'true')
-  // The first half of a move is pressed between the answer and what it leads to.
-  await page.getByRole('button', { name: 'outside of the board: OK' }).evaluate((button: HTMLElement) => {
-    button.click()
-    document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'g', code: 'KeyG', bubbles: true }))
-  })
+  // The first half of a move is pressed between the answer and the field that it makes ready.
+  await page.getByRole('button', { name: 'outside of the board: OK' }).evaluate(
+    (button: HTMLElement) =>
+      new Promise<void>((done) => {
+        const opened = new MutationObserver(() => {
+          const tab = document.querySelector('[role=tab][aria-selected=true]')
+          if (!tab?.textContent?.startsWith('Rails')) return
+          opened.disconnect()
+          document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'g', code: 'KeyG', bubbles: true }))
+          done()
+        })
+        opened.observe(document.body, { subtree: true, attributes: true, childList: true })
+        button.click()
+      }),
+  )
   await expect(tab('Rails')).toHaveAttribute('aria-selected', 'true')
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))))
   await expect(page.locator('input:focus')).toHaveCount(0)
