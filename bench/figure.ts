@@ -37,3 +37,20 @@ export function timed(what: string, target: number | null, work: () => unknown, 
 export const line = (what: string, got: string, target = ''): void =>
   console.log(`${what.padEnd(62)} ${got.padStart(17)}${target && `  target ${target}`}`)
 export const percent = (share: number): string => `${(100 * share).toFixed(1)} %`
+
+export const mean = (values: readonly number[]): number =>
+  values.reduce((a, b) => a + b, 0) / Math.max(1, values.length)
+
+/** How often what was guessed came true, by tenths of how likely it was said to be. */
+export function decileFigures(guesses: readonly { readonly odds: number; readonly right: boolean }[]): void {
+  for (let d = 0; d < 10; d++) {
+    const some = guesses.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
+    if (some.length < 30) continue
+    const [said, was] = [mean(some.map((g) => g.odds)), mean(some.map((g) => Number(g.right)))]
+    line(
+      `  likeliest fault said to be ${percent(said)}, of ${some.length}`,
+      percent(was),
+      `± 5 points: ${Math.abs(said - was) <= 0.05 ? 'met' : 'MISSED'}`,
+    )
+  }
+}

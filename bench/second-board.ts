@@ -1,7 +1,9 @@
 // A board as the bench knows it, written from what its parts do and not from the reasoner's start model: the second judge.
 import type { Uniform } from '@/core/maths/seeded'
 import type { BenchTest } from '@/core/triage/model/bench-test'
+import { asItCame } from '@/core/triage/model/setup'
 import type { Setup } from '@/core/triage/model/setup'
+import type { BoardOnBench } from '@/core/triage/reason/board-on-bench'
 import type { FaultId } from '@/core/triage/model/faults'
 import { BOOT, CPU, FETCH, GOOD, MEMORY, parts, RAILS, REQUEST, RESET, RUNS, STANDBY } from './second-parts'
 
@@ -122,13 +124,17 @@ const comesUp: Readonly<Record<string, number>> = {
 }
 
 /** A board of this world: what is wrong with it, how it shows that, and what is done to it. */
-export class SecondBoard {
+export class SecondBoard implements BoardOnBench {
   /** What is wrong and can be named; what stands in no list is `unknown`. */
   readonly wrong: FaultId[]
-  readonly unknown: number | null
+  private readonly unknown: number | null
+  get unlisted(): boolean {
+    return this.unknown !== null
+  }
   private readonly moods = new Map<string, boolean>()
   private readonly shifts = new Map<string, number>()
   private readonly odd: readonly [lamp: string, means: string] | null
+  private readonly putRight = new Set<FaultId>()
   private stays: Partial<Setup> = {}
 
   constructor(
@@ -244,22 +250,15 @@ export class SecondBoard {
     ])
   }
 
-  /** Tries to put a fault right. Whether it had been there. */
   mend(fault: FaultId): boolean {
     const there = this.wrong.includes(fault)
     if (there && this.draw() >= this.world.repairFails) this.gone(fault)
-    return there
+    return there || this.putRight.has(fault)
   }
 
   private gone(fault: FaultId): void {
     this.wrong.splice(this.wrong.indexOf(fault), 1)
-    this.mendedOnce.add(fault)
-  }
-  /** What was put right, by a repair or by a test. */
-  readonly mendedOnce = new Set<FaultId>()
-
-  get right(): boolean {
-    return this.wrong.length === 0 && this.unknown === null
+    this.putRight.add(fault)
   }
 }
 
@@ -275,22 +274,8 @@ const cured: ReadonlySet<FaultId> = new Set([
 ])
 
 /** What a test changes of the set-up, beside what stands already. */
-function changed(setup: Setup): Partial<Setup> {
-  const usual: Setup = {
-    cpu: 'own',
-    memory: 'own',
-    graphics: 'as it came',
-    settings: 'as they were',
-    cell: 'own',
-    supply: 'own',
-    chip: 'first',
-    fitted: 'all',
-    seat: 'as it came',
-    wait: 'a minute',
-    drive: 'own',
-  }
-  return Object.fromEntries(Object.entries(setup).filter(([k, v]) => v !== usual[k as keyof Setup]))
-}
+const changed = (setup: Setup): Partial<Setup> =>
+  Object.fromEntries(Object.entries(setup).filter(([k, v]) => v !== asItCame[k as keyof Setup]))
 
 const yes = (first: string, p: number, second: string): Picked<string> => [
   [first, p],

@@ -1,24 +1,20 @@
 // Boards of a second simulator worked by the product and by the checklist on the wall: what the reasoner does not assume,
 // arm by arm, and all of it together.
 import { seeded } from '@/core/maths/seeded'
-import { benchTests } from '@/core/triage/model/bench-tests'
 import { faultIds, faults } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
-import { curedBy } from '@/core/triage/model/repair'
-import { riskOf, verdict, WORTH_TRYING, worthMinutes } from '@/core/triage/reason/next-test'
-import { faultOdds, posterior, priorOdds, standing } from '@/core/triage/reason/odds'
-import type { Change, Evidence } from '@/core/triage/reason/odds'
+import { priorOdds } from '@/core/triage/reason/odds'
 import { policies } from '@/core/triage/reason/policies'
-import { LIMIT_MINUTES, MEND_MINUTES } from '@/core/triage/reason/work-board'
+import { workBoard } from '@/core/triage/reason/work-board'
 import type { Policy } from '@/core/triage/reason/work-board'
-import { line, percent } from './figure'
+import { decileFigures, line, mean, percent } from './figure'
 import { SecondBoard } from './second-board'
 import type { World } from './second-board'
 
 const plain: World = {
   likeness: 0,
   lampError: 0,
-  curesLast: false,
+  curesLast: true,
   repairFails: 0,
   benchMakes: 0,
   outside: 0,
@@ -30,7 +26,7 @@ const arms: Readonly<Record<string, World>> = {
   'one lamp error a board, one in five': { ...plain, lampError: 0.2 },
   'starts alike, half': { ...plain, likeness: 0.5 },
   'starts alike, all': { ...plain, likeness: 1 },
-  'cures last': { ...plain, curesLast: true },
+  'cures do not last': { ...plain, curesLast: false },
   'repairs fail, 15 %': { ...plain, repairFails: 0.15 },
   'a bench makes faults': { ...plain, benchMakes: 0.08 },
   'in no list, 10 %': { ...plain, outside: 0.1 },
@@ -63,76 +59,6 @@ function drawFaults(world: World, arm: number, seed: number): readonly FaultId[]
   return second === first ? [first] : [first, second]
 }
 
-interface Worked {
-  readonly minutes: number
-  readonly end: 'right' | 'wrong' | 'missed one' | 'undecided'
-  readonly outside: boolean
-  readonly needless: boolean
-  readonly guesses: readonly { readonly odds: number; readonly right: boolean }[]
-}
-
-/** Works one board, as `workBoard` does, but by what the board is and not by what the reasoner takes it for. */
-function work(policy: Policy, board: SecondBoard): Worked {
-  const prior = priorOdds([])
-  const evidence: Evidence[] = []
-  const changes: Change[] = []
-  const guesses: { odds: number; right: boolean }[] = []
-  let done = new Set<string>()
-  let minutes = 0
-  const outside = board.unknown !== null
-  const tried = new Set<FaultId>()
-  let needless = false
-  const ended = (end: Worked['end'], wrongly = false): Worked => ({
-    minutes: end === 'right' ? minutes : LIMIT_MINUTES,
-    end,
-    outside,
-    needless: needless || wrongly,
-    guesses,
-  })
-  const look = (test: (typeof benchTests)[number]) => {
-    evidence.push({ test: test.id, outcome: board.see(test), after: changes.length })
-    for (const fault of curedBy(test.id)) changes.push({ is: 'cured', fault })
-    done.add(test.id)
-    minutes += test.minutes
-  }
-  look(benchTests[0]!)
-  while (minutes < LIMIT_MINUTES) {
-    const now = standing(posterior(prior, evidence, changes), changes)
-    const each = faultOdds(now)
-    const top = each.indexOf(Math.max(...each))
-    guesses.push({ odds: each[top]!, right: board.wrong.includes(faultIds[top]!) })
-    const sure = verdict(now)
-    if (sure?.is === 'nothing known') return ended(outside ? 'right' : 'undecided')
-    if (sure?.is === 'nothing left') return ended(board.right ? 'right' : 'missed one')
-    if (sure?.is === 'found') {
-      // What a test has put right already was there, and the technician is right to name it.
-      if (!board.mend(sure.fault) && !board.mendedOnce.has(sure.fault)) return ended('wrong', true)
-      changes.push({ is: 'mended', fault: sure.fault })
-      minutes += MEND_MINUTES
-      done = new Set()
-      look(benchTests[0]!)
-      continue
-    }
-    const test = policy(now, done)
-    if (!test) {
-      const fault = faultIds[top]!
-      if (each[top]! < WORTH_TRYING || tried.has(fault)) return ended('undecided')
-      tried.add(fault)
-      if (!board.mend(fault) && !board.mendedOnce.has(fault)) needless = true
-      changes.push({ is: 'mended', fault })
-      minutes += MEND_MINUTES
-      done = new Set()
-      look(benchTests[0]!)
-      continue
-    }
-    if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
-    look(test)
-  }
-  return ended('undecided')
-}
-
-const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / Math.max(1, values.length)
-
 /** Figures of triage on boards of the second simulator, arm by arm. */
 export function secondJudge(boards: number): void {
   for (const name of Object.keys(arms)) judgeArm(name, boards)
@@ -142,13 +68,16 @@ export function secondJudge(boards: number): void {
 export function judgeArm(name: string, boards: number): void {
   const world = arms[name]!
   const arm = Object.keys(arms).indexOf(name)
+  const prior = priorOdds([])
   const run = (policy: Policy) =>
     Array.from({ length: boards }, (_, i) => {
       const seed = 5_000_000 + arm * 100_000 + i
-      return work(policy, new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm, seed)))
+      const board = new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm, seed))
+      return { ...workBoard(policy, prior, board), unlisted: board.unlisted }
     })
   const ours = run(policies.suggested)
-  const share = (of: (w: Worked) => boolean, all = ours) => all.filter(of).length / Math.max(1, all.length)
+  const share = (of: (w: (typeof ours)[number]) => boolean, all = ours) =>
+    all.filter(of).length / Math.max(1, all.length)
   const wrong = share((w) => w.end === 'wrong' || w.end === 'missed one')
   const whole = name === 'all together'
   line(
@@ -166,21 +95,11 @@ export function judgeArm(name: string, boards: number): void {
     percent(mean(guesses.map((g) => Number(g.right)))),
   )
   if (!whole) return
-  const all = ours.flatMap((w) => w.guesses)
-  for (let d = 0; d < 10; d++) {
-    const some = all.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
-    if (some.length < 30) continue
-    const [said, was] = [mean(some.map((g) => g.odds)), mean(some.map((g) => Number(g.right)))]
-    line(
-      `  said to be ${percent(said)}, of ${some.length}`,
-      percent(was),
-      `± 5 points: ${Math.abs(said - was) <= 0.05 ? 'met' : 'MISSED'}`,
-    )
-  }
-  const outside = ours.filter((w) => w.outside)
-  const needless = share((w) => w.needless, outside)
+  decileFigures(ours.flatMap((w) => w.guesses))
+  const unlisted = ours.filter((w) => w.unlisted)
+  const needless = share((w) => w.needless, unlisted)
   line(
-    `  needless repairs on ${outside.length} boards in no list`,
+    `  needless repairs on ${unlisted.length} boards in no list`,
     percent(needless),
     `≤ 10 %: ${needless <= 0.1 ? 'met' : 'MISSED'}`,
   )

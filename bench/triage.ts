@@ -10,7 +10,7 @@ import { policies } from '@/core/triage/reason/policies'
 import { workBoard } from '@/core/triage/reason/work-board'
 import type { Policy, Worked } from '@/core/triage/reason/work-board'
 import { DrawnBoard } from '@/simulated-bench/drawn-board'
-import { line, percent } from './figure'
+import { decileFigures, line, mean, percent } from './figure'
 
 interface BoardWorked extends Worked {
   readonly truth: readonly FaultId[]
@@ -27,13 +27,7 @@ function work(policy: Policy, prior: Float64Array, seed: number): BoardWorked {
     took.push(performance.now() - began)
     return test
   }
-  const worked = workBoard(
-    timed,
-    prior,
-    board.truth,
-    (test, mended) => board.see(test, mended),
-    (fault) => board.takes(fault),
-  )
+  const worked = workBoard(timed, prior, board)
   return { ...worked, truth: board.truth, took }
 }
 
@@ -94,8 +88,6 @@ function alike(
     .slice(0, most)
 }
 
-const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length
-
 /** Figures of triage on boards no figure was set by (seeds from 300,000); those below were looked at while it was made. */
 export function triageFigures(boards: number): void {
   const prior = priorOdds([])
@@ -131,21 +123,11 @@ export function triageFigures(boards: number): void {
     `${took[took.length >> 1]!.toFixed(0)} ${p95.toFixed(0)}`,
     `≤ 150: ${p95 <= 150 ? 'met' : 'MISSED'}`,
   )
-  const guesses = ours.flatMap((w) => w.guesses)
-  for (let d = 0; d < 10; d++) {
-    const some = guesses.filter((g) => Math.min(9, Math.floor(g.odds * 10)) === d)
-    if (some.length < 30) continue
-    const [said, was] = [mean(some.map((g) => g.odds)), mean(some.map((g) => Number(g.right)))]
-    line(
-      `  likeliest fault said to be ${percent(said)}, of ${some.length}`,
-      percent(was),
-      `± 5 points: ${Math.abs(said - was) <= 0.05 ? 'met' : 'MISSED'}`,
-    )
-  }
+  decileFigures(ours.flatMap((w) => w.guesses))
   const confused = new Map<string, number>()
   for (const w of ours)
     if (w.end === 'wrong') {
-      const key = `${w.mended.at(-1)} for ${w.truth.join(' and ')}`
+      const key = `${w.repaired.at(-1)} for ${w.truth.join(' and ')}`
       confused.set(key, (confused.get(key) ?? 0) + 1)
     }
   for (const [key, n] of [...confused].sort((a, b) => b[1] - a[1]).slice(0, 8)) line(`  said ${key}`, `${n}`)

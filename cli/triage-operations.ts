@@ -170,10 +170,21 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
       const prior = priorOdds([])
       const board = new DrawnBoard(prior, seeded(seed), faults)
       const steps: { test: string; minutes: number; outcome: string; mended: readonly FaultId[] }[] = []
-      const { minutes, end, mended } = workBoard(policies[policy], prior, board.truth, (test, before) => {
-        const outcome = board.see(test, before)
-        steps.push({ test: test.id, minutes: test.minutes, outcome, mended: [...before] })
-        return outcome
+      const mended: FaultId[] = []
+      const { minutes, end } = workBoard(policies[policy], prior, {
+        unlisted: false,
+        get wrong() {
+          return board.wrong
+        },
+        see(test) {
+          const outcome = board.see(test)
+          steps.push({ test: test.id, minutes: test.minutes, outcome, mended: [...mended] })
+          return outcome
+        },
+        mend(fault) {
+          mended.push(fault)
+          return board.mend(fault)
+        },
       })
       return { faults: board.truth, end, minutes, mended, steps }
     },

@@ -3,6 +3,7 @@ import type { Rail } from '@/core/board/rail'
 import type { Baseline } from '@/core/board/baseline'
 import { rails } from '@/core/board/rail'
 import { railLimits } from '@/core/board/rail-limits'
+import { pick } from '@/core/maths/pick'
 import { normalDraw, seeded } from '@/core/maths/seeded'
 import type { Uniform } from '@/core/maths/seeded'
 import type { CodeTable, CodesSeen } from '@/core/triage/instruments/code-tape'
@@ -40,13 +41,6 @@ function seedOf(...words: readonly (string | number)[]): number {
   let hash = 0x811c9dc5
   for (const letter of words.join('\n')) hash = Math.imul(hash ^ letter.charCodeAt(0), 0x01000193)
   return hash >>> 0
-}
-
-function pick(odds: ArrayLike<number>, draw: Uniform): number {
-  let u = draw() * Array.from(odds).reduce((a, b) => a + b, 0)
-  let i = 0
-  while (i < odds.length - 1 && (u -= odds[i]!) > 0) i++
-  return i
 }
 
 /**

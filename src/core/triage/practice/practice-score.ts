@@ -8,6 +8,7 @@ import type { FaultId } from '../model/faults'
 import { curedBy } from '../model/repair'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
+import { ModelBoard } from '../reason/board-on-bench'
 import type { Change, Evidence } from '../reason/odds'
 import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
 
@@ -205,12 +206,7 @@ function bestOf(prior: Float64Array, truth: readonly FaultId[], seed: number, dr
   let minutes = 0
   let right = 0
   for (let k = 0; k < draws; k++) {
-    const draw = seeded(seed * 31 + k)
-    const worked = workBoard(suggested, prior, truth, (test, mended) => {
-      let u = draw()
-      const odds = test.odds(truth.filter((id) => !mended.includes(id)))
-      return test.outcomes[odds.findIndex((p, o) => (u -= p) <= 0 || o === odds.length - 1)]!
-    })
+    const worked = workBoard(suggested, prior, new ModelBoard(truth, seeded(seed * 31 + k)))
     minutes += worked.end === 'right' ? worked.minutes : LIMIT_MINUTES / 2
     if (worked.end === 'right') right++
   }

@@ -6,6 +6,7 @@ import { curedBy } from '../model/repair'
 import { nextTests, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
 import type { Change, Evidence } from './odds'
+import type { BoardOnBench } from './board-on-bench'
 
 /** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
 export const LIMIT_MINUTES = 240
@@ -26,78 +27,72 @@ export interface Worked {
   readonly end: 'right' | 'wrong' | 'missed one' | 'undecided'
   /** The likeliest fault at each step: its odds, and whether it was there. */
   readonly guesses: readonly { readonly odds: number; readonly right: boolean }[]
-  readonly mended: readonly FaultId[]
+  readonly repaired: readonly FaultId[]
+  /** A repair was made of what had never been wrong. */
+  readonly needless: boolean
 }
 
 /**
- * Works one board with known faults from the first power-up to a verdict: a fault that is found is mended and the
- * board powered again, until nothing is taken to be left; a second fault is found behind the first, or missed. Where no
- * test tells enough any more, the likeliest fault is repaired to see, each once.
- * @param see what a test shows when these faults are mended
- * @param takes whether a repair of a fault that is there takes; each time it is tried
+ * Works one board from the first power-up to a verdict: a fault that is found is repaired and the board powered again,
+ * until nothing is taken to be left; a second fault is found behind the first, or missed. Where no test tells enough any
+ * more, the likeliest fault is repaired to see, each once. Of a board with something in no list the right end is to say so.
  */
-export function workBoard(
-  policy: Policy,
-  prior: Float64Array,
-  truth: readonly FaultId[],
-  see: (test: BenchTest, mended: readonly FaultId[]) => string,
-  takes: (fault: FaultId) => boolean = () => true,
-): Worked {
+export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBench): Worked {
   const evidence: Evidence[] = []
-  const mended: FaultId[] = []
   const changes: Change[] = []
   const guesses: { odds: number; right: boolean }[] = []
-  let done = new Set<string>()
   const tried = new Set<FaultId>()
+  let done = new Set<string>()
   let minutes = 0
+  let needless = false
   const ended = (end: Worked['end']): Worked => ({
     minutes: end === 'right' ? minutes : LIMIT_MINUTES,
     end,
     guesses,
-    mended,
+    repaired: changes.filter((c) => c.is === 'mended').map((c) => c.fault),
+    needless,
   })
   const look = (test: BenchTest) => {
-    evidence.push({ test: test.id, outcome: see(test, mended), after: changes.length })
+    evidence.push({ test: test.id, outcome: board.see(test), after: changes.length })
+    for (const fault of curedBy(test.id)) changes.push({ is: 'cured', fault })
     done.add(test.id)
     minutes += test.minutes
-    for (const fault of curedBy(test.id)) {
-      changes.push({ is: 'cured', fault })
-      if (truth.includes(fault) && !mended.includes(fault)) mended.push(fault)
-    }
+  }
+  /** Whether it had been wrong. */
+  const repair = (fault: FaultId): boolean => {
+    const there = board.mend(fault)
+    needless ||= !there
+    changes.push({ is: 'mended', fault })
+    minutes += MEND_MINUTES
+    done = new Set()
+    return there
   }
   look(benchTests[0]!)
   while (minutes < LIMIT_MINUTES) {
     const now = standing(posterior(prior, evidence, changes), changes)
     const each = faultOdds(now)
     const top = each.indexOf(Math.max(...each))
-    const left = truth.filter((id) => !mended.includes(id))
-    guesses.push({ odds: each[top]!, right: left.includes(faultIds[top]!) })
+    const likeliest = faultIds[top]!
+    guesses.push({ odds: each[top]!, right: board.wrong.includes(likeliest) })
     const sure = verdict(now)
-    if (sure?.is === 'nothing known') return ended('undecided')
-    if (sure?.is === 'nothing left') return ended(left.length === 0 ? 'right' : 'missed one')
+    if (sure?.is === 'nothing known') return ended(board.unlisted ? 'right' : 'undecided')
+    if (sure?.is === 'nothing left')
+      return ended(board.wrong.length === 0 && !board.unlisted ? 'right' : 'missed one')
     if (sure?.is === 'found') {
-      if (takes(sure.fault)) mended.push(sure.fault)
-      changes.push({ is: 'mended', fault: sure.fault })
-      if (!left.includes(sure.fault)) return ended('wrong')
-      minutes += MEND_MINUTES
-      done = new Set()
+      if (!repair(sure.fault)) return ended('wrong')
       look(benchTests[0]!)
       continue
     }
     const test = policy(now, done)
-    if (!test) {
-      const fault = faultIds[top]!
-      if (each[top]! < WORTH_TRYING || tried.has(fault)) return ended('undecided')
-      tried.add(fault)
-      if (left.includes(fault) && takes(fault)) mended.push(fault)
-      changes.push({ is: 'mended', fault })
-      minutes += MEND_MINUTES
-      done = new Set()
+    if (test) {
+      if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
+      look(test)
+    } else {
+      if (each[top]! < WORTH_TRYING || tried.has(likeliest)) return ended('undecided')
+      tried.add(likeliest)
+      repair(likeliest)
       look(benchTests[0]!)
-      continue
     }
-    if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
-    look(test)
   }
   return ended('undecided')
 }
