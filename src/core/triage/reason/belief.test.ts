@@ -145,6 +145,11 @@ describe('the tape as evidence', () => {
     const fitted = missing().put('part', { ref: 'R214', did: 'fitted', value: '33 Ω' })
     expect(of(fitted).changes).toEqual([{ is: 'mended', fault: 'chip resistor' }])
     expect(said(fitted)).toEqual(['round the chip: a resistor gone'])
+    // One that is nowhere near what the reasoner knows is no repair of what it knows: what it said is over.
+    const far = tape().put('part', { ref: 'C318', did: 'found missing', text: 'beside the card slot' })
+    expect(said(far)).toEqual(['outside: a part missing'])
+    far.put('part', { ref: 'C318', did: 'fitted' })
+    expect(of(far)).toMatchObject({ changes: [], evidence: [] })
     // Another part, or one that was not missing, repairs nothing.
     expect(of(missing().put('part', { ref: 'R9', did: 'fitted' })).changes).toEqual([])
     fitted.put('look', { what: 'round the chip', seen: 'nothing', clear: true })

@@ -19,7 +19,7 @@ import {
   unknownOdds,
   unknownStages,
   withMends,
-  without,
+  withoutEach,
 } from './odds'
 import type { Change, Evidence } from './odds'
 
@@ -111,7 +111,7 @@ export function believe({
   const now = standing(all, changes)
   const each = faultOdds(now)
   // What each piece did: the odds with it against the odds without it.
-  const withoutOne = evidence.map((seen) => standing(without(all, seen, changes), changes))
+  const withoutOne = withoutEach(all, evidence, changes)
   const eachWithout = withoutOne.map(faultOdds)
   const last = eachWithout.at(-1) ?? each
   const shown = [...faultIds.keys()]
@@ -149,10 +149,10 @@ export function believe({
     unknownAt: likeliestUnknown(now),
     verdict: sure,
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
-    unexplained: evidence.flatMap((seen) => {
-      const { say, outcomes } = testOf(seen.test)
-      const odds = expected(all, seen, changes)
-      return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome: seen.outcome, odds }] : []
+    unexplained: expected(all, evidence, changes).flatMap((odds, i) => {
+      const { test, outcome } = evidence[i]!
+      const { say, outcomes } = testOf(test)
+      return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome, odds }] : []
     }),
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined

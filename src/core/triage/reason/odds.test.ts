@@ -17,7 +17,7 @@ import {
   unknownOdds,
   unknownStages,
   WIDTH,
-  without,
+  withoutEach,
 } from './odds'
 import type { Change, Evidence } from './odds'
 import { chanceToTake } from '../model/repair'
@@ -250,8 +250,13 @@ describe('after something was mended', () => {
       { test: 'ohms 12v', outcome: 'short' },
       { test: 'as it came', outcome: 'memory lamp', after: 1 },
     ]
-    const without1 = without(posterior(prior, evidence, changes), evidence[1]!, changes)
-    posterior(prior, evidence.slice(0, 1), changes).forEach((p, i) => expect(without1[i]).toBeCloseTo(p, 9))
+    const without = withoutEach(posterior(prior, evidence, changes), evidence, changes)
+    evidence.forEach((_, i) => {
+      const rest = evidence.filter((__, k) => k !== i)
+      standing(posterior(prior, rest, changes), changes).forEach((p, h) =>
+        expect(without[i]![h]).toBeCloseTo(p, 9),
+      )
+    })
   })
 })
 

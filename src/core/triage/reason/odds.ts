@@ -131,28 +131,67 @@ const becomes = (change: Change): Int32Array => {
 const turned = new Map<string, Int32Array>()
 
 /** Changes of which it is open whether they took; those before them did what they were meant to. */
-const MOST_OPEN = 6
+const MOST_OPEN = 4
 
-/** The changes of which it is open whether they took, by index: what a test has put right is certain. */
-const openOf = (changes: readonly Change[]): readonly number[] =>
-  [...changes.keys()].filter((i) => changes[i]!.is !== 'cured').slice(-MOST_OPEN)
+/** Chance that the lamps of a board mean something else than the usual: drawn once a board (bench default). */
+const LAMPS_LIE = 0.08
 
-/** What each hypothesis of the board as it came has become after so many changes, in one case; null for itself. */
-function became(
-  changes: readonly Change[],
-  open: readonly number[],
-  took: number,
-  after: number,
-): Int32Array | null {
-  let to: Int32Array | null = null
-  for (let i = 0; i < after; i++) {
-    const change = changes[i]!
-    const bit = open.indexOf(i)
-    if (bit >= 0 ? (took & (1 << bit)) === 0 : change.is === 'made') continue
-    const step = becomes(change)
-    to = to ? to.map((h) => step[h]!) : step
+/** The cases over which the odds run beside the faults: which changes took, and whether this board’s lamps lie. */
+class Cases {
+  /** The changes of which it is open whether they took, by index: what a test has put right is certain. */
+  private readonly open: readonly number[]
+  private readonly known = new Map<number, Int32Array | null>()
+  readonly count: number
+
+  constructor(readonly changes: readonly Change[]) {
+    this.open = [...changes.keys()].filter((i) => changes[i]!.is !== 'cured').slice(-MOST_OPEN)
+    this.count = 2 << this.open.length
   }
-  return to
+
+  lampsLie(at: number): boolean {
+    return (at & 1) === 1
+  }
+
+  /** Whether an open change took: by its place among them. */
+  private took(at: number, bit: number): boolean {
+    return (at & (2 << bit)) !== 0
+  }
+
+  /** How likely a case is before anything is seen. */
+  weight(at: number): number {
+    return this.open.reduce(
+      (all, i, bit) => {
+        const chance = chanceToTake(this.changes[i]!)
+        return all * (this.took(at, bit) ? chance : 1 - chance)
+      },
+      this.lampsLie(at) ? LAMPS_LIE : 1 - LAMPS_LIE,
+    )
+  }
+
+  /** What each hypothesis of the board as it came has become after so many changes; null for itself. */
+  became(at: number, after: number): Int32Array | null {
+    if (after === 0) return null
+    const key = after * this.count + (at & ~1)
+    const known = this.known.get(key)
+    if (known !== undefined) return known
+    const change = this.changes[after - 1]!
+    const before = this.became(at, after - 1)
+    const bit = this.open.indexOf(after - 1)
+    const takes = bit >= 0 ? this.took(at, bit) : change.is !== 'made'
+    const step = takes ? becomes(change) : null
+    const now = step && before ? before.map((h) => step[h]!) : (step ?? before)
+    this.known.set(key, now)
+    return now
+  }
+
+  /** Goes through every place of some odds: the hypothesis it has become by then, and whether the lamps lie. */
+  each(after: number, visit: (place: number, became: number, lampsLie: boolean) => void): void {
+    for (let at = 0; at < this.count; at++) {
+      const to = this.became(at, after)
+      const lampsLie = this.lampsLie(at)
+      for (let h = 0; h < WIDTH; h++) visit(at * WIDTH + h, to ? to[h]! : h, lampsLie)
+    }
+  }
 }
 
 /** The likeliest history alone makes a fault, as a probability (bench default). */
@@ -211,26 +250,15 @@ export function posterior(
   evidence: readonly Evidence[],
   changes: readonly Change[] = [],
 ): Float64Array {
-  const width = prior.length
-  const open = openOf(changes)
-  const odds = new Float64Array(2 * (1 << open.length) * width)
-  for (let at = 0; at < odds.length / width; at++) {
-    const [took, lampsLie] = caseOf(at)
-    let weight = lampsLie ? LAMPS_LIE : 1 - LAMPS_LIE
-    open.forEach((of, i) => {
-      const chance = chanceToTake(changes[of]!)
-      weight *= took & (1 << i) ? chance : 1 - chance
-    })
-    for (let h = 0; h < width; h++) odds[at * width + h] = prior[h]! * weight
+  const cases = new Cases(changes)
+  const odds = new Float64Array(cases.count * WIDTH)
+  for (let at = 0; at < cases.count; at++) {
+    const weight = cases.weight(at)
+    for (let h = 0; h < WIDTH; h++) odds[at * WIDTH + h] = prior[h]! * weight
   }
-  for (const seen of evidence) weigh(odds, seen, changes)
+  for (const seen of evidence) weigh(odds, seen, cases)
   return odds
 }
-
-/** Chance that the lamps of a board mean something else than the usual: drawn once a board (bench default). */
-const LAMPS_LIE = 0.08
-/** A row of the posterior: which changes took, and whether this board’s lamps lie. */
-const caseOf = (at: number): readonly [took: number, lampsLie: boolean] => [at >> 1, (at & 1) === 1]
 
 const lamps: ReadonlySet<string> = new Set(
   startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
@@ -249,59 +277,59 @@ function anyLamp(rows: readonly Float64Array[]): Float64Array {
 }
 
 /** Multiplies the odds by the chance of what was seen, or divides by it. */
-function weigh(odds: Float64Array, seen: Evidence, changes: readonly Change[], without = false): void {
-  const width = WIDTH
-  const open = openOf(changes)
-  const chances = [chanceOf(seen, false), chanceOf(seen, true)] as const
-  for (let at = 0; at < odds.length / width; at++) {
-    const [took, lampsLie] = caseOf(at)
-    const chance = chances[Number(lampsLie) as 0 | 1]
-    const to = became(changes, open, took, seen.after ?? 0)
-    const row = at * width
-    for (let h = 0; h < width; h++) {
-      const p = chance(to ? to[h]! : h)
-      odds[row + h]! *= without ? 1 / p : p
-    }
-  }
+function weigh(odds: Float64Array, seen: Evidence, cases: Cases, without = false): void {
+  const chance = chanceOf(seen)
+  cases.each(seen.after ?? 0, (place, h, lampsLie) => {
+    const p = chance(h, lampsLie)
+    odds[place]! *= without ? 1 / p : p
+  })
   normalise(odds)
 }
 
-/** The odds as they would be had one thing not been seen. */
-export function without(odds: Float64Array, seen: Evidence, changes: readonly Change[]): Float64Array {
-  const less = Float64Array.from(odds)
-  weigh(less, seen, changes, true)
-  return less
+/** For each thing that was seen, how the board stands by all the others: the odds as they would be without it. */
+export function withoutEach(
+  odds: Float64Array,
+  evidence: readonly Evidence[],
+  changes: readonly Change[],
+): readonly Float64Array[] {
+  const cases = new Cases(changes)
+  return evidence.map((seen) => {
+    const less = Float64Array.from(odds)
+    weigh(less, seen, cases, true)
+    return stands(less, cases)
+  })
 }
 
 /** How often a reading made here is noted as another than it was (bench default). */
 const MISREAD = 0.02
 
 /** Chance of what was seen, by hypothesis of the board as it stood. */
-function chanceOf(seen: Evidence, lampsLie: boolean): (h: number) => number {
+function chanceOf(seen: Evidence): (h: number, lampsLie: boolean) => number {
   const test = testOf(seen.test)
   const o = test.outcomes.indexOf(seen.outcome)
   if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
   const rows = likelihood(test)
-  const row = lampsLie && lamps.has(seen.outcome) ? anyLamp(rows) : rows[o]!
+  const row = rows[o]!
+  const lying = lamps.has(seen.outcome) ? anyLamp(rows) : row
   // One reading in so many is noted as another, whoever reads it.
   const r = (seen.reliability ?? 1) * (1 - MISREAD)
   const blur = (1 - r) / test.outcomes.length
-  return (h) => r * row[h]! + blur
+  return (h, lampsLie) => r * (lampsLie ? lying : row)[h]! + blur
 }
 
-/** Chance of what was seen, given the odds over the board as it came in and which changes took. */
-export function expected(odds: Float64Array, seen: Evidence, changes: readonly Change[] = []): number {
-  const width = WIDTH
-  const open = openOf(changes)
-  const chances = [chanceOf(seen, false), chanceOf(seen, true)] as const
-  let sum = 0
-  for (let at = 0; at < odds.length / width; at++) {
-    const [took, lampsLie] = caseOf(at)
-    const chance = chances[Number(lampsLie) as 0 | 1]
-    const to = became(changes, open, took, seen.after ?? 0)
-    for (let h = 0; h < width; h++) sum += odds[at * width + h]! * chance(to ? to[h]! : h)
-  }
-  return sum
+/** Chance of each thing that was seen, given the odds over the board as it came in and which changes took. */
+export function expected(
+  odds: Float64Array,
+  evidence: readonly Evidence[],
+  changes: readonly Change[] = [],
+): readonly number[] {
+  const cases = new Cases(changes)
+  return evidence.map((seen) => {
+    const chance = chanceOf(seen)
+    let sum = 0
+    cases.each(seen.after ?? 0, (place, h, lampsLie) => (sum += odds[place]! * chance(h, lampsLie)))
+    return sum
+  })
 }
 
 /** Chance that a fault somebody here mended had been there (bench default). */
@@ -320,14 +348,12 @@ export function withMends(odds: Float64Array, changes: readonly Change[]): Float
 }
 
 /** The odds of how the board stands after all the changes, whichever of them took. */
-export function standing(odds: Float64Array, changes: readonly Change[]): Float64Array {
-  const width = WIDTH
-  const open = openOf(changes)
-  const now = new Float64Array(width)
-  for (let at = 0; at < odds.length / width; at++) {
-    const to = became(changes, open, caseOf(at)[0], changes.length)
-    for (let h = 0; h < width; h++) now[to ? to[h]! : h]! += odds[at * width + h]!
-  }
+export const standing = (odds: Float64Array, changes: readonly Change[]): Float64Array =>
+  stands(odds, new Cases(changes))
+
+function stands(odds: Float64Array, cases: Cases): Float64Array {
+  const now = new Float64Array(WIDTH)
+  cases.each(cases.changes.length, (place, h) => (now[h]! += odds[place]!))
   return now
 }
 
