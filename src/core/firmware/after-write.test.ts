@@ -174,6 +174,14 @@ describe('what a failed start says of the write', () => {
       { outcome: 'alike', after: 1 },
     ])
   })
+  it('counts each write by what it was written over, and none that was taken back', () => {
+    const mends = (t: Tape) => evidenceOf(stateOf(t), null).changes
+    const again = (t: Tape, release: string | null) =>
+      t.put('written', { image: a, release, backup: a, id: 'x', erased: 1, programmed: 1, despite: [] })
+    expect(mends(again(written('damaged'), b))).toEqual([{ is: 'mended', fault: 'firmware corrupt' }])
+    expect(mends(again(written('damaged'), null))).toEqual([])
+    expect(mends(again(written('another release'), b))).toEqual([])
+  })
   it('a chip soldered on again raises its joints, where it stays dark', () => {
     const on = (by: 'iron' | 'hand') =>
       start(

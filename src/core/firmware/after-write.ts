@@ -1,6 +1,6 @@
 import type { Step } from '../board/step'
 import { chipOff, refitPoints } from './chip/refit'
-import { contentsSince, identityNow, lastNoted } from './slice'
+import { comparedNow, contentsSince, identityNow, lastNoted, writtenNow } from './slice'
 import type { FirmwareView } from './view'
 
 const step = (part: string, say: string, why: string, takes?: string): Step => ({
@@ -22,7 +22,7 @@ export function startsSince({ firmware, board }: Pick<FirmwareView, 'firmware' |
   return { came, dark: seen.length - came }
 }
 
-/** A start of which nothing may be concluded alone. */
+/** One start alone proves nothing. */
 const ENOUGH = 2
 
 /**
@@ -34,7 +34,8 @@ export function fittingStep({ firmware }: FirmwareView): Step | null {
   if (!moved) return null
   if (chipOff(firmware)) {
     const wrote = contentsSince(firmware) > moved.seq
-    const same = (firmware.compared?.seq ?? 0) > moved.seq && firmware.compared!.verdict === 'same code'
+    const compared = comparedNow(firmware)
+    const same = compared !== null && compared.seq > moved.seq && compared.verdict === 'same code'
     return wrote || same
       ? step(
           'chip-fit',
@@ -99,7 +100,9 @@ export function afterWrite(view: FirmwareView, closed: string | null): Step {
 /** Dark after the write: the last step first. */
 function staysDark({ firmware }: FirmwareView): Step {
   const since = contentsSince(firmware)
-  const { was, written } = firmware
+  const written = writtenNow(firmware)
+  const was =
+    written && firmware.compares.findLast((c) => c.seq >= firmware.chipSince && c.seq < written.seq)?.verdict
   const seated = firmware.refits.findLast((r) => r.seq > since && r.seated !== undefined)?.seated
   if (seated !== true)
     return step(

@@ -5,13 +5,13 @@ import { needsPower, routeNow, writesNext } from './route/on-route'
 import type { RouteLeg } from './route/on-route'
 import { oneStartsOneNot } from './route/starts'
 import type { Verdict } from './image/same-code'
-import { identityNow, inHand, largerThanRelease, lastNoted } from './slice'
+import { comparedNow, identityNow, inHand, largerThanRelease, lastNoted, writtenNow } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
 
 const MIB = 1024 * 1024
 
-/** Verdicts over which a route may have another release written: all but that it is the same, and that nothing can be read. */
+/** Verdicts over which a route may have another release written. */
 export const mayBeWritten = (verdict: Verdict): boolean => verdict !== 'same code'
 
 /**
@@ -41,7 +41,7 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
     )
   const place = roundTheChip(view)
   const { reads, release } = inHand(firmware)
-  const { compared } = firmware
+  const compared = comparedNow(firmware)
   if (place === 'not looked')
     return step(
       'chip-look',
@@ -63,8 +63,7 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       { takes: '2 min' },
     )
   if (onTheWay?.part === 'chip-off') return onTheWay
-  const { written } = firmware
-  if (written && reads.length === 0 && !onTheWay) return afterWrite(view, closed)
+  if (writtenNow(firmware) && reads.length === 0 && !onTheWay) return afterWrite(view, closed)
   if (reads.length === 0)
     return step(
       'images',

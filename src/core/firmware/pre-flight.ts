@@ -3,7 +3,7 @@ import { percent } from '../maths/percent'
 import { versionsSaid } from './image/version-text'
 import { namedIn, writesNext } from './route/on-route'
 import type { Support } from './route/support-table'
-import { inHand, lastNoted } from './slice'
+import { comparedNow, inHand, lastNoted } from './slice'
 import { roundTheChip } from './view'
 import type { FirmwareView } from './view'
 
@@ -136,7 +136,7 @@ function originalPoint({ firmware }: FirmwareView): Judged {
 }
 
 function verdictPoint({ firmware }: FirmwareView): Judged {
-  const { compared } = firmware
+  const compared = comparedNow(firmware)
   const { reads, release, older } = inHand(firmware)
   if (!compared || [...reads, release, older].some((i) => i && i.seq > compared.seq))
     return no('compare the chip with the release first')

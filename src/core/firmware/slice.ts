@@ -3,7 +3,6 @@ import { identityOf, sayIdRead } from './chip/identity'
 import type { Identity } from './chip/identity'
 import { sayRefit } from './chip/refit'
 import { firmwareCommands } from './commands'
-import type { Verdict } from './image/same-code'
 import { sayWay } from './route/way'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -14,8 +13,6 @@ export type ImageLine = Noted & FirmwareBodies['image']
 export interface FirmwareState {
   readonly steps: readonly (Noted & FirmwareBodies['firmware'])[]
   readonly images: readonly ImageLine[]
-  /** The last comparing, of the chip that is on the board. */
-  readonly compared: (Noted & FirmwareBodies['compared']) | null
   /** Every comparing, whichever chip was on the board. */
   readonly compares: readonly (Noted & FirmwareBodies['compared'])[]
   /** Each time the chip came off the board or was fitted again. */
@@ -23,9 +20,8 @@ export interface FirmwareState {
   readonly refits: readonly (Noted & FirmwareBodies['refit'])[]
   /** Line from which on the chip on the board is the one it is. */
   readonly chipSince: number
-  readonly written: (Noted & FirmwareBodies['written']) | null
-  /** What the chip was before it was first written here; null where nothing was compared before that. */
-  readonly was: Verdict | null
+  /** Every session that came through, whichever chip was on the board. */
+  readonly writes: readonly (Noted & FirmwareBodies['written'])[]
   /** The route that is followed. */
   readonly route: (Noted & FirmwareBodies['route']) | null
 }
@@ -74,13 +70,11 @@ export const firmware = slice<FirmwareBodies>().of({
   initial: (): FirmwareState => ({
     steps: [],
     images: [],
-    compared: null,
     compares: [],
     moves: [],
     refits: [],
-    was: null,
     chipSince: 0,
-    written: null,
+    writes: [],
     route: null,
   }),
   kinds: {
@@ -149,18 +143,12 @@ export const firmware = slice<FirmwareBodies>().of({
       s.refits.push({ ...notedOf(line), ...line.body })
     },
     written(s, line) {
-      s.was ??= s.compared?.verdict ?? null
-      s.written = { ...notedOf(line), ...line.body } as typeof s.written
+      s.writes.push({ ...notedOf(line), ...line.body } as (typeof s.writes)[number])
     },
     firmware(s, line) {
       const before = s.steps.findLast((f) => f.chip !== undefined)?.chip
       const { chip } = line.body
-      if (chip !== undefined && before !== undefined && chip !== before) {
-        s.chipSince = line.seq
-        s.compared = null
-        s.written = null
-        s.was = null
-      }
+      if (chip !== undefined && before !== undefined && chip !== before) s.chipSince = line.seq
       s.steps.push({ ...notedOf(line), ...line.body })
     },
     route(s, line) {
@@ -170,9 +158,7 @@ export const firmware = slice<FirmwareBodies>().of({
       s.images.push({ ...notedOf(line), ...line.body } as (typeof s.images)[number])
     },
     compared(s, line) {
-      const compared = { ...notedOf(line), ...line.body } as (typeof s.compares)[number]
-      s.compared = compared
-      s.compares.push(compared)
+      s.compares.push({ ...notedOf(line), ...line.body } as (typeof s.compares)[number])
     },
   },
 })
@@ -198,9 +184,20 @@ export function largerThanRelease(
   return chip !== null && release !== null && chip >= 2 * release ? { chip, release } : null
 }
 
+/** The last comparing of the chip that is on the board; null where there is none. */
+export const comparedNow = ({
+  compares,
+  chipSince,
+}: FirmwareState): FirmwareState['compares'][number] | null =>
+  compares.findLast((c) => c.seq >= chipSince) ?? null
+
+/** The last session that wrote the chip on the board; null where there is none. */
+export const writtenNow = ({ writes, chipSince }: FirmwareState): FirmwareState['writes'][number] | null =>
+  writes.findLast((w) => w.seq >= chipSince) ?? null
+
 /** Line from which on the chip holds what it holds: another chip, or something written. */
-export const contentsSince = ({ chipSince, steps, written }: FirmwareState): number =>
-  Math.max(chipSince, written?.seq ?? 0, steps.findLast((f) => f.wrote !== undefined)?.seq ?? 0)
+export const contentsSince = ({ chipSince, steps, writes }: FirmwareState): number =>
+  Math.max(chipSince, writes.at(-1)?.seq ?? 0, steps.findLast((f) => f.wrote !== undefined)?.seq ?? 0)
 
 /**
  * The images the next comparing takes: the last two reads of the chip on the board, as it was last written, and the last
@@ -224,14 +221,14 @@ export function inHand(firmware: FirmwareState): {
 export function doneAtChip({
   steps,
   images,
-  written,
+  writes,
   moves,
   refits,
 }: FirmwareState): readonly (Noted & { readonly say: string })[] {
   return [
     ...steps.map((f) => ({ ...f, say: sayStep(f) })),
     ...images.map((i) => ({ ...i, say: sayImage(i) })),
-    ...(written ? [{ ...written, say: sayWritten(written) }] : []),
+    ...writes.map((w) => ({ ...w, say: sayWritten(w) })),
     ...moves.map((m) => ({ ...m, say: sayMoved(m) })),
     ...refits.map((r) => ({ ...r, say: sayRefit(r) })),
   ].sort((a, b) => a.seq - b.seq)

@@ -125,11 +125,10 @@ const missingSays = (ref: string, text: string): readonly [test: string, outcome
     ? ['round the chip', /^R/i.test(ref) ? 'a resistor gone' : 'another part gone']
     : ['outside', 'a part missing']
 
-/** The fault that a missing part is, by what a look says of it. */
-const missingFault: Readonly<Record<string, FaultId>> = {
+/** The fault that a missing part is, by what a look says of it, where there is one that it is. */
+const missingFault: Readonly<Partial<Record<string, FaultId>>> = {
   'a resistor gone': 'chip resistor',
   'another part gone': 'chip supply part',
-  'a part missing': 'controller line part',
 }
 
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
@@ -203,15 +202,20 @@ function idEvidence(
   })
 }
 
-/** Lines on which a release was written over contents that were found broken; over sound ones it puts nothing right. */
-function writtenOverBroken({ firmware: { compares, written, steps } }: JobState): readonly number[] {
-  const writes = [
-    ...(written?.release ? [written.seq] : []),
-    ...steps.filter((s) => s.wrote !== undefined).map((s) => s.seq),
-  ].sort((a, b) => a - b)
-  return writes.filter((seq, i) => {
+/**
+ * Lines on which a release was written over contents that were found broken, and not taken back: over sound ones it puts
+ * nothing right.
+ */
+function writtenOverBroken({ firmware: { compares, writes, steps } }: JobState): readonly number[] {
+  const all = [
+    ...writes.map(({ seq, release }) => ({ seq, back: release === null })),
+    ...steps.filter((s) => s.wrote !== undefined).map(({ seq }) => ({ seq, back: false })),
+  ].sort((a, b) => a.seq - b.seq)
+  return all.flatMap(({ seq, back }, i) => {
     const before = compares.findLast((c) => c.seq < seq)
-    return before && before.seq > (writes[i - 1] ?? 0) && contentsSay[before.verdict]?.[0] === 'differ'
+    const broken =
+      before && before.seq > (all[i - 1]?.seq ?? 0) && contentsSay[before.verdict]?.[0] === 'differ'
+    return broken && !back && !all[i + 1]?.back ? [seq] : []
   })
 }
 
@@ -277,7 +281,8 @@ export function evidenceOf(
     const missing = state.parts.noted.findLast(
       (p) => p.ref === ref && p.did === 'found missing' && p.seq < seq,
     )
-    if (did === 'fitted' && missing) mend(seq, missingFault[missingSays(ref, missing.text ?? '')[1]]!)
+    const fault = did === 'fitted' && missing && missingFault[missingSays(ref, missing.text ?? '')[1]]
+    if (fault) mend(seq, fault)
   }
   const runsCpu = releaseEvidence(state, reference)
   if (runsCpu.mended !== null) mend(runsCpu.mended, 'CPU unsupported')
@@ -345,7 +350,10 @@ export function evidenceOf(
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
   for (const { seq, ref, did, text } of state.parts.noted) {
-    if (did === 'found missing') put(seq, ...missingSays(ref, text ?? ''))
+    const [test, outcome] = missingSays(ref, text ?? '')
+    // Of a part that is nowhere near what the reasoner knows, its being fitted ends what it said.
+    const fitted = state.parts.noted.some((p) => p.ref === ref && p.did === 'fitted' && p.seq > seq)
+    if (did === 'found missing' && (!fitted || missingFault[outcome])) put(seq, test, outcome)
   }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)

@@ -1,3 +1,4 @@
+import { comparedNow, writtenNow } from '../firmware/slice'
 import type { Verdict } from '../firmware/image/same-code'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
@@ -91,7 +92,8 @@ function foundLines(state: JobState): string[] {
       found.push(`${part.ref}: ${part.did.slice(6)}${part.text ? `, ${part.text}` : ''}`)
   for (const claim of state.intake.claims)
     if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
-  const contents = state.firmware.compared && contentsWords[state.firmware.compared.verdict]
+  const compared = comparedNow(state.firmware)
+  const contents = compared && contentsWords[compared.verdict]
   if (contents) found.push(contents)
   const baseline = state.board.baselines[0]
   if (baseline) found.push(`at the first power-up it ${stageReached(baseline).say}`)
@@ -135,7 +137,7 @@ function doneLines(state: JobState): string[] {
     done.push(`put right: ${faults[fault as FaultId]?.say ?? fault}`)
   for (const [name, why] of Object.entries(state.socket.left)) done.push(`${name} left as it is: ${why}`)
   for (const f of state.firmware.steps) if (f.did) done.push(f.did)
-  const { written } = state.firmware
+  const written = writtenNow(state.firmware)
   if (written)
     done.push(
       written.release === null

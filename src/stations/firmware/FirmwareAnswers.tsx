@@ -3,7 +3,7 @@ import { useEffect, useState } from 'react'
 import type { Step } from '@/core/board/step'
 import { mayBeWritten } from '@/core/firmware/next-step'
 import { writesNext } from '@/core/firmware/route/on-route'
-import { inHand, lastNoted } from '@/core/firmware/slice'
+import { comparedNow, inHand, lastNoted } from '@/core/firmware/slice'
 import { roundTheChip } from '@/core/firmware/view'
 import { firmwareView } from '@/core/job/firmware-view'
 import { StationLink } from '@/frame/StationLink'
@@ -51,10 +51,11 @@ export function FirmwareAnswers({
   const leg = useJob((j) => writesNext(j.state))
   const wanted = leg?.after.release ?? null
   const atHand = wanted !== null && release?.versions.includes(wanted) === true
-  const routeWrites = atHand && firmware.compared !== null && mayBeWritten(firmware.compared.verdict)
+  const compared = comparedNow(firmware)
+  const routeWrites = atHand && compared !== null && mayBeWritten(compared.verdict)
   const wantsFile = step.part === 'file' || (step.part === 'route-chip' && !atHand)
   // What was broken off or damaged is told more surely beside the release before it.
-  const wantsOlder = step.part === 'verdict' && older === null && unsure.has(firmware.compared?.verdict ?? '')
+  const wantsOlder = step.part === 'verdict' && older === null && unsure.has(compared?.verdict ?? '')
   const wantsCompare =
     (step.part === 'images' && equal && release !== null) || (step.part === 'route-chip' && equal && atHand)
   const read = () => void images.readChip().then(onContents)
@@ -122,7 +123,7 @@ export function FirmwareAnswers({
       )}
       {wantsFile && <Releases images={images} role="release" wanted={wanted} />}
       {wantsOlder && <Releases images={images} role="older release" wanted={null} />}
-      {step.part === 'verdict' && (writes.has(firmware.compared?.verdict ?? '') || routeWrites) && (
+      {step.part === 'verdict' && (writes.has(compared?.verdict ?? '') || routeWrites) && (
         <Button look="first" className={small} onClick={() => setWriting(true)}>
           Write the chip…
         </Button>
@@ -152,7 +153,7 @@ export function FirmwareAnswers({
             go on at triage
           </StationLink>
         ))}
-      {step.part === 'verdict' && firmware.compared?.verdict !== 'cannot tell' && (
+      {step.part === 'verdict' && compared?.verdict !== 'cannot tell' && (
         <StationLink to="triage" className="underline underline-offset-4">
           go on at triage
         </StationLink>

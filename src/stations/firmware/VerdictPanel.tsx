@@ -1,7 +1,7 @@
 'use client'
 import { hex } from '@/core/firmware/image/image-bytes'
 import type { Verdict } from '@/core/firmware/image/same-code'
-import { inHand } from '@/core/firmware/slice'
+import { comparedNow, inHand, writtenNow } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 
 const look: Readonly<Record<Verdict, string>> = {
@@ -15,7 +15,8 @@ const look: Readonly<Record<Verdict, string>> = {
 /** What the chip’s contents are, what that rests on, and whether anything has come since. */
 export function VerdictPanel() {
   const firmware = useJob((j) => j.state.firmware)
-  const { compared } = firmware
+  const compared = comparedNow(firmware)
+  const written = writtenNow(firmware)
   const { reads, release, older } = inHand(firmware)
   if (!compared)
     return (
@@ -27,7 +28,7 @@ export function VerdictPanel() {
         </p>
       </section>
     )
-  const before = firmware.written !== null && firmware.written.seq > compared.seq
+  const before = written !== null && written.seq > compared.seq
   const since = [...reads, release, older].some((i) => i && i.seq > compared.seq)
   return (
     <section

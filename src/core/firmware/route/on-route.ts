@@ -1,3 +1,4 @@
+import { comparedNow, writtenNow } from '../slice'
 import type { FirmwareState } from '../slice'
 import type { FirmwareView } from '../view'
 import type { Pair } from './route'
@@ -43,13 +44,10 @@ export const releaseNow = (firmware: FirmwareState): ReleaseNow =>
  * What the chip on the board held, one after the other. One whose code is broken off or damaged starts nothing, until it
  * is written.
  */
-export function releasesKnown({
-  steps,
-  images,
-  compared,
-  written,
-  chipSince,
-}: FirmwareState): readonly ReleaseNow[] {
+export function releasesKnown(firmware: FirmwareState): readonly ReleaseNow[] {
+  const { steps, images, chipSince } = firmware
+  const compared = comparedNow(firmware)
+  const written = writtenNow(firmware)
   const known: ReleaseNow[] = []
   for (const s of steps) {
     if (s.seq < chipSince) continue
@@ -114,7 +112,8 @@ export function writesNext({ firmware, board }: Pick<FirmwareView, 'firmware' | 
  * what it holds comes first, until it is written or seen.
  */
 export function routeNow({ firmware, board }: Pick<FirmwareView, 'firmware' | 'board'>): OnRoute | null {
-  const { route, compared } = firmware
+  const { route } = firmware
+  const compared = comparedNow(firmware)
   if (!route) return null
   const { release, by, seq } = releaseNow(firmware)
   const settled = (by === 'seen' || by === 'written') && seq > (compared?.seq ?? 0)

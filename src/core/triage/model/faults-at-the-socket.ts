@@ -181,7 +181,7 @@ export const socketFaults = {
     shows: 0.97,
     odds: 0.02,
     // A newer release can have dropped a family, and an update may have put in another than was meant.
-    likelier: { 'CPU swap': 8, 'firmware update': 3 },
+    likelier: { 'CPU swap': 8, 'firmware update': 4 },
     quiet: [goodCpu],
     signs: { 'version too old': 0.85 },
   },
