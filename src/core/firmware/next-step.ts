@@ -11,8 +11,9 @@ import type { FirmwareView } from './view'
 
 const MIB = 1024 * 1024
 
-/** Verdicts over which a route may have another release written. */
-export const mayBeWritten = (verdict: Verdict): boolean => verdict !== 'same code'
+/** Verdicts over which a release may be written: what is known of the chip, and is not the same. */
+export const mayBeWritten = (verdict: Verdict): boolean =>
+  verdict === 'broken off' || verdict === 'damaged' || verdict === 'another release'
 
 /**
  * First whether it is the firmware at all: the place, the chip, its contents twice, beside the release.
@@ -122,8 +123,8 @@ export function firmwareStep(view: FirmwareView, closed: string | null): Step {
       'Compare the chip with the release.',
       'Settings, keys and serial are left out of it.',
     )
-  const leg = writesNext(view)
-  return leg && mayBeWritten(compared.verdict) && release.versions.includes(leg.after.release!)
+  const { leg, atHand } = writesNext(view) ?? {}
+  return leg && atHand && mayBeWritten(compared.verdict)
     ? step('verdict', twoOf(leg)[0], [twoOf(leg)[1], `The chip beside it: ${compared.say}`].join(' ').trim())
     : step('verdict', compared.say, compared.why[0] ?? 'As compared.')
 }

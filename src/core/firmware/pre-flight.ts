@@ -192,8 +192,7 @@ function filePoint(view: FirmwareView): Judged {
   const inside = versions.join(', ')
   if (!versionsSaid(name).some((v) => versions.includes(v)))
     return open(`${name} is ${inside} inside: its name says otherwise, or nothing; ${hash}`)
-  const leg = writesNext(view)
-  if (leg && versions.includes(leg.after.release!))
+  if (writesNext(view)?.atHand)
     return good(`${name} is ${inside} inside as well, as the route has it; ${hash}`)
   const said = versionsSaid(lastNoted(firmware, 'version') ?? '')[0]
   if (said !== undefined && !versions.includes(said))

@@ -19,9 +19,6 @@ import { WriteChip } from './write/WriteChip'
 
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
 
-/** Verdicts after which a chip may be written. */
-const writes: ReadonlySet<string> = new Set(['broken off', 'damaged', 'another release'])
-
 /** Verdicts that the release before it could make surer. */
 const unsure: ReadonlySet<string> = new Set(['damaged', 'cannot tell'])
 
@@ -41,23 +38,23 @@ export function FirmwareAnswers({
 }) {
   const append = useJob((j) => j.append)
   const simulated = useJob((j) => j.simulated !== 'no')
-  const firmware = useJob((j) => j.state.firmware)
+  const state = useJob((j) => j.state)
+  const { firmware } = state
   const hint = useKeyHint()
   const [writing, setWriting] = useState(false)
   const { reads, release, older } = inHand(firmware)
   const equal = reads.length === 2 && reads[0]!.file === reads[1]!.file
   const wantsRead = step.part === 'images' && !equal
   // By the programmer a route’s release is written like any other: its file, beside the chip, then the session.
-  const leg = useJob((j) => writesNext(j.state))
-  const wanted = leg?.after.release ?? null
-  const atHand = wanted !== null && release?.versions.includes(wanted) === true
+  const route = writesNext(state)
+  const wanted = route?.leg.after.release ?? null
   const compared = comparedNow(firmware)
-  const routeWrites = atHand && compared !== null && mayBeWritten(compared.verdict)
-  const wantsFile = step.part === 'file' || (step.part === 'route-chip' && !atHand)
+  const wantsFile = step.part === 'file' || (step.part === 'route-chip' && !route?.atHand)
   // What was broken off or damaged is told more surely beside the release before it.
   const wantsOlder = step.part === 'verdict' && older === null && unsure.has(compared?.verdict ?? '')
   const wantsCompare =
-    (step.part === 'images' && equal && release !== null) || (step.part === 'route-chip' && equal && atHand)
+    (step.part === 'images' && equal && release !== null) ||
+    (step.part === 'route-chip' && equal && route?.atHand === true)
   const read = () => void images.readChip().then(onContents)
   const compare = () => void images.compare()
   useKeys({
@@ -123,7 +120,7 @@ export function FirmwareAnswers({
       )}
       {wantsFile && <Releases images={images} role="release" wanted={wanted} />}
       {wantsOlder && <Releases images={images} role="older release" wanted={null} />}
-      {step.part === 'verdict' && (writes.has(compared?.verdict ?? '') || routeWrites) && (
+      {step.part === 'verdict' && compared && mayBeWritten(compared.verdict) && (
         <Button look="first" className={small} onClick={() => setWriting(true)}>
           Write the chip…
         </Button>

@@ -144,9 +144,10 @@ function anotherRelease(
     say:
       other === null
         ? `Another build than the file${own ? `, though both are ${own} by their own text` : ''}; sound by its own sums.`
-        : `Another release${label === null || versions.original.includes(label) ? '' : ' than the label says'}: ${own}, sound by its own sums. Compare it with that one.`,
+        : `Another release${label === null || versions.original.includes(label) ? '' : ' than the label says'}: ${own}, sound by its own sums.`,
     why: [
       `${Math.max(1, Math.round(100 * shareDiffering(laid)))} % of the code’s bytes differ`,
+      ...(other === null ? [] : [`compare it with the file of ${own} to be sure of every byte`]),
       ...(unsummed > 0 ? [`${unsummed} files have no sum: they cannot speak for themselves`] : []),
     ],
   }

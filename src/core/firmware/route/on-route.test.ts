@@ -7,6 +7,7 @@ import { gateOf } from '../../job/gate'
 import { seeded } from '@/core/maths/seeded'
 import { comparedLine } from '../compared.testing'
 import { firmwareStep } from '../next-step'
+import type { Verdict } from '../image/same-code'
 import { preFlight } from '../pre-flight'
 import { namedIn, onRoute, releaseNow } from './on-route'
 import { routeOf } from './route'
@@ -152,7 +153,7 @@ describe('following a route on the tape', () => {
     const [a, b] = ['a'.repeat(64), 'b'.repeat(64)]
     const image = (file: string, role: 'read' | 'release', version: string) =>
       ({ file, role, name: `${version}.bin`, bytes: 1, versions: [version] }) as const
-    const on = (file = '2.04') =>
+    const on = (file = '2.04', verdict: Verdict = 'another release') =>
       tape()
         .put('fitted', { cpu: 'Orrin 44' })
         .put('firmware', { version: '1.40', chip: 'LSN-16V', chipVolts: 1.8 })
@@ -161,11 +162,13 @@ describe('following a route on the tape', () => {
         .put('image', image(a, 'read', '1.40'))
         .put('image', image(a, 'read', '1.40'))
         .put('image', image(b, 'release', file))
-        .put('compared', comparedLine(a, b, 'cannot tell'))
+        .put('compared', comparedLine(a, b, verdict))
     expect(say(on())).toBe('Write 2.04 by the programmer, by clip.')
     const file = (t: ReturnType<typeof tape>) =>
       preFlight(firmwareView(jobState(t.entries)), null).find((p) => p.point === 'file')!.is
     expect(file(on())).toBe('good')
+    // What cannot be told, such as a file that is cut off, is not written over.
+    expect(say(on('2.04', 'cannot tell'))).not.toMatch(/^Write/)
     // The file of a release that the route does not write is no step of it.
     expect(say(on('1.60'))).not.toMatch(/^Write/)
     expect(file(on('1.60'))).toBe('open')

@@ -1,4 +1,4 @@
-import { comparedNow, writtenNow } from '../slice'
+import { comparedNow, inHand, writtenNow } from '../slice'
 import type { FirmwareState } from '../slice'
 import type { FirmwareView } from '../view'
 import type { Pair } from './route'
@@ -96,15 +96,23 @@ const isThere = (want: Pair, now: Pair) =>
 /** That the board itself does it, and has to be powered for it. */
 export const needsPower = ({ way }: RouteLeg): boolean => way === 'updater' || way === 'recovery'
 
-/** What the route that is followed has a programmer write next, whatever the chip was compared with meanwhile. */
-export function writesNext({ firmware, board }: Pick<FirmwareView, 'firmware' | 'board'>): RouteLeg | null {
+/**
+ * What the route that is followed has a programmer write next, whatever the chip was compared with meanwhile, and whether
+ * that release’s file is in hand; null where it has nothing written.
+ */
+export function writesNext({
+  firmware,
+  board,
+}: Pick<FirmwareView, 'firmware' | 'board'>): { readonly leg: RouteLeg; readonly atHand: boolean } | null {
   const { route } = firmware
   if (!route) return null
-  const stands = onRoute(route.steps, route.want, {
-    release: releaseNow(firmware).release,
-    cpu: board.fitted.cpu,
-  })
-  return stands.is === 'step' && stands.leg.way === 'programmer' ? stands.leg : null
+  const { leg } = {
+    leg: null,
+    ...onRoute(route.steps, route.want, { release: releaseNow(firmware).release, cpu: board.fitted.cpu }),
+  }
+  return leg?.way === 'programmer' && leg.after.release !== null
+    ? { leg, atHand: inHand(firmware).release?.versions.includes(leg.after.release) === true }
+    : null
 }
 
 /**

@@ -4,6 +4,7 @@ import type { Remote } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ImageRole } from '@/core/firmware/bodies'
 import type { ChipPin } from '@/core/firmware/chip/refit'
+import { writesNext } from '@/core/firmware/route/on-route'
 import { inHand, lastNoted } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { upload } from '@/job/upload'
@@ -19,6 +20,7 @@ export function useImages() {
   const tag = useJob((j) => j.tag)
   const firmware = useJob((j) => j.state.firmware)
   const append = useJob((j) => j.append)
+  const forRoute = useJob((j) => writesNext(j.state)?.atHand === true)
   const [under, setUnder] = useState<Under | null>(null)
   const [say, setSay] = useState('')
   const stop = useRef<AbortController | null>(null)
@@ -165,7 +167,8 @@ export function useImages() {
           release: release.file,
           older: older?.file ?? null,
         }
-        const label = lastNoted(firmware, 'version') ?? null
+        // Where the route has another release written, the chip is not asked to be that of its label.
+        const label = forRoute ? null : (lastNoted(firmware, 'version') ?? null)
         const {
           verdict,
           say: sentence,
