@@ -1,16 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import { writeFileSync } from 'node:fs'
-import pg from 'pg'
 import sharp from 'sharp'
-import { awake, expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
-
-/** Runs SQL as the owner of the database: what an administrator or a clock would do. */
-async function sql(text: string, values: unknown[] = []): Promise<void> {
-  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
-  await client.connect()
-  await client.query(text, values)
-  await client.end()
-}
+import { awake, expect, saved, signIn, sql, takeIn, tapeLines, test, type } from './bench'
 
 const rows = (n: number, change: (i: number) => string = () => '') =>
   [
@@ -250,7 +241,7 @@ test('a session that ends in the middle of a map keeps every mark until the next
   await expect(page.getByText('starts as it stands: ')).not.toContainText('…')
   const cookie = (await context.cookies()).find((c) => c.name === 'needle_session')!
   const tokenHash = createHash('sha256').update(cookie.value).digest('hex')
-  await sql('update session set revoked_at = now() where token_hash = $1', [tokenHash])
+  await sql(shop.databaseUrl, 'update session set revoked_at = now() where token_hash = $1', [tokenHash])
   const before = await tapeLines(page).count()
   await page.keyboard.press('ArrowLeft')
   await page.keyboard.press('ArrowLeft')

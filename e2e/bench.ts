@@ -3,6 +3,7 @@ import type { BrowserContext, Page } from '@playwright/test'
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { createServer } from 'node:net'
+import pg from 'pg'
 
 const freePort = () =>
   new Promise<number>((resolve) => {
@@ -18,7 +19,7 @@ export class Shop {
   private child: ChildProcess | null = null
   private constructor(
     readonly port: number,
-    private readonly databaseUrl: string,
+    readonly databaseUrl: string,
   ) {}
 
   static async open(databaseUrl: string): Promise<Shop> {
@@ -59,6 +60,16 @@ export class Shop {
   }
 }
 
+/** Runs SQL as the owner of a shop’s database: what an administrator or a clock would do. */
+export async function sql(databaseUrl: string, text: string, values: unknown[] = []): Promise<void> {
+  const owner = new URL(process.env.E2E_OWNER_URL!)
+  owner.pathname = new URL(databaseUrl).pathname
+  const client = new pg.Client({ connectionString: owner.href })
+  await client.connect()
+  await client.query(text, values)
+  await client.end()
+}
+
 interface Worker {
   readonly shop: Shop
   /** Cookies of a worker’s own session as Tolliver. */
@@ -71,8 +82,13 @@ interface Each {
 
 export const test = base.extend<Each, Worker>({
   shop: [
-    async ({}, use) => {
-      const shop = await Shop.open(process.env.E2E_APP_URL!)
+    async ({}, use, { workerIndex }) => {
+      // A database to itself, copied from the one that was laid: what one test sets for the whole shop, no other sees.
+      const url = new URL(process.env.E2E_APP_URL!)
+      const laid = url.pathname.slice(1)
+      url.pathname = `${laid}_${workerIndex}`
+      await sql(process.env.E2E_EMPTY_URL!, `create database ${laid}_${workerIndex} template ${laid}`)
+      const shop = await Shop.open(url.href)
       await use(shop)
       await shop.kill()
     },

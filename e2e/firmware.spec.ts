@@ -1,9 +1,8 @@
 import AxeBuilder from '@axe-core/playwright'
 import { readFile } from 'node:fs/promises'
-import pg from 'pg'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { atStation, awake, expect, saved, sql, takeIn, tapeLines, test, type } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
 const lastLine = (page: Page) => tapeLines(page).last()
@@ -116,13 +115,11 @@ async function onBench(page: Page, shop: Shop, faults: string): Promise<string> 
   const tag = await takeIn(page, shop)
   await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
   await saved(page)
-  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
-  await client.connect()
-  await client.query(
+  await sql(
+    shop.databaseUrl,
     `insert into hidden_board (job_id, faults, seed, marks) select id, $2, 413, '{}' from job where tag = $1`,
     [tag, [faults]],
   )
-  await client.end()
   await atStation(page, shop, tag, 'firmware')
   await page.getByRole('button', { name: 'Nothing is wrong there' }).click()
   await type(page, 'chip LSN-16V 1.8')

@@ -95,8 +95,8 @@ test('undoing a line in conflict takes it out of hand, and writes nothing', asyn
   await other.context().close()
 })
 
-test('a database that stands still is told, and found again', async ({ bench: page }) => {
-  const wire = await Wire.to(process.env.E2E_APP_URL!)
+test('a database that stands still is told, and found again', async ({ bench: page, shop: near }) => {
+  const wire = await Wire.to(near.databaseUrl)
   const shop = await Shop.open(wire.url)
   try {
     await page.goto(`${shop.url}/sign-in`)

@@ -1,5 +1,4 @@
 import AxeBuilder from '@axe-core/playwright'
-import pg from 'pg'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { demoSockets } from '../demo/sockets'
@@ -10,18 +9,29 @@ import type { Photo, Shot } from '@/simulated-bench/microscope-camera'
 import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { drawDamage } from '@/simulated-bench/drawn-damage'
 import type { Shop } from './bench'
-import { atStation, awake, draw, drawer, expect, saved, signIn, takeIn, tapeLines, test, type } from './bench'
+import {
+  atStation,
+  awake,
+  draw,
+  drawer,
+  expect,
+  saved,
+  signIn,
+  sql,
+  takeIn,
+  tapeLines,
+  test,
+  type,
+} from './bench'
 
 /** A job of its own, on which nothing else is written; its contacts are drawn, since nobody has marked any. */
 const TAG = 'Q-0409'
-test.beforeAll(async () => {
-  const client = new pg.Client({ connectionString: process.env.E2E_OWNER_URL })
-  await client.connect()
-  await client.query('update hidden_board set marks = $1 from job where job.id = job_id and job.tag = $2', [
-    JSON.stringify(drawDamage(demoSockets.lg1284, 11)),
-    TAG,
-  ])
-  await client.end()
+test.beforeAll(async ({ shop }) => {
+  await sql(
+    shop.databaseUrl,
+    'update hidden_board set marks = $1 from job where job.id = job_id and job.tag = $2',
+    [JSON.stringify(drawDamage(demoSockets.lg1284, 11)), TAG],
+  )
 })
 
 const taken = (socket: Socket, shot: Shot): Photo => runToEnd(takePhoto(socket, {}, shot))

@@ -205,7 +205,7 @@ test('the bench list and the page of a job say the same thing to do, also after 
   const row = page.getByRole('listitem').filter({ hasText: tag })
   const same = async () => {
     await page.goto(`${shop.url}/`)
-    // Another test may have set the bench's figures meanwhile: then every job of the bench is computed anew.
+    // A test before it may have set the bench’s figures: then every job of the bench is computed anew.
     await expect(row).not.toContainText(/being calculated|Calculating/, { timeout: 120_000 })
     const said = (await row.getByRole('paragraph').nth(1).textContent())!
     await row.getByRole('link', { name: tag }).click()
@@ -505,8 +505,8 @@ test('a photo and a line wait in the browser while the server is away, and are s
   expect(page.url()).toContain(tag)
 })
 
-test('a database that goes away and comes back loses nothing', async ({ bench: page }) => {
-  const wire = await Wire.to(process.env.E2E_APP_URL!)
+test('a database that goes away and comes back loses nothing', async ({ bench: page, shop: near }) => {
+  const wire = await Wire.to(near.databaseUrl)
   const shop = await Shop.open(wire.url)
   try {
     await begin(page, shop)
