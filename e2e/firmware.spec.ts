@@ -225,28 +225,28 @@ test('a chip comes off the board and goes on again: photo first, then point by p
   await gate.click()
   await expect(page.getByText('The firmware chip is off the board').last()).toBeVisible()
   await page.keyboard.press('Escape')
-  await page.getByRole('button', { name: 'On again, by hot air' }).click()
+  await page.getByRole('button', { name: 'Soldered back, by hot air' }).click()
   await expect(step(page)).toHaveText(/^Is its dot where it was on the photo/)
   await test.step('turned, it comes off again', async () => {
     await page.getByRole('button', { name: 'It is turned' }).click()
     await expect(step(page)).toHaveText(/^The chip is turned: power would destroy it/)
     await page.getByRole('button', { name: 'It is off again' }).click()
-    await page.getByRole('button', { name: 'On again, by hot air' }).click()
+    await page.getByRole('button', { name: 'Soldered back, by hot air' }).click()
   })
-  for (const says of [/^Is its dot/, /^Is every pad/, /^Is each leg wetted/]) {
+  for (const says of [/^Is its dot/, /^Is every pad/, /^Is each pin wetted/]) {
     await expect(step(page)).toHaveText(says)
     await saved(page)
     await page.keyboard.press('c')
   }
-  await expect(step(page)).toHaveText(/^Measure each leg to the far end/)
-  const leg = page.getByLabel('CLK (leg 6)')
-  await leg.fill('open')
-  await leg.press('Enter')
+  await expect(step(page)).toHaveText(/^Measure each pin to the far end/)
+  const clock = page.getByLabel('CLK (pin 6)')
+  await clock.fill('open')
+  await clock.press('Enter')
   await expect(step(page)).toHaveText(/^CLK \(6\) does not come through/)
-  await page.getByRole('button', { name: 'Joints gone over' }).click()
+  await page.getByRole('button', { name: 'Joints reflowed' }).click()
   await expect(step(page)).toHaveText(/^(Still to be measured|Measure)/)
-  await leg.fill('two')
-  await leg.press('Enter')
+  await clock.fill('two')
+  await clock.press('Enter')
   await expect(
     page.getByRole('alert').filter({ hasText: '“two” is no reading; ohms, or open' }),
   ).toBeVisible()

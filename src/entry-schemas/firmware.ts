@@ -40,7 +40,7 @@ export const firmwareSchemas: Schemas<FirmwareBodies> = {
     pads: Joi.valid('whole', 'lifted'),
     joints: Joi.valid('sound', 'open or bridged'),
     seated: Joi.boolean(),
-    goneOver: Joi.valid(true),
+    reflowed: Joi.valid(true),
     lines: Joi.object(
       Object.fromEntries(chipPins.map((pin) => [pin, Joi.number().min(0).max(1e9).allow(null)])),
     ).min(1),

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto'
 import { expect, it, vi } from 'vitest'
 import { readChip, releaseFile } from '@/simulated-bench/chip-on-board'
-import { comparedLine } from '@/core/firmware/compared.testing'
+import { comparedLine } from '@/core/firmware/chip-on-tape.testing'
 import { buildImage } from '@/core/firmware/image/build'
 import { judgeSameCode } from '@/core/firmware/image/same-code'
 import { evidenceOf } from '@/core/job/evidence'

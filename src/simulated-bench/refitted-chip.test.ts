@@ -19,12 +19,12 @@ describe('a chip fitted again on the simulated bench', () => {
     expect(share(on('hand'))).toBe(0)
     expect(share(tape())).toBe(0)
   })
-  it('stays as it is until it is gone over, and is drawn anew then', () => {
+  it('stays as it is until it is reflowed, and is drawn anew then', () => {
     const seed = seeds.find((s) => open(on(), s))!
     const found = () => on().put('refit', { lines: { CS: null } })
     expect(open(found(), seed)).toBe(true)
     expect(open(found().put('refit', { pads: 'whole' }), seed)).toBe(true)
-    const over = (seed: number) => open(found().put('refit', { goneOver: true, joints: 'sound' }), seed)
+    const over = (seed: number) => open(found().put('refit', { reflowed: true, joints: 'sound' }), seed)
     const bad = seeds.filter((s) => open(on(), s))
     expect(bad.filter(over).length).toBeLessThan(bad.length / 2)
   })

@@ -7,20 +7,20 @@ import type { FaultId } from '@/core/triage/model/faults'
 /** How often a chip that was soldered on again has an open joint. */
 const OPEN = 0.2
 
-/** The line on which its joints were last soldered: fitted, or gone over; 0 where they never were, or a hand did it. */
+/** The line on which its joints were last soldered: fitted, or reflowed; 0 where they never were, or a hand did it. */
 function soldered({ moves, refits }: Pick<FirmwareState, 'moves' | 'refits'>): number {
   const moved = moves.at(-1)
   if (!moved || moved.to === 'off' || moved.by === 'hand') return 0
-  return Math.max(moved.seq, ...refits.filter((r) => r.goneOver).map((r) => r.seq))
+  return Math.max(moved.seq, ...refits.filter((r) => r.reflowed).map((r) => r.seq))
 }
 
-/** Whether a joint of the chip is open since it was soldered here; each time it is gone over it is drawn anew. */
+/** Whether a joint of the chip is open since it was soldered here; each time it is reflowed it is drawn anew. */
 export function jointOpen(seed: number, firmware: Pick<FirmwareState, 'moves' | 'refits'>): boolean {
   const at = soldered(firmware)
   return at > 0 && seeded(seed * 7907 + at)() < OPEN
 }
 
-/** What a meter reads from each leg to the far end of its line: a resistor in the lines of data, a pull-up on two more. */
+/** What a meter reads from each pin to the far end of its line: a resistor in the lines of data, a pull-up on two more. */
 export function readLines(
   faults: readonly FaultId[],
   seed: number,

@@ -2,31 +2,15 @@ import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { evidenceOf } from '../job/evidence'
 import { firmwareView } from '../job/firmware-view'
-import { gateOf } from '../job/gate'
-import { jobState } from '../job/job-state'
-import { stepAt } from '../job/next-step'
 import { tape } from '../job/tape.testing'
 import type { Bodies } from '../slices'
 import { faultIds } from '../triage/model/faults'
 import { believe } from '../triage/reason/belief'
 import { startsSince } from './after-write'
-import { comparedLine } from './compared.testing'
+import { a, b, comparedLine, image, stateOf, step } from './chip-on-tape.testing'
+import type { Tape } from './chip-on-tape.testing'
 import { ironPoints } from './pre-flight'
 
-const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
-type Tape = ReturnType<typeof tape>
-const stateOf = (t: Tape) => jobState(t.entries)
-const step = (t: Tape) => {
-  const state = stateOf(t)
-  return stepAt('firmware', { state, field: null, gate: gateOf(state, null), belief: null, work: null })
-}
-const image = (file: string, role: Bodies['image']['role'] = 'read') => ({
-  file,
-  name: 'x.bin',
-  bytes: 2_097_152,
-  role,
-  versions: [],
-})
 const start = (t: Tape, picture: 'none' | 'maker screen') =>
   t.put('baseline', { ...nothingNoted, fans: 'on', lamp: 'cpu', picture })
 const written = (verdict: Bodies['compared']['verdict'], release: string | null = b): Tape =>

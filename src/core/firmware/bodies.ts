@@ -44,9 +44,9 @@ export interface FirmwareBodies {
     readonly joints?: 'sound' | 'open or bridged'
     /** Whatever was moved for the work sits home again: modules, cards, plugs. */
     readonly seated?: boolean
-    /** Pads or joints were gone over with heat once more. */
-    readonly goneOver?: true
-    /** Ohms from a leg to the far end of its line; null where it reads open. */
+    /** Pads or joints were reflowed. */
+    readonly reflowed?: true
+    /** Ohms from a pin to the far end of its line; null where it reads open. */
     readonly lines?: Readonly<Partial<Record<ChipPin, number | null>>>
   }
   /** What is wanted of the firmware, and the way there that was chosen; the steps are followed on the tape. */

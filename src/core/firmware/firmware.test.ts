@@ -2,35 +2,19 @@ import { describe, expect, it } from 'vitest'
 import { drawSfdp, soldChips } from '@/simulated-bench/flash-chips'
 import { tape } from '../job/tape.testing'
 import { evidenceOf } from '../job/evidence'
-import { stepAt } from '../job/next-step'
-import { gateOf } from '../job/gate'
-import { jobState } from '../job/job-state'
 import type { Bodies } from '../slices'
 import { clipFault } from './clip'
-import { comparedLine } from './compared.testing'
+import { a, b, c, comparedLine, image, stateOf, step } from './chip-on-tape.testing'
+import type { Tape } from './chip-on-tape.testing'
 import { comparedNow, inHand } from './slice'
 
-const [a, b, c] = ['a', 'b', 'c'].map((letter) => letter.repeat(64)) as [string, string, string]
-const image = (file: string, role: Bodies['image']['role'] = 'read') => ({
-  file,
-  name: 'x.bin',
-  bytes: 2_097_152,
-  role,
-  versions: [],
-})
 const compared = (verdict: Bodies['compared']['verdict'], second: string | null = a) =>
   comparedLine(a, c, verdict, { second, why: ['two reads of the chip are equal'] })
-type Tape = ReturnType<typeof tape>
-const stateOf = (t: Tape) => jobState(t.entries)
 /** The same tape, to go on from. */
 const copy = (t: Tape) => {
   const other = tape()
   other.entries.push(...t.entries)
   return other
-}
-const step = (t: Tape) => {
-  const state = stateOf(t)
-  return stepAt('firmware', { state, field: null, gate: gateOf(state, null), belief: null, work: null })
 }
 const looked = () =>
   tape().put('look', { what: 'round the firmware chip', seen: 'nothing seen', clear: true })

@@ -5,10 +5,9 @@ import type { Bodies } from '../slices'
 import { firmwareView } from '../job/firmware-view'
 import { Support } from './route/support-table'
 import * as table from './route/support-table.testing'
-import { comparedLine } from './compared.testing'
+import { a, b, comparedLine } from './chip-on-tape.testing'
 import { dataPoint, preFlight } from './pre-flight'
 
-const [a, b] = ['a', 'b'].map((letter) => letter.repeat(64)) as [string, string]
 const read = (file: string): Bodies['image'] => ({
   file,
   name: 'r.bin',

@@ -104,7 +104,7 @@ export const firmware = slice<FirmwareBodies>().of({
     refit: {
       opens: 'firmware',
       words: ({ body }) => sayRefit(body),
-      changesBoard: (b) => (b.goneOver ? { what: 'the firmware chip soldered', heat: true } : null),
+      changesBoard: (b) => (b.reflowed ? { what: 'the firmware chip soldered', heat: true } : null),
     },
     route: {
       opens: 'firmware',

@@ -220,7 +220,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     orientation: fc.constantFrom('right', 'turned'),
     pads: fc.constantFrom('whole', 'lifted'),
     joints: fc.constantFrom('sound', 'open or bridged'),
-    goneOver: fc.constant(true as const),
+    reflowed: fc.constant(true as const),
     seated: fc.boolean(),
     lines: fc.constantFrom({ CS: 33 }, { DO: null, GND: 0.3 }),
   }),

@@ -139,7 +139,7 @@ it('every kind of entry has its words', () => {
       pads: 'whole',
       joints: 'sound',
       seated: true,
-      goneOver: true,
+      reflowed: true,
       lines: { CS: 33, GND: null },
     })
     .put('route', {
@@ -203,7 +203,7 @@ it('every kind of entry has its words', () => {
       "chip beside the release: Same code.",
       "version 1.40 seen, chip LSN, 1.8 V chip, programmer at 1.8 V, clip on, read",
       "firmware chip off the board, by hot air",
-      "fitted chip: pin 1 right, gone over with heat, pads whole, joints sound, all that was moved is home, to the far end CS 33 Ω, GND open",
+      "fitted chip: pin 1 right, reflowed, pads whole, joints sound, all that was moved is home, to the far end CS 33 Ω, GND open",
       "wanted: Orrin 53; route of 0 steps, 0 min",
       "R1 fitted, 33 Ω, twin",
       "cell low",

@@ -1,13 +1,12 @@
 import { describe, expect, it } from 'vitest'
 import { gateOf } from '../../job/gate'
 import { evidenceOf } from '../../job/evidence'
-import { jobState } from '../../job/job-state'
 import { tape } from '../../job/tape.testing'
 import type { Bodies } from '../../slices'
+import { stateOf } from '../chip-on-tape.testing'
+import type { Tape } from '../chip-on-tape.testing'
 import { chipPins, lineIs, refitPoints } from './refit'
 
-type Tape = ReturnType<typeof tape>
-const stateOf = (t: Tape) => jobState(t.entries)
 const off = (by: Bodies['chip moved']['by'] = 'hot air') =>
   tape().put('chip moved', { to: 'off', by, despite: [] })
 const on = (by: Bodies['chip moved']['by'] = 'hot air') =>
@@ -45,16 +44,16 @@ describe('a chip that was fitted again', () => {
       .put('chip moved', { to: 'on', by: 'iron', despite: [] })
     expect(new Set(Object.values(points(again)))).toEqual(new Set(['open']))
   })
-  it('measures a leg anew that was gone over with heat, and owes the rails after it', () => {
+  it('measures a pin anew that was reflowed, and owes the rails after it', () => {
     const open = sound().put('refit', { lines: { CLK: null } })
-    const over = open.put('refit', { goneOver: true, joints: 'sound' })
+    const over = open.put('refit', { reflowed: true, joints: 'sound' })
     expect(refitPoints(stateOf(over).firmware).find((p) => p.point === 'lines')).toMatchObject({
       is: 'open',
       say: 'still to be measured: CLK (6)',
     })
     expect(stateOf(over).board.power.railsOwedSince).toBe(over.entries.length)
   })
-  it('takes the last reading of each leg, and each leg counts', () => {
+  it('takes the last reading of each pin, and each pin counts', () => {
     const some = on().put('refit', { lines: { CS: 33 } })
     expect(refitPoints(stateOf(some).firmware).find((p) => p.point === 'lines')!.say).toContain('DO (2)')
     expect(points(sound(on()).put('refit', { lines: { CLK: null } })).lines).toBe('no')
@@ -82,7 +81,7 @@ describe('the power gate', () => {
     expect(forbids(off())).toBe('closed: The firmware chip is off the board')
     expect(forbids(on())).toContain('orientation')
     expect(forbids(on().put('refit', { orientation: 'right', pads: 'whole' }))).toContain('joints')
-    // Lines that were not measured do no harm; a leg that is known to be open is put right first.
+    // Lines that were not measured do no harm; a pin that is known to be open is put right first.
     expect(
       forbids(on().put('refit', { orientation: 'right', pads: 'whole', joints: 'sound' })),
     ).toBeUndefined()
@@ -114,12 +113,12 @@ describe('the power gate', () => {
 
 describe('what it tells triage', () => {
   const of = (t: Tape) => evidenceOf(stateOf(t), null)
-  it('soldered on again it may have a joint open; found so and gone over it is repaired', () => {
+  it('soldered on again it may have a joint open; found so and reflowed it is repaired', () => {
     expect(of(on('hand')).changes).toEqual([])
     expect(of(on()).changes).toEqual([{ is: 'made', fault: 'chip joint' }])
     const over = on()
       .put('refit', { lines: { DO: null } })
-      .put('refit', { goneOver: true, joints: 'sound' })
+      .put('refit', { reflowed: true, joints: 'sound' })
     expect(of(over).changes).toEqual([
       { is: 'made', fault: 'chip joint' },
       { is: 'mended', fault: 'chip joint' },

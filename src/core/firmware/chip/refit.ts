@@ -1,12 +1,12 @@
 import type { FirmwareBodies } from '../bodies'
 import type { Noted } from '../../tape/line'
 
-/** Legs of a firmware chip with eight of them, from pin 1 on. */
+/** Pins of a firmware chip with eight of them, from pin 1 on. */
 export const chipPins = ['CS', 'DO', 'WP', 'GND', 'DI', 'CLK', 'HOLD', 'VCC'] as const
 export type ChipPin = (typeof chipPins)[number]
 
 /**
- * Most a line may read from the leg to its far end, ohms (bench default): ground and supply are copper; the lines of data
+ * Most a line may read from the pin to its far end, ohms (bench default): ground and supply are copper; the lines of data
  * go through a resistor of some tens of ohms; what is only held high ends at its pull-up.
  */
 const most: Readonly<Record<ChipPin, number>> = {
@@ -37,27 +37,27 @@ type Readings = Partial<Record<ChipPin, number | null>>
 /** Whether the chip is off the board now. */
 export const chipOff = ({ moves }: { readonly moves: Moves }): boolean => moves.at(-1)?.to === 'off'
 
-/** The last reading of each leg since a line of the tape; one that read open tells nothing once it was gone over. */
+/** The last reading of each pin since a line of the tape; one that read open tells nothing once it was reflowed. */
 function linesSince(refits: Refits, since: number): Readings {
   const lines: Readings = {}
-  for (const { seq, goneOver, lines: read } of refits) {
+  for (const { seq, reflowed, lines: read } of refits) {
     if (seq <= since) continue
-    if (goneOver) for (const pin of openLegs(lines)) delete lines[pin]
+    if (reflowed) for (const pin of openPins(lines)) delete lines[pin]
     Object.assign(lines, read)
   }
   return lines
 }
 
-/** What is wrong with the readings of the legs, leg by leg. */
-const openLegs = (lines: Readings): readonly ChipPin[] =>
+/** The pins whose lines do not come through. */
+const openPins = (lines: Readings): readonly ChipPin[] =>
   chipPins.filter((pin) => lines[pin] !== undefined && lineIs(pin, lines[pin]) === 'open')
 
-const legs = (pins: readonly ChipPin[]) =>
+const named = (pins: readonly ChipPin[]) =>
   pins.map((pin) => `${pin} (${chipPins.indexOf(pin) + 1})`).join(', ')
 
 /**
  * A chip that was fitted again, point by point; empty where it was never off, or is off now. One that stands in a socket
- * has no pads and no joints, and its legs can be bent all the same.
+ * has no pads and no joints, and its pins can be bent all the same.
  */
 export function refitPoints({
   moves,
@@ -95,9 +95,9 @@ export function refitPoints({
     return [
       orientation,
       judged('joints', last('joints'), 'sound', [
-        'every leg is straight and home in the socket',
-        'a leg is bent or beside the socket: take it out and straighten it',
-        'is every leg straight, and home in the socket?',
+        'every pin is straight and home in the socket',
+        'a pin is bent or beside the socket: take it out and straighten it',
+        'is every pin straight, and home in the socket?',
       ]),
       seated,
     ]
@@ -106,12 +106,12 @@ export function refitPoints({
     judged('pads', last('pads'), 'whole', [
       'no pad is lifted',
       'a pad is lifted: bridge it to the far end of its line first',
-      'is every pad whole and flat under its leg?',
+      'is every pad whole and flat under its pin?',
     ]),
     judged('joints', last('joints'), 'sound', [
-      'each leg is wetted, none bridged',
-      'a joint is open or bridged: flux, and once over it',
-      'is each leg wetted, and none bridged to the next?',
+      'each pin is wetted, none bridged',
+      'a joint is open or bridged: flux, and reflow it',
+      'is each pin wetted, and none bridged to the next?',
     ]),
     linesPoint(linesSince(refits, moved.seq)),
     seated,
@@ -119,23 +119,23 @@ export function refitPoints({
 }
 
 function linesPoint(lines: Readings): RefitPoint {
-  const open = openLegs(lines)
+  const open = openPins(lines)
   if (open.length > 0)
     return {
       point: 'lines',
       is: 'no',
-      say: `${legs(open)} ${open.length === 1 ? 'does' : 'do'} not come through: the joint, the pad, or the part in the line`,
+      say: `${named(open)} ${open.length === 1 ? 'does' : 'do'} not come through: the joint, the pad, or the part in the line`,
     }
   const missing = chipPins.filter((pin) => lines[pin] === undefined)
   return missing.length === 0
-    ? { point: 'lines', is: 'good', say: 'every leg comes through to the far end of its line' }
+    ? { point: 'lines', is: 'good', say: 'every pin comes through to the far end of its line' }
     : {
         point: 'lines',
         is: 'open',
         say:
           missing.length === chipPins.length
-            ? 'measure each leg to the far end of its line, unplugged'
-            : `still to be measured: ${legs(missing)}`,
+            ? 'measure each pin to the far end of its line, unplugged'
+            : `still to be measured: ${named(missing)}`,
       }
 }
 
@@ -148,16 +148,14 @@ export const refitForbids = (of: { readonly moves: Moves; readonly refits: Refit
 /** What the readings of one line of the tape say of the chip's lines; null where it has none. */
 export function sayLines({ lines }: FirmwareBodies['refit']): 'open' | 'through' | null {
   if (!lines) return null
-  return openLegs(lines).length > 0
+  return openPins(lines).length > 0
     ? 'open'
     : chipPins.every((pin) => lines[pin] !== undefined)
       ? 'through'
       : null
 }
 
-/**
- * Soldered on again a joint may be open; gone over, it is put right.
- */
+/** Soldered on again a joint may be open; reflowed, it is put right. */
 export function jointChanges({
   moves,
   refits,
@@ -168,8 +166,8 @@ export function jointChanges({
   const made = moves.flatMap(({ to, by, seq }) =>
     to === 'on' && by !== 'hand' ? [{ seq, is: 'made' as const, fault: 'chip joint' as const }] : [],
   )
-  const mended = refits.flatMap(({ seq, goneOver }) =>
-    goneOver ? [{ seq, is: 'mended' as const, fault: 'chip joint' as const }] : [],
+  const mended = refits.flatMap(({ seq, reflowed }) =>
+    reflowed ? [{ seq, is: 'mended' as const, fault: 'chip joint' as const }] : [],
   )
   return [...made, ...mended]
 }
@@ -180,7 +178,7 @@ export function sayRefit({
   pads,
   joints,
   seated,
-  goneOver,
+  reflowed,
   lines,
 }: FirmwareBodies['refit']): string {
   const measured = lines
@@ -190,7 +188,7 @@ export function sayRefit({
     : []
   return `fitted chip: ${[
     orientation && (orientation === 'right' ? 'pin 1 right' : 'turned'),
-    goneOver && 'gone over with heat',
+    reflowed && 'reflowed',
     pads && `pads ${pads}`,
     joints && `joints ${joints}`,
     seated !== undefined && (seated ? 'all that was moved is home' : 'something is not home'),

@@ -5,7 +5,7 @@ import { tape } from '../../job/tape.testing'
 import { nothingNoted } from '../../board/baseline'
 import { gateOf } from '../../job/gate'
 import { seeded } from '@/core/maths/seeded'
-import { comparedLine } from '../compared.testing'
+import { comparedLine } from '../chip-on-tape.testing'
 import { firmwareStep } from '../next-step'
 import type { Verdict } from '../image/same-code'
 import { preFlight } from '../pre-flight'
@@ -136,7 +136,7 @@ describe('following a route on the tape', () => {
     on.put('chip moved', { to: 'on', by: 'hot air', despite: [] })
     expect(say(on)).toMatch(/its dot/)
     on.put('refit', { orientation: 'right', pads: 'whole', joints: 'sound', seated: true })
-    expect(say(on)).toMatch(/^Measure each leg/)
+    expect(say(on)).toMatch(/^Measure each pin/)
     on.put('refit', { lines: { CS: 33, DO: 33, WP: 33, GND: 0, DI: 33, CLK: 33, HOLD: 33, VCC: 0 } })
     expect(say(copyOf(on).put('firmware', { clipOn: true }))).toBe('Take the clip off first.')
     expect(say(on)).toBe('Fit Orrin 53.')

@@ -1,7 +1,6 @@
 'use client'
 import { useState } from 'react'
 import type { Step } from '@/core/board/step'
-import { movedBy } from '@/core/firmware/bodies'
 import type { FirmwareBodies } from '@/core/firmware/bodies'
 import { refitPoints } from '@/core/firmware/chip/refit'
 import type { RefitPoint } from '@/core/firmware/chip/refit'
@@ -12,13 +11,14 @@ import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import type { Images } from '../image/use-images'
 import { WriteChip } from '../write/WriteChip'
+import { BackOn } from './BackOn'
 import { TakeOff } from './TakeOff'
 
 const small = 'px-2.5! py-0.5! text-[0.92rem]'
 
 /** A pad or a joint that was found wrong is put right with heat. */
 const byHeat = (body: FirmwareBodies['refit']) =>
-  body.pads || body.joints ? ({ ...body, goneOver: true } as const) : body
+  body.pads || body.joints ? ({ ...body, reflowed: true } as const) : body
 
 type Answer = readonly [say: string, body: FirmwareBodies['refit']]
 
@@ -75,7 +75,7 @@ export function FittedAnswers({
   const moved = state.firmware.moves.at(-1)
   const carryOut = () => {
     if (pair) append('refit', found ? byHeat(pair[0][1]) : pair[0][1])
-    else if (isOpen) append('refit', { goneOver: true, joints: 'sound' })
+    else if (isOpen) append('refit', { reflowed: true, joints: 'sound' })
     else if (measures) void images.measureLines().then(onChip)
     else setOpen(true)
   }
@@ -86,17 +86,7 @@ export function FittedAnswers({
       {part === 'chip-off' && (
         <Button {...first}>{byHand ? 'Take it out of its socket…' : 'Take it off…'}</Button>
       )}
-      {part === 'chip-fit' &&
-        movedBy.map((by) => (
-          <Button
-            key={by}
-            look={by === (moved?.by ?? 'hot air') ? 'first' : 'quiet'}
-            className={small}
-            onClick={() => append('chip moved', { to: 'on', by, despite: [] })}
-          >
-            {by === 'hand' ? 'On again, in its socket' : `On again, by ${by}`}
-          </Button>
-        ))}
+      {part === 'chip-fit' && <BackOn />}
       {turned && (
         <Button
           look="first"
@@ -116,7 +106,7 @@ export function FittedAnswers({
       )}
       {point === 'lines' && (
         <>
-          {isOpen && <Button {...first}>Joints gone over</Button>}
+          {isOpen && <Button {...first}>Joints reflowed</Button>}
           {measures && <Button {...first}>Measure them (simulated)</Button>}
           <Button look={measures || isOpen ? 'quiet' : 'first'} className={small} onClick={onChip}>
             Type the readings

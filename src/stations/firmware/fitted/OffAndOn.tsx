@@ -1,18 +1,17 @@
 'use client'
 import { useState } from 'react'
-import { movedBy } from '@/core/firmware/bodies'
 import { chipOff, chipPins, lineIs, refitPoints } from '@/core/firmware/chip/refit'
 import type { ChipPin } from '@/core/firmware/chip/refit'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { TicketLine } from '@/ui/TicketLine'
+import { BackOn } from './BackOn'
 import { TakeOff } from './TakeOff'
 
 /** The chip off the board and on again; once it is on, point by point how it stands. */
 export function OffAndOn() {
   const firmware = useJob((j) => j.state.firmware)
-  const append = useJob((j) => j.append)
   const [taking, setTaking] = useState(false)
   const points = refitPoints(firmware)
   const off = chipOff(firmware)
@@ -22,15 +21,7 @@ export function OffAndOn() {
       {off ? (
         <p className="mt-1 flex flex-wrap items-center gap-2">
           It is off the board.
-          {movedBy.map((by) => (
-            <Button
-              key={by}
-              className="px-2.5! py-0.5! text-[0.92rem]"
-              onClick={() => append('chip moved', { to: 'on', by, despite: [] })}
-            >
-              {by === 'hand' ? 'On again, in its socket' : `On again, by ${by}`}
-            </Button>
-          ))}
+          <BackOn />
         </p>
       ) : (
         <Button className="mt-1 px-2.5! py-0.5! text-[0.92rem]" onClick={() => setTaking(true)}>
@@ -53,7 +44,7 @@ export function OffAndOn() {
   )
 }
 
-/** Ohms from each leg to the far end of its line. */
+/** Ohms from each pin to the far end of its line. */
 function Lines() {
   const { moves, refits } = useJob((j) => j.state.firmware)
   const append = useJob((j) => j.append)
@@ -79,7 +70,7 @@ function Lines() {
         const ohms = last(pin)
         const shown = ohms === undefined ? '' : ohms === null ? 'open' : `${ohms} Ω`
         return (
-          <TicketLine key={pin} label={`${pin} (leg ${i + 1})`} error={faults[pin]}>
+          <TicketLine key={pin} label={`${pin} (pin ${i + 1})`} error={faults[pin]}>
             <input
               className={`num ${ohms !== undefined && lineIs(pin, ohms) === 'open' ? 'text-ember' : ''}`}
               value={typed[pin] ?? shown}

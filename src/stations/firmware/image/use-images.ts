@@ -128,7 +128,7 @@ export function useImages() {
         const noted = { chipId: reply.chipId, ...(reply.sfdp ? { sfdp: reply.sfdp } : {}) }
         return () => append('firmware', noted)
       }),
-    /** Each leg of the fitted chip to the far end of its line, by the simulated meter. */
+    /** Each pin of the fitted chip to the far end of its line, by the simulated meter. */
     measureLines: () =>
       run('Measuring the lines…', async (signal) => {
         const reply = (await asked({ take: 'lines' }, signal)) as {
