@@ -288,3 +288,43 @@ test('a release that the route asks for is written in a session, and the route g
   await awake(page)
   await expect(step(page)).toHaveText('Fit Orrin 53.')
 })
+
+test('a write that leaves the board dark: the last step first, then the ID, then the original is put back', async ({
+  bench: page,
+  shop,
+}) => {
+  test.slow()
+  const tag = await onBench(page, shop, 'module')
+  await page.getByRole('button', { name: '2.04 of the maker (simulated)' }).click()
+  await page.getByRole('button', { name: 'Compare c' }).click()
+  await expect(step(page)).toHaveText(/^Another release/)
+  await page.getByRole('button', { name: 'Write the chip…' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Write the chip' })
+  await expect(sheet.getByRole('checkbox').first()).toBeVisible()
+  for (const box of await sheet.getByRole('checkbox').all()) await box.check()
+  await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()
+  await expect(sheet).toContainText('Written and read back', { timeout: 90_000 })
+  await page.keyboard.press('Escape')
+  await expect(step(page)).toHaveText('Clip off, then start it two or three times before you judge.')
+  await page.getByRole('button', { name: 'Clip is off' }).click()
+  await expect(lastLine(page)).toContainText('clip off')
+  await atStation(page, shop, tag, 'triage')
+  await page.getByRole('tab', { name: /^Power-up/ }).click()
+  for (const start of ['1', '2']) {
+    await page.getByRole('radiogroup', { name: 'Fans' }).getByRole('radio', { name: 'on' }).click()
+    await page.getByRole('radiogroup', { name: 'Picture' }).getByRole('radio', { name: 'none' }).click()
+    await page.getByRole('button', { name: /^Note this power-up/ }).click()
+    await expect(page.getByRole('tab', { name: `Power-up ${start}` })).toBeVisible()
+  }
+  await saved(page)
+  await atStation(page, shop, tag, 'firmware')
+  await expect(step(page)).toHaveText(/^Dark since the write. The last step first/)
+  await page.getByRole('button', { name: 'All sits home' }).click()
+  await expect(step(page)).toHaveText(/^Dark since the write: read the chip’s ID/)
+  await page.getByRole('radio', { name: 'on the chip' }).click()
+  await page.getByRole('button', { name: 'Read the ID (simulated)' }).click()
+  await expect(step(page)).toHaveText('Put the original back: it was sound, and the board is no better.')
+  await page.getByRole('button', { name: 'Put the original back…' }).click()
+  await page.getByRole('dialog').getByRole('button', { name: /^Put the original back/ }).click()
+  await expect(lastLine(page)).toContainText('backup put back on the chip', { timeout: 90_000 })
+})
