@@ -32,6 +32,7 @@ import { testOf } from '../triage/reason/odds'
 import { judgeRails } from '../triage/instruments/rail-table'
 import { swapTells, swapWorks } from '../triage/instruments/swap-grid'
 import { cellState } from '../triage/model/stage'
+import { startOutcomes } from '../triage/model/start-model'
 
 export interface Dated extends Evidence {
   /** Line of the tape it comes from. */
@@ -87,6 +88,9 @@ const contentsSay: Readonly<Record<Verdict, readonly [outcome: string, reliabili
 }
 /** How far what was read only once is believed. */
 const READ_ONCE = 0.8
+
+/** Starts of one set-up that are counted beside the last: more of them say nothing more. */
+const MOST_STARTS = 15
 
 /** How far a claim is believed that was checked and holds. */
 const HOLDS = 0.95
@@ -256,7 +260,8 @@ function releaseEvidence(
 
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
- * had been done by then that a fault hangs on. Of the same test between two changes only the last counts. Limits: a power-up is taken as
+ * had been done by then that a fault hangs on. Of the same reading between two changes only the last counts; of starts
+ * each does. Limits: a power-up is taken as
  * made with the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
  * taken it off the map.
  */
@@ -297,11 +302,18 @@ export function evidenceOf(
     if (!testOf(test).outcomes.includes(outcome)) return
     const after = changes.filter((c) => c.seq < since).length
     const key = `${test} after ${after}`
-    if ((found.get(key)?.seq ?? -1) <= seq)
+    const before = found.get(key)
+    // Of starts each counts; of anything else that was read again, the last.
+    const earlier =
+      before && before.seq < seq && testOf(test).outcomes === startOutcomes
+        ? [...(before.earlier ?? []), before.outcome].slice(-MOST_STARTS)
+        : []
+    if ((before?.seq ?? -1) <= seq)
       found.set(key, {
         seq,
         test,
         outcome,
+        ...(earlier.length > 0 ? { earlier } : {}),
         ...(after > 0 ? { after } : {}),
         ...(reliability < 1 ? { reliability } : {}),
       })

@@ -21,7 +21,9 @@ import {
 } from './odds'
 import type { Change, Evidence } from './odds'
 import { chanceToTake } from '../model/repair'
-import { stopsIn } from '../model/start-model'
+import { startOutcomes, stopsIn } from '../model/start-model'
+import { pick } from '../../maths/pick'
+import { seeded } from '../../maths/seeded'
 import { asItCame } from '../model/setup'
 
 const prior = priorOdds([])
@@ -148,6 +150,53 @@ describe('the odds', () => {
     expect(unknownStages[each.indexOf(Math.max(...each))]).toBe('memory training')
     expect(unknownOdds(odds)).toBeGreaterThan(0.5)
   })
+  it('are Bayes over whether the starts of a board are drawn anew or once', () => {
+    const started = fc
+      .array(fc.constantFrom(...startOutcomes), { minLength: 2, maxLength: 4 })
+      .map((o): Evidence => ({ test: 'as it came', outcome: o[0]!, earlier: o.slice(1) }))
+    fc.assert(
+      fc.property(started, anyEvidence, (starts, more) => {
+        const byHand = tried(
+          [starts, more].map((e) => ({ ...e, after: 0 })),
+          [],
+        )
+        stand([starts, more]).forEach((p, h) => expect(p).toBeCloseTo(byHand[h]!, 9))
+      }),
+      { numRuns: 20 },
+    )
+  })
+  it('hear little of a tenth dark start, and much of one that came up among them', () => {
+    const dark = (n: number, last = 'fans, no lamp') =>
+      stand([{ test: 'as it came', outcome: last, earlier: Array<string>(n - 1).fill('fans, no lamp') }])
+    const moved = (a: Float64Array, b: Float64Array) =>
+      faultOdds(a).reduce((all, p, i) => all + Math.abs(p - faultOdds(b)[i]!), 0)
+    expect(moved(dark(10), dark(2))).toBeLessThan(moved(dark(1), prior) / 3)
+    expect(of(dark(12), 'firmware corrupt')).toBeGreaterThan(of(dark(2), 'firmware corrupt') / 2)
+    // What comes and goes is no fault that stops every start.
+    const lit = (...earlier: string[]) => stand([{ test: 'as it came', outcome: 'CPU lamp', earlier }])
+    const beside = (odds: Float64Array) => of(odds, 'cell weak') / of(odds, 'CPU')
+    expect(beside(lit('system loads', 'system loads'))).toBeGreaterThan(
+      4 * beside(lit('CPU lamp', 'CPU lamp')),
+    )
+  })
+  it('come true as said, whether the starts of a board are drawn anew or are copies', () => {
+    const draw = seeded(41)
+    const one = (likeness: number) => {
+      const ids = hypotheses[pick(prior.subarray(0, UNKNOWN), draw)]!
+      const row = testOf('as it came').odds(ids)
+      const seen = [pick(row, draw)]
+      while (seen.length < 5) seen.push(draw() < likeness ? seen.at(-1)! : pick(row, draw))
+      const [last, ...before] = seen.map((o) => startOutcomes[o]!)
+      const each = faultOdds(stand([{ test: 'as it came', outcome: last!, earlier: before }]))
+      const top = each.indexOf(Math.max(...each))
+      return { said: each[top]!, true: ids.includes(faultIds[top]!) ? 1 : 0 }
+    }
+    for (const likeness of [0, 1]) {
+      const all = Array.from({ length: 400 }, () => one(likeness))
+      const mean = (of: 'said' | 'true') => all.reduce((sum, a) => sum + a[of], 0) / all.length
+      expect(Math.abs(mean('said') - mean('true'))).toBeLessThan(0.07)
+    }
+  })
   it('believe one lamp of a board more than the same lamp a fifth time', () => {
     const starts = ['as it came', 'cold start', 'needed only', 'settings cleared', 'trained']
     const at = (n: number) =>
@@ -187,11 +236,18 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
           const { outcomes } = testOf(e.test)
           const chance = (o: string) => likelihood(testOf(e.test))[outcomes.indexOf(o)]![at]!
           const lamps = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp']
-          const seen =
-            lampsLie && lamps.includes(e.outcome)
-              ? lamps.reduce((all, lamp) => all + chance(lamp) / 4, 0)
-              : chance(e.outcome)
-          p *= 0.98 * seen + 0.02 / outcomes.length
+          const comesTo = (o: string) =>
+            lampsLie && lamps.includes(o) ? lamps.reduce((all, lamp) => all + chance(lamp) / 4, 0) : chance(o)
+          const noted = (is: string, as: string) => (is === as ? 0.98 : 0) + 0.02 / outcomes.length
+          // Every way a start can have come to what was noted of it; one way for all, or one for each.
+          const starts = [...(e.earlier ?? []), e.outcome]
+          const each = (as: string) => outcomes.reduce((all, is) => all + comesTo(is) * noted(is, as), 0)
+          const anew = starts.reduce((all, as) => all * each(as), 1)
+          const once = outcomes.reduce(
+            (all, is) => all + comesTo(is) * starts.reduce((w, as) => w * noted(is, as), 1),
+            0,
+          )
+          p *= (anew + once) / 2
         }
         return at
       }

@@ -23,6 +23,8 @@ export interface Evidence {
   readonly test: string
   readonly outcome: string
   readonly after?: number
+  /** What the starts before it came to, of the same set-up and with nothing done in between. */
+  readonly earlier?: readonly string[]
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
 }
@@ -303,28 +305,46 @@ export function withoutEach(
 /** How often a reading made here is noted as another than it was (bench default). */
 const MISREAD = 0.02
 
-/** Chance of what was seen, by hypothesis of the board as it stood. */
+/**
+ * Chance of what was seen, by hypothesis of the board as it stood: r·P(outcome | h) + (1 − r)/outcomes.
+ *
+ * Starts of one set-up are as alike as this board makes them, and nobody knows how much that is. Either what a start comes
+ * to is drawn anew each time, Πₖ (r·P(oₖ | h) + (1 − r)/n), or once for all of them and each was noted rightly or not,
+ * Σₒ P(o | h)·Πₖ (r·[oₖ = o] + (1 − r)/n); each as likely as the other. So the tenth dark start says little that the
+ * second did not, and one that came up among dark ones says that it comes and goes.
+ */
 function chanceOf(seen: Evidence): (h: number, lampsLie: boolean) => number {
   const test = testOf(seen.test)
-  const o = test.outcomes.indexOf(seen.outcome)
-  if (o < 0) throw new RangeError(`“${seen.outcome}” is no outcome of “${seen.test}”`)
+  const all = [...(seen.earlier ?? []), seen.outcome]
+  const at = all.map((outcome) => {
+    const o = test.outcomes.indexOf(outcome)
+    if (o < 0) throw new RangeError(`“${outcome}” is no outcome of “${seen.test}”`)
+    return o
+  })
   const rows = likelihood(test)
-  const row = rows[o]!
-  const lying = lamps.has(seen.outcome) ? anyLamp(rows) : row
+  // Of a board whose lamps lie any lamp may stand for any stage.
+  const lying = (o: number) => (lamps.has(test.outcomes[o]!) ? anyLamp(rows) : rows[o]!)
   // One reading in so many is noted as another, whoever reads it.
   const r = (seen.reliability ?? 1) * (1 - MISREAD)
   const blur = (1 - r) / test.outcomes.length
-  return (h, lampsLie) => r * (lampsLie ? lying : row)[h]! + blur
+  const [row, lie] = [rows[at[0]!]!, lying(at[0]!)]
+  if (at.length === 1) return (h, lampsLie) => r * (lampsLie ? lie : row)[h]! + blur
+  const noted = rows.map((_, o) => at.reduce((product, k) => product * ((k === o ? r : 0) + blur), 1))
+  return (h, lampsLie) => {
+    const p = (o: number) => (lampsLie ? lying(o) : rows[o]!)[h]!
+    const anew = at.reduce((product, o) => product * (r * p(o) + blur), 1)
+    return (anew + noted.reduce((sum, chance, o) => sum + chance * p(o), 0)) / 2
+  }
 }
 
-/** Chance of each thing that was seen, given the odds over the board as it came in and which changes took. */
+/** Chance of each thing that was seen, a start by itself, given the odds over the board as it came in and which changes took. */
 export function expected(
   odds: Float64Array,
   evidence: readonly Evidence[],
   changes: readonly Change[] = [],
 ): readonly number[] {
   const cases = new Cases(changes)
-  return evidence.map((seen) => {
+  return evidence.map(({ earlier: _, ...seen }) => {
     const chance = chanceOf(seen)
     let sum = 0
     cases.each(seen.after ?? 0, (place, h, lampsLie) => (sum += odds[place]! * chance(h, lampsLie)))
