@@ -177,6 +177,7 @@ export class SecondBoard implements BoardOnBench {
     const upTo = (at: number) => (stop = Math.min(stop, at))
     if (setup.cpu === 'none') upTo(FETCH)
     if (setup.memory === 'none') upTo(MEMORY)
+    if (setup.drive === 'none') upTo(BOOT)
     if (this.unknown !== null) upTo(this.unknown)
     for (const fault of this.wrong) if (this.keepsBack(fault, setup)) upTo(parts[fault].at)
     return stop
@@ -378,5 +379,26 @@ const probes: Readonly<Record<string, (stop: number) => Picked<string>>> = {
             ['read once', 0.03],
             ['read and read again', 0.01],
           ],
+  'fans settle': (s) =>
+    s > CPU
+      ? [
+          ['settle', 0.9],
+          ['full speed', 0.1],
+        ]
+      : s > GOOD
+        ? [
+            ['full speed', 0.62],
+            ['settle', 0.38],
+          ]
+        : s > REQUEST
+          ? [
+              ['do not turn', 0.5],
+              ['full speed', 0.3],
+              ['settle', 0.2],
+            ]
+          : [
+              ['do not turn', 0.96],
+              ['settle', 0.04],
+            ],
   beeps: (s) => yes('silent', s > CPU ? 0.08 : 0.96, 'beeps or memory code'),
 }

@@ -114,19 +114,60 @@ export const parts: Readonly<Record<FaultId, Part>> = {
     out: (s) => s.chip === 'second',
     seen: { 'chip contents': ['differ', 0.97] },
   },
+  'firmware partly corrupt': {
+    at: MEMORY,
+    blocks: 0.94,
+    out: (s) => s.chip === 'second',
+    seen: { 'chip contents': ['differ', 0.96] },
+  },
   'firmware chip': {
     at: FETCH,
     blocks: 0.96,
     out: (s) => s.chip === 'second',
-    seen: { 'chip id': ['wrong or none', 0.94], 'round the chip': ['chip reworked', 0.2] },
+    seen: {
+      'chip id': ['another', 0.94],
+      'round the chip': ['chip reworked', 0.25],
+      marking: ['another chip', 0.9],
+    },
   },
+  'chip dead': {
+    at: FETCH,
+    blocks: 0.97,
+    out: (s) => s.chip === 'second',
+    seen: { 'chip id': ['none', 0.96], marking: ['no chip there', 0.15] },
+  },
+  'strip off': {
+    at: STANDBY,
+    blocks: 1,
+    out: (s) => s.supply === 'bench supply',
+    seen: { strip: ['off', 0.96] },
+  },
+  'core regulator part': {
+    at: GOOD,
+    blocks: 0.93,
+    rail: ['vcore', 'dead'],
+    seen: { 'round the socket': ['part broken at the regulator', 0.7], outside: ['a part missing', 0.25] },
+  },
+  'memory A lines': {
+    at: MEMORY,
+    blocks: 0.92,
+    out: noA,
+    seen: { 'round the socket': ['lines scratched', 0.5] },
+  },
+  'memory B lines': {
+    at: MEMORY,
+    blocks: 0.92,
+    out: noB,
+    seen: { 'round the socket': ['lines scratched', 0.5] },
+  },
+  'CPU memory side': { at: MEMORY, blocks: 0.9, out: good, seen: { 'CPU elsewhere': ['fails', 0.88] } },
   'chip joint': {
     at: FETCH,
     blocks: 0.95,
     out: (s) => s.chip === 'second',
     seen: {
       'chip lines': ['open', 0.94],
-      'chip id': ['wrong or none', 0.65],
+      'chip id': ['none', 0.65],
       'round the chip': ['chip reworked', 0.35],
     },
   },
@@ -138,7 +179,7 @@ export const parts: Readonly<Record<FaultId, Part>> = {
   'chip supply part': {
     at: FETCH,
     blocks: 0.93,
-    seen: { 'round the chip': ['another part gone', 0.82], 'chip id': ['wrong or none', 0.7] },
+    seen: { 'round the chip': ['another part gone', 0.82], 'chip id': ['none', 0.7] },
   },
   'controller line part': {
     at: REQUEST,

@@ -15,8 +15,9 @@ import Joi from 'joi'
 import type { Finding, Row } from '@/core/tables/finding'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
-import type { Change, Evidence } from '@/core/triage/reason/odds'
-import { shelfItems } from '@/core/triage/model/bench-test'
+import type { Change } from '@/core/triage/model/repair'
+import type { Evidence } from '@/core/triage/reason/odds'
+import { outcomesMeant, shelfItems } from '@/core/triage/model/bench-test'
 import { readCodes, readCodeTable } from '@/core/triage/instruments/code-tape'
 import { cellWords, readCell } from '@/core/triage/instruments/coin-cell'
 import type { CellSeen } from '@/core/triage/instruments/coin-cell'
@@ -31,8 +32,8 @@ import { readGrid } from '@/core/triage/instruments/swap-grid'
 import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { benchTests } from '@/core/triage/model/bench-tests'
 import { faultIds, faults } from '@/core/triage/model/faults'
-import { curedBy } from '@/core/triage/model/repair'
-import { testOf } from '@/core/triage/reason/odds'
+import { changedBy } from '@/core/triage/model/repair'
+import { asItCounts, testOf } from '@/core/triage/reason/odds'
 import { readCsv } from '@/tables/read-csv'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
@@ -111,21 +112,21 @@ function inOrder(
       )
     repair(by)
     const after = changes.length
-    changes.push(...curedBy(seen.test).map((fault) => ({ is: 'cured' as const, fault })))
+    changes.push(...changedBy(seen.test))
     return { ...seen, after }
   })
   repair(mended)
-  return { evidence: dated, changes }
+  return { evidence: asItCounts(dated), changes }
 }
 
 /** The evidence, each outcome being one of its test. */
 function known({ evidence }: Pick<Asked, 'evidence'>): void {
   evidence.forEach(({ test, outcome }, i) => {
-    const { outcomes } = testOf(test)
-    if (!outcomes.includes(outcome))
+    const asked = testOf(test)
+    if (outcomesMeant(asked, outcome).length === 0)
       throw new BadInput(
         `evidence.${i}.outcome`,
-        `“${outcome}” is no outcome of ${test}; it gives ${outcomes.join(', ')}`,
+        `“${outcome}” is no outcome of ${test}; it gives ${[...asked.outcomes, ...Object.keys(asked.open ?? {})].join(', ')}`,
       )
   })
 }

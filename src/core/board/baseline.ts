@@ -1,14 +1,20 @@
 /** What a power-up looked like. */
 export interface Baseline {
-  readonly fans: 'off' | 'twitch' | 'on' | 'not noted'
+  /** Restarts: they come on, go off and come on again by themselves. */
+  readonly fans: 'off' | 'twitch' | 'restarts' | 'on' | 'not noted'
+  /** Whether they stay at full speed or settle. */
+  readonly fanSpeed?: 'full speed' | 'settle'
   readonly current: 'none' | 'standby' | 'steady' | 'cycling' | 'trips' | 'not noted'
   readonly amps: number | null
-  readonly lamp: 'none' | 'cpu' | 'memory' | 'graphics' | 'boot' | 'not noted'
+  readonly lamp: 'none' | 'cpu' | 'memory' | 'graphics' | 'boot' | 'in turn' | 'flashing' | 'not noted'
   readonly beeps: string
   readonly cpuHeat: 'cold' | 'warm' | 'hot' | 'not noted'
   readonly codes: readonly string[]
-  readonly picture: 'none' | 'maker screen' | 'system loads' | 'not noted'
+  readonly picture: 'none' | 'maker screen' | 'settings screen' | 'system loads' | 'not noted'
 }
+
+/** Whether there was a picture: then it has run. */
+export const hasPicture = ({ picture }: Baseline): boolean => picture !== 'none' && picture !== 'not noted'
 
 /** A power-up of which nothing is noted yet. */
 export const nothingNoted: Baseline = {

@@ -52,6 +52,8 @@ export interface BoardBodies {
     readonly heatsink?: boolean
     readonly modules?: readonly string[]
     readonly card?: string | null
+    /** What it is to start the system from. */
+    readonly drive?: string | null
   }
   supply: { readonly limitA: number | null }
   look: {

@@ -50,6 +50,11 @@ const testSees: Readonly<Record<string, Readonly<Record<string, LookHazard>>>> =
     'another part gone': 'part gone',
     'chip reworked': 'harmless',
   },
+  'round the socket': {
+    clear: 'harmless',
+    'part broken at the regulator': 'cracked',
+    'lines scratched': 'harmless',
+  },
 }
 
 /** The look a test amounts to, or null when it is none. */

@@ -1,6 +1,7 @@
 import type { Line } from '../tape/line'
 import type { BoardChange } from '../tape/slice'
 import { nothingNoted } from './baseline'
+import { hasPicture } from './baseline'
 import type { Baseline } from './baseline'
 import type { BoardBodies } from './bodies'
 import { placeOf } from './hazard'
@@ -126,6 +127,7 @@ function wentWrong(b: Baseline, limitA: number | null): string {
   if (b.amps !== null && limitA !== null && b.amps >= limitA * AT_LIMIT)
     return `it ran at its limit of ${limitA} A`
   if (b.fans === 'off' || b.fans === 'twitch') return 'the fans stood still'
+  if (b.fans === 'restarts') return 'it restarted by itself'
   if (b.cpuHeat === 'hot') return 'the CPU got hot'
   return ''
 }
@@ -144,7 +146,7 @@ export function provesNothing(b: Baseline, limitA: number | null, cpu: CpuState 
   if (b.amps === null) return 'the amperes were not noted'
   if (b.fans === 'not noted') return 'the fans were not noted'
   if (cpu === 'in' && b.cpuHeat === 'not noted') return 'nobody felt the CPU'
-  if (cpu === 'out' && (b.cpuHeat === 'warm' || b.picture === 'maker screen' || b.picture === 'system loads'))
+  if (cpu === 'out' && (b.cpuHeat === 'warm' || hasPicture(b)))
     return 'it did what takes a CPU, and none is noted as fitted'
   return ''
 }
@@ -241,7 +243,7 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
     case 'baseline': {
       const b = entry.body
       if (b.current === 'trips') trips()
-      if (b.picture === 'maker screen' || b.picture === 'system loads') next.ranHere = true
+      if (hasPicture(b)) next.ranHere = true
       next.provedNothing = provesNothing(b, before.supplyLimitA, next.cpu)
       if (next.provedNothing === '') next.proved = seq
       else if (wentWrong(b, before.supplyLimitA)) next.proved = 0
@@ -313,7 +315,9 @@ function hearTest(
   if (outcome === 'trips') say.trips()
   else if (test === 'current' && outcome === 'cycling') say.went({ ...nothingNoted, current: 'cycling' })
   else if (test === 'current' && outcome === 'nothing') say.went({ ...nothingNoted, current: 'none' })
-  if (outcome === 'maker screen' || outcome === 'system loads') next.ranHere = true
+  if (outcome === 'restarts') say.went({ ...nothingNoted, fans: 'restarts' })
+  if (outcome === 'maker screen' || outcome === 'settings screen' || outcome === 'system loads')
+    next.ranHere = true
   if (test === 'socket' || test === 'swept')
     next.socketFound = /touch|sense/.test(outcome) ? outcome : outcome === 'clear' ? '' : next.socketFound
   if ((test === 'CPU proud' || test === 'seat gauged') && outcome === 'proud')

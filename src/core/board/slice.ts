@@ -28,6 +28,10 @@ type Told<K extends 'rail' | 'volts' | 'cell'> = Noted & BoardBodies[K]
 /** A rail told in a word; asked about, as a reading is, when it contradicts what is known to be fitted. */
 type RailTold = Told<'rail'> & { readonly asked?: true }
 
+/** What a board may be started without. */
+const removable = ['CPU', 'modules', 'drive'] as const
+type Without = readonly (typeof removable)[number][]
+
 export interface BoardState {
   readonly railLog: readonly RailReading[]
   readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
@@ -41,15 +45,19 @@ export interface BoardState {
     readonly cells: readonly Told<'cell'>[]
   }
   readonly currents: readonly (Noted & BoardBodies['current'])[]
-  /** Power-ups, with the CPU that was in the socket. */
-  readonly baselines: readonly (Noted & Baseline & { readonly cpu: string | null })[]
+  /** Power-ups, with the CPU that was in the socket, and what was said to be out. */
+  readonly baselines: readonly (Noted &
+    Baseline & { readonly cpu: string | null; readonly without: Without })[]
   readonly looks: readonly (Noted & BoardBodies['look'])[]
   readonly fitted: {
     readonly cpu: string | null
     readonly heatsink: boolean
     readonly modules: readonly string[]
     readonly card: string | null
+    readonly drive: string | null
   }
+  /** What was said to be out, which is more than that nobody said it is in. */
+  readonly without: Without
   readonly supplyLimitA: number | null
   readonly loose: LooseItems
   /** Place on the tape of the last change to socket or parts, of other changes, and of the last power-up. */
@@ -81,7 +89,8 @@ const initial = (): BoardState => ({
   currents: [],
   baselines: [],
   looks: [],
-  fitted: { cpu: null, heatsink: false, modules: [], card: null },
+  fitted: { cpu: null, heatsink: false, modules: [], card: null, drive: null },
+  without: [],
   supplyLimitA: null,
   loose: nothingLoose,
   lastTouched: 0,
@@ -131,7 +140,8 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       opens: 'triage',
       words: ({ body: b }) => {
         const noted = [
-          b.fans !== 'not noted' && `fans ${b.fans}`,
+          b.fans !== 'not noted' && (b.fans === 'restarts' ? 'restarts by itself' : `fans ${b.fans}`),
+          b.fanSpeed && (b.fanSpeed === 'settle' ? 'fans settle' : 'fans stay at full speed'),
           b.current !== 'not noted' && `current ${b.current}${b.amps === null ? '' : ` ${b.amps} A`}`,
           b.lamp !== 'not noted' && `debug LED ${b.lamp === 'cpu' ? 'CPU' : b.lamp}`,
           b.beeps && `beeps ${b.beeps}`,
@@ -149,6 +159,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
           b.heatsink !== undefined && `heatsink ${b.heatsink ? 'on' : 'off'}`,
           b.modules && `memory in ${b.modules.join(', ') || 'no slot'}`,
           b.card !== undefined && (b.card ? `card ${b.card}` : 'no card'),
+          b.drive !== undefined && (b.drive ? `drive ${b.drive}` : 'no drive'),
         ]
         return `fitted: ${noted.filter(Boolean).join(', ')}`
       },
@@ -227,7 +238,12 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     },
     baseline(s, line) {
       const { cpu } = s.fitted
-      s.baselines.push({ ...notedOf(line), ...line.body, cpu } as (typeof s.baselines)[number])
+      s.baselines.push({
+        ...notedOf(line),
+        ...line.body,
+        cpu,
+        without: s.without,
+      } as (typeof s.baselines)[number])
       s.lastPowered = line.seq
     },
     look(s, line) {
@@ -240,6 +256,12 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       // Another CPU had the heatsink off; unless it is noted again it counts as none.
       const off = cpu !== undefined && (cpu === null || cpu !== s.fitted.cpu)
       Object.assign(s.fitted, off ? { heatsink: false } : {}, line.body)
+      const { modules, drive } = line.body
+      const said = { CPU: cpu === null, modules: modules?.length === 0, drive: drive === null }
+      const told = { CPU: cpu, modules, drive }
+      s.without = removable.filter((part) =>
+        told[part] === undefined ? s.without.includes(part) : said[part],
+      )
     },
     supply(s, line) {
       s.supplyLimitA = line.body.limitA
@@ -250,6 +272,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     seat(s, line) {
       s.fitted.cpu = line.body.cpu
       s.fitted.heatsink = line.body.heatsink === true
+      s.without = s.without.filter((part) => part !== 'CPU')
     },
     written(s, line) {
       s.changed.firmware = line.seq

@@ -1,6 +1,6 @@
 import type { Verdict } from '../firmware/image/same-code'
 import { readHexBytes, readId, sameId } from '../firmware/chip/jedec-id'
-import { jointChanges, sayLines } from '../firmware/chip/refit'
+import { refitChanges, sayLines } from '../firmware/chip/refit'
 import type { ChipWanted } from '../firmware/chip/substitute'
 import { wantedOf } from '../firmware/chip/taken-chips'
 import { listedAt } from '../firmware/route/listed'
@@ -11,6 +11,7 @@ import type { JobState } from './job-state'
 import type { References } from './references'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
+import { hasPicture } from '../board/baseline'
 import type { Baseline } from '../board/baseline'
 import { rails } from '../board/rail'
 import { placeOf } from '../board/hazard'
@@ -22,17 +23,18 @@ import { shorts } from '../socket/damage/short'
 import { fieldOf } from '../socket/model/socket'
 import type { Socket } from '../socket/model/socket'
 import type { FunctionGroup } from '../board/function-group'
+import { outcomesMeant } from '../triage/model/bench-test'
 import { inSocket } from '../triage/model/bench-tests'
 import { readCodes } from '../triage/instruments/code-tape'
 import { faultIds } from '../triage/model/faults'
-import { curedBy } from '../triage/model/repair'
+import { brings, changedBy } from '../triage/model/repair'
 import type { FaultId } from '../triage/model/faults'
-import type { Change, Evidence } from '../triage/reason/odds'
-import { testOf } from '../triage/reason/odds'
+import type { Change } from '../triage/model/repair'
+import type { Evidence } from '../triage/reason/odds'
+import { asItCounts, testOf } from '../triage/reason/odds'
 import { judgeRails } from '../triage/instruments/rail-table'
 import { swapTells, swapWorks } from '../triage/instruments/swap-grid'
 import { cellState } from '../triage/model/stage'
-import { startOutcomes } from '../triage/model/start-model'
 
 export interface Dated extends Evidence {
   /** Line of the tape it comes from. */
@@ -41,11 +43,27 @@ export interface Dated extends Evidence {
 
 /** What a power-up comes to, or null when too little of it was noted. */
 export function startOutcome(b: Baseline): string | null {
-  if (b.picture === 'maker screen' || b.picture === 'system loads') return b.picture
+  if (hasPicture(b)) return b.picture
   if (b.fans === 'off') return 'nothing'
   if (b.fans === 'twitch') return 'twitches'
-  if (b.lamp === 'not noted') return null
+  if (b.fans === 'restarts') return 'restarts'
+  if (b.lamp === 'in turn') return 'lamps in turn'
+  if (b.lamp === 'not noted' || b.lamp === 'flashing')
+    return b.fans === 'not noted' ? null : b.picture === 'none' ? 'fans, dark' : 'fans turn'
   return b.lamp === 'none' ? 'fans, no lamp' : `${b.lamp === 'cpu' ? 'CPU' : b.lamp} lamp`
+}
+
+/** A start by what was in the board: without a part it is another test, and so it is with a known-good CPU. */
+function startedAs(
+  { seq, cpu, without }: JobState['board']['baselines'][number],
+  { firmware }: JobState,
+  reference: Partial<References>,
+): string {
+  if (without.includes('CPU')) return 'no CPU'
+  if (without.includes('modules')) return 'no memory'
+  if (without.includes('drive')) return 'no drive'
+  const lent = cpu !== null && /^(bench|known-good)\b/i.test(cpu)
+  return lent && listedAt(firmware, reference, cpu, seq)?.listed !== 'no' ? 'known-good CPU' : 'as it came'
 }
 
 const currentSays = {
@@ -89,9 +107,6 @@ const contentsSay: Readonly<Record<Verdict, readonly [outcome: string, reliabili
 /** How far what was read only once is believed. */
 const READ_ONCE = 0.8
 
-/** Starts of one set-up that are counted beside the last: more of them say nothing more. */
-const MOST_STARTS = 15
-
 /** How far a claim is believed that was checked and holds. */
 const HOLDS = 0.95
 
@@ -115,6 +130,12 @@ function lookSays({
     if (clear) return ['round the chip', 'clear']
     if (hazard && hazard !== 'part gone' && !/\bgone\b|missing/i.test(seen)) return null
     return ['round the chip', /resistor/i.test(seen) ? 'a resistor gone' : 'another part gone']
+  }
+  if (place === 'round the socket') {
+    if (clear) return ['round the socket', 'clear']
+    if (is('cracked', /crack|broken/i) || hazard === 'part gone' || hazard === 'burnt')
+      return ['round the socket', 'part broken at the regulator']
+    if (/scratch|cut|line|trace/i.test(seen)) return ['round the socket', 'lines scratched']
   }
   if (place === 'wiring, supply, cooler') {
     if (clear) return ['front wiring', 'right']
@@ -185,17 +206,17 @@ function mapEvidence(state: JobState, socket: Socket | null) {
 function idEvidence(
   { firmware }: JobState,
   wanted: ChipWanted | null,
-): readonly { readonly seq: number; readonly outcome: 'wrong or none' | 'right' }[] {
+): readonly { readonly seq: number; readonly outcome: 'none' | 'another' | 'right' }[] {
   const { steps, chipSince } = firmware
   const ofEach = [false, true].map((now) =>
     steps.findLast((f) => f.chipId !== undefined && f.seq >= chipSince === now),
   )
-  const said = (chipId: string): 'wrong or none' | 'right' | null => {
+  const said = (chipId: string): 'none' | 'another' | 'right' | null => {
     const bytes = readHexBytes(chipId)
     const read = bytes && readId(bytes)
-    if (read?.is !== 'read') return 'wrong or none'
+    if (read?.is !== 'read') return 'none'
     if (wanted?.takes.some((known) => sameId(known, read.id))) return 'right'
-    return wanted?.checksId ? 'wrong or none' : null
+    return wanted?.checksId ? 'another' : null
   }
   const answers = (chipId: string) => readId(readHexBytes(chipId) ?? new Uint8Array(0)).is === 'read'
   return ofEach.flatMap((step) => {
@@ -281,7 +302,7 @@ export function evidenceOf(
   for (const { seq, fault } of state.triage.mended) if (isFault(fault)) mend(seq, fault)
   if (map.mended) mend(lastStroke, map.mended)
   for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
-  changes.push(...jointChanges(state.firmware))
+  changes.push(...refitChanges(state.firmware))
   for (const { seq, ref, did } of state.parts.noted) {
     const missing = state.parts.noted.findLast(
       (p) => p.ref === ref && p.did === 'found missing' && p.seq < seq,
@@ -293,30 +314,24 @@ export function evidenceOf(
   if (runsCpu.mended !== null) mend(runsCpu.mended, 'CPU unsupported')
   const ids = idEvidence(state, reference.chips ? wantedOf(reference.chips) : null)
   const { chipSince } = state.firmware
-  if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'wrong or none') mend(chipSince, 'firmware chip')
+  if (ids.findLast((i) => i.seq < chipSince)?.outcome === 'another') mend(chipSince, 'firmware chip')
+  if (chipSince > 0) changes.push({ seq: chipSince, is: 'made', fault: 'firmware chip' })
   for (const { seq, test } of state.triage.trials)
-    for (const fault of curedBy(test)) changes.push({ seq, is: 'cured', fault })
+    for (const change of changedBy(test)) changes.push({ seq, ...change })
+  for (const swap of state.triage.swaps)
+    for (const change of changedBy(swapSays(swap)?.[0] ?? '')) changes.push({ seq: swap.seq, ...change })
   changes.sort((a, b) => a.seq - b.seq)
-  const found = new Map<string, Dated>()
+  const seen: Dated[] = []
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
-    if (!testOf(test).outcomes.includes(outcome)) return
+    if (outcomesMeant(testOf(test), outcome).length === 0) return
     const after = changes.filter((c) => c.seq < since).length
-    const key = `${test} after ${after}`
-    const before = found.get(key)
-    // Of starts each counts; of anything else that was read again, the last.
-    const earlier =
-      before && before.seq < seq && testOf(test).outcomes === startOutcomes
-        ? [...(before.earlier ?? []), before.outcome].slice(-MOST_STARTS)
-        : []
-    if ((before?.seq ?? -1) <= seq)
-      found.set(key, {
-        seq,
-        test,
-        outcome,
-        ...(earlier.length > 0 ? { earlier } : {}),
-        ...(after > 0 ? { after } : {}),
-        ...(reliability < 1 ? { reliability } : {}),
-      })
+    seen.push({
+      seq,
+      test,
+      outcome,
+      ...(after > 0 ? { after } : {}),
+      ...(reliability < 1 ? { reliability } : {}),
+    })
   }
   for (const reading of state.board.railLog) {
     const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails ?? null)[0]!
@@ -373,7 +388,11 @@ export function evidenceOf(
   }
   for (const b of state.board.baselines) {
     const outcome = startOutcome(b)
-    if (outcome) put(b.seq, 'as it came', outcome)
+    if (outcome) put(b.seq, startedAs(b, state, reference), outcome)
+    if (b.fanSpeed) put(b.seq, 'fans settle', b.fanSpeed)
+    // What beeps is past its first steps; what is silent may have no beeper.
+    if (b.beeps.trim() !== '' && !/^(none|no|silent|-)$/i.test(b.beeps.trim()))
+      put(b.seq, 'beeps', 'beeps or memory code')
     if (b.current !== 'not noted') put(b.seq, 'current', currentSays[b.current])
     if (b.cpuHeat !== 'not noted') put(b.seq, 'warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }
@@ -396,19 +415,20 @@ export function evidenceOf(
   for (const { seq, outcome, trust } of runsCpu.known)
     put(seq, 'version', outcome, runsCpu.mended !== null && seq >= runsCpu.mended ? seq + 1 : seq, trust)
   // A claim counts for what it says, as far as it is believed, until the same was seen here.
-  const seenHere = new Set([...found.values()].map((e) => e.test))
+  const seenHere = new Set(seen.map((e) => e.test))
   const claimed = state.intake.claims.flatMap(({ seq, weighed, checked }): Dated[] => {
     if (!weighed || checked?.verdict === 'wrong' || seenHere.has(weighed.test)) return []
-    if (!testOf(weighed.test).outcomes.includes(weighed.outcome)) return []
+    if (outcomesMeant(testOf(weighed.test), weighed.outcome).length === 0) return []
     const reliability =
       checked?.verdict === 'holds' ? Math.max(HOLDS, weighed.reliability) : weighed.reliability
     return [{ seq, test: weighed.test, outcome: weighed.outcome, reliability }]
   })
-  const evidence = [...found.values(), ...claimed].sort((a, b) => a.seq - b.seq)
+  const here = asItCounts(seen.sort((a, b) => a.seq - b.seq))
+  const evidence = [...here, ...claimed].sort((a, b) => a.seq - b.seq)
   return {
     evidence,
     changes: changes.map(({ is, fault }) => ({ is, fault })),
-    mended: [...new Set(changes.filter((c) => c.is !== 'made').map((c) => c.fault))],
+    mended: [...new Set(changes.filter((c) => !brings(c)).map((c) => c.fault))],
   }
 }
 

@@ -25,6 +25,7 @@ const tried: Readonly<Record<string, Omit<Bodies['swap'], 'outcome'>>> = {
 const lookedAt: Readonly<Record<string, string>> = {
   outside: 'outside of the board',
   'round the chip': 'round the firmware chip',
+  'round the socket': 'round the socket',
 }
 
 const lampOf = /^(CPU|memory|graphics|boot) lamp$/

@@ -25,7 +25,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'no picture since more memory was put in',
     history: ['worked on by others'],
     faults: ['slot B'],
-    limitMinutes: 60,
+    limitMinutes: 90,
   },
   {
     id: 'after-the-storm',
@@ -88,7 +88,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'wrong time every morning, and then it does not start',
     history: ['long unplugged'],
     faults: ['cell holder'],
-    limitMinutes: 45,
+    limitMinutes: 50,
   },
   {
     id: 'outside',
@@ -97,7 +97,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'nothing happens when the button is pressed',
     history: ['none known'],
     faults: ['front wiring'],
-    limitMinutes: 45,
+    limitMinutes: 50,
   },
 ]
 

@@ -155,16 +155,22 @@ export function sayLines({ lines }: FirmwareBodies['refit']): 'open' | 'through'
       : null
 }
 
-/** Soldered on again a joint may be open; reflowed, it is put right. */
-export function jointChanges({
+/** Soldered on again a joint may be open, and a part beside it gone; reflowed, the joint is put right. */
+export function refitChanges({
   moves,
   refits,
 }: {
   readonly moves: Moves
   readonly refits: Refits
-}): readonly { readonly seq: number; readonly is: 'made' | 'mended'; readonly fault: 'chip joint' }[] {
+}): readonly {
+  readonly seq: number
+  readonly is: 'made' | 'mended'
+  readonly fault: 'chip joint' | 'chip resistor'
+}[] {
   const made = moves.flatMap(({ to, by, seq }) =>
-    to === 'on' && by !== 'hand' ? [{ seq, is: 'made' as const, fault: 'chip joint' as const }] : [],
+    to === 'on' && by !== 'hand'
+      ? (['chip joint', 'chip resistor'] as const).map((fault) => ({ seq, is: 'made' as const, fault }))
+      : [],
   )
   const mended = refits.flatMap(({ seq, reflowed }) =>
     reflowed ? [{ seq, is: 'mended' as const, fault: 'chip joint' as const }] : [],

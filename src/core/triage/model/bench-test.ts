@@ -7,7 +7,7 @@ import { asItCame } from './setup'
 import type { Setup } from './setup'
 import { stages } from './stage'
 import type { Stage } from './stage'
-import { outcomeByStage, startOutcomes, stopsIn } from './start-model'
+import { openOutcomes, outcomeByStage, startOutcomes, stopsIn } from './start-model'
 import type { UnknownStage } from './start-model'
 
 /** What a test needs from the shelf. */
@@ -33,6 +33,10 @@ export interface BenchTest {
   readonly id: string
   readonly say: string
   readonly outcomes: readonly string[]
+  /** Outcomes as they may be noted that leave open which of several it was. */
+  readonly open?: Readonly<Record<string, readonly string[]>>
+  /** Outcomes by the names they had, as they stand on older tapes. */
+  readonly former?: Readonly<Record<string, string>>
   readonly minutes: number
   readonly needs: readonly ShelfItem[]
   /** A start of the board: it asks the power gate. */
@@ -43,6 +47,10 @@ export interface BenchTest {
   /** @param unknown a stage at which something in no list stops it: seen by starts alone */
   readonly odds: (ids: readonly FaultId[], unknown?: UnknownStage) => Float64Array
 }
+
+/** The outcomes that one as it is noted stands for; none where the test has no such outcome. */
+export const outcomesMeant = ({ outcomes, open, former }: BenchTest, noted: string): readonly string[] =>
+  outcomes.includes(noted) ? [noted] : (open?.[noted] ?? (former?.[noted] ? [former[noted]] : []))
 
 type Cost = readonly [minutes: number, ...needs: ShelfItem[]]
 
@@ -64,6 +72,7 @@ export function start(
     setup,
     powers: true,
     outcomes: startOutcomes,
+    open: openOutcomes,
     odds: (ids, unknown) => seen(stopsIn(ids, setup, unknown), outcomeByStage),
   }
 }

@@ -37,8 +37,23 @@ const nearChip: Names = {
   'chip supply part': 'another part gone',
   'controller line part': 'another part gone',
   'firmware chip': 'chip reworked',
+  'chip dead': 'chip reworked',
   'chip joint': 'chip reworked',
 }
+
+const roundSocket: Names = {
+  'core regulator part': 'part broken at the regulator',
+  'memory A lines': 'lines scratched',
+  'memory B lines': 'lines scratched',
+}
+/** What a programmer is told by the chip, by what is wrong. */
+const answers: Names = {
+  'chip dead': 'none',
+  'chip joint': 'none',
+  'chip supply part': 'none',
+  'firmware chip': 'another',
+}
+const marked: Names = { 'firmware chip': 'another chip', 'chip dead': 'no chip there' }
 
 const either = (p: number) => [p, 1 - p]
 
@@ -85,6 +100,7 @@ export const benchTests: readonly BenchTest[] = [
     [10, 'known-good CPU'],
     'CPU',
   ),
+  start('no drive', 'Power up with nothing to start from', { drive: 'none' }, [3]),
   start('no CPU', 'Power up without a CPU', { cpu: 'none' }, [8]),
   start('reseated', 'Take the CPU out and seat it again', { seat: 'reseated' }, [9]),
   start('eased', 'Ease the mounting pressure, corner by corner', { seat: 'eased' }, [11]),
@@ -177,6 +193,20 @@ export const benchTests: readonly BenchTest[] = [
     [4, 'scope'],
   ),
   probe(
+    'fans settle',
+    'Listen whether the fans settle',
+    ['full speed', 'settle', 'do not turn'],
+    (reaches) =>
+      reaches('CPU and chipset')
+        ? [0.1, 0.88, 0.02]
+        : reaches('power-good')
+          ? [0.6, 0.38, 0.02]
+          : reaches('power-on request')
+            ? [0.25, 0.25, 0.5]
+            : [0.02, 0.03, 0.95],
+    [2],
+  ),
+  probe(
     'beeps',
     'No memory: does it complain?',
     ['silent', 'beeps or memory code'],
@@ -234,6 +264,15 @@ export const benchTests: readonly BenchTest[] = [
     ),
     powers: true,
   },
+  look(
+    'round the socket',
+    'Look round the socket and the core regulator',
+    'round the socket',
+    roundSocket,
+    0.015,
+    [4],
+  ),
+  inspect('strip', 'Check the strip, the supply’s switch and its cable', 'strip', ['off', 'on'], 0.005, [1]),
   look('slots', 'Look into the memory slots, with a light', 'slots', inSlots, 0.02, [3]),
   inspect(
     'front wiring',
@@ -268,14 +307,15 @@ export const benchTests: readonly BenchTest[] = [
     0.03,
     [8],
   ),
-  inspect(
-    'chip id',
-    'Read the firmware chip’s ID',
-    'chip answers wrongly',
-    ['wrong or none', 'right'],
-    0.02,
-    [12, 'chip reader'],
-  ),
+  {
+    ...look('chip id', 'Read the firmware chip’s ID', 'chip answers wrongly', answers, 0.02, [
+      12,
+      'chip reader',
+    ]),
+    outcomes: ['none', 'another', 'right'],
+    former: { 'wrong or none': 'none' },
+  },
+  look('marking', 'Read which firmware chip is on it', 'marking', marked, 0.01, [2]),
   inspect(
     'chip contents',
     'Read the chip twice, compare with the release',

@@ -10,6 +10,17 @@ const stripped: SetupMatch = { fitted: ['needed', 'bridged'] }
 
 const bent = { 'CPU swap': 5, 'dropped something in': 8, cleaning: 4, 'shipped without socket cover': 6, 'cooler swap': 3, 'worked on by others': 2 } as const // prettier-ignore
 const seated = { 'CPU swap': 4, 'cooler swap': 4, 'worked on by others': 2 } as const
+/** Lines of a channel from the socket to its slot, scratched or broken. */
+const lines = (channel: 'A' | 'B', quiet: SetupMatch): Fault => ({
+  say: `lines of memory ${channel} on the board broken`,
+  at: 'parts',
+  stage: 'memory training',
+  shows: 0.9,
+  odds: 0.004,
+  likelier: { cleaning: 4, 'cooler swap': 3, 'worked on by others': 5, 'dropped something in': 2 },
+  quiet: [quiet],
+  signs: { 'round the socket': 0.45 },
+})
 /** Faults of the socket, the CPU in it, the modules and the card. */
 export const socketFaults = {
   'power contacts shorted': {
@@ -164,6 +175,8 @@ export const socketFaults = {
     quiet: [withoutSlotB],
     signs: { slots: 0.88 },
   },
+  'memory A lines': lines('A', withoutSlotA),
+  'memory B lines': lines('B', withoutSlotB),
   CPU: {
     say: 'CPU bad',
     at: 'triage',
@@ -173,6 +186,16 @@ export const socketFaults = {
     likelier: { 'lightning or surge': 2, 'CPU swap': 2 },
     quiet: [goodCpu],
     signs: { 'CPU fails elsewhere': 0.95 },
+  },
+  'CPU memory side': {
+    say: 'the CPU’s memory side bad',
+    at: 'triage',
+    stage: 'memory training',
+    shows: 0.9,
+    odds: 0.006,
+    likelier: { 'lightning or surge': 2, 'CPU swap': 2 },
+    quiet: [goodCpu],
+    signs: { 'CPU fails elsewhere': 0.9 },
   },
   'CPU unsupported': {
     say: 'this version does not run this CPU',

@@ -5,6 +5,7 @@ const words: Readonly<Record<string, string>> = {
   'memory lamp': 'memory LED',
   'graphics lamp': 'graphics LED',
   'boot lamp': 'boot LED',
+  'fans, dark': 'fans on, dark',
   'maker screen': 'start screen',
   short: 'shorted',
 }

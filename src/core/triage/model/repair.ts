@@ -7,8 +7,10 @@ import type { FaultId } from './faults'
  */
 const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
   'firmware corrupt': 0.85,
+  'firmware partly corrupt': 0.85,
   'CPU unsupported': 0.9,
   'firmware chip': 0.8,
+  'chip dead': 0.8,
   'chip joint': 0.8,
   'chip resistor': 0.8,
   'chip supply part': 0.8,
@@ -20,6 +22,9 @@ const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
   '3.3 V short': 0.8,
   'core rail short': 0.8,
   'memory rail short': 0.8,
+  'core regulator part': 0.8,
+  'memory A lines': 0.72,
+  'memory B lines': 0.72,
   'core controller': 0.72,
   'memory controller': 0.72,
   'system-agent controller': 0.72,
@@ -40,15 +45,35 @@ const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
 /** What is exchanged, seated or set anew. */
 const USUALLY = 0.97
 
-/** Chance that work which can make a fault makes it: a chip soldered on again has an open joint one time in five. */
-const makes: Readonly<Partial<Record<FaultId, number>>> = { 'chip joint': 0.2 }
+/**
+ * Chance that work which can make a fault makes it (bench default): modules that were moved are not home; of a chip soldered
+ * on again a joint is open or bridged, or a part beside it is gone; a chip that was changed is of another kind.
+ */
+const makes: Readonly<Partial<Record<FaultId, number>>> = {
+  'module seat': 0.08,
+  'chip joint': 0.06,
+  'chip resistor': 0.05,
+  'firmware chip': 0.15,
+}
+
+/**
+ * What was done to the board that a fault hangs on: a repair meant for it; work that can have made it; a test that puts it
+ * right for good, such as clearing the settings; or a test that can leave it behind, such as moving modules.
+ */
+export interface Change {
+  readonly is: 'mended' | 'made' | 'cured' | 'left'
+  readonly fault: FaultId
+}
+
+/** Whether a change can bring a fault in; any other takes one away. */
+export const brings = ({ is }: Change): boolean => is === 'made' || is === 'left'
 
 /** Chance that a change did to the board what it can do: put the fault right, or make it. */
 export const chanceToTake = ({
   is,
   fault,
 }: {
-  readonly is: 'mended' | 'made' | 'cured'
+  readonly is: Change['is']
   readonly fault: FaultId
 }): number => (is === 'cured' ? 1 : is === 'mended' ? (succeeds[fault] ?? USUALLY) : (makes[fault] ?? 0.05))
 
@@ -62,3 +87,12 @@ const cures: Readonly<Record<string, readonly FaultId[]>> = {
   eased: ['CPU seat', 'pressure'],
 }
 export const curedBy = (test: string): readonly FaultId[] => cures[test] ?? []
+
+/** Tests for which modules are moved. */
+const movesModules = /^(no memory|own in B|good in (A|B|both))$/
+
+/** What a test changes on the board by being done. */
+export const changedBy = (test: string): readonly Change[] => [
+  ...curedBy(test).map((fault) => ({ is: 'cured' as const, fault })),
+  ...(movesModules.test(test) ? [{ is: 'left' as const, fault: 'module seat' as const }] : []),
+]

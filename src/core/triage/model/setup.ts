@@ -13,7 +13,7 @@ export interface Setup {
   readonly fitted: 'all' | 'needed' | 'bridged'
   readonly seat: 'as it came' | 'reseated' | 'eased'
   readonly wait: 'a minute' | 'out'
-  readonly drive: 'own' | 'known-good'
+  readonly drive: 'own' | 'known-good' | 'none'
 }
 
 export const asItCame: Setup = {

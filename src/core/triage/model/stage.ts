@@ -74,12 +74,24 @@ const tables: Readonly<Record<'fans' | 'current' | 'lamp' | 'cpuHeat' | 'picture
   },
 }
 
+/** What is noted beside those, against how often it is seen at the other stages (bench default). */
+const noted: Table = {
+  //                stby  req   rails pgood reset fetch cpu   mem   gfx   boot  run
+  restarts: [0.01, 0.03, 0.1, 0.12, 0.08, 0.1, 0.2, 0.25, 0.04, 0.02, 0.01],
+  'in turn': [0.002, 0.002, 0.002, 0.005, 0.01, 0.02, 0.06, 0.12, 0.12, 0.12, 0.1],
+  'settings screen': [0.001, 0.001, 0.001, 0.001, 0.001, 0.001, 0.002, 0.004, 0.02, 0.5, 0.4],
+  'full speed': [0.02, 0.05, 0.25, 0.5, 0.6, 0.6, 0.55, 0.15, 0.1, 0.08, 0.06],
+  settle: [0.03, 0.05, 0.2, 0.38, 0.38, 0.38, 0.42, 0.82, 0.88, 0.9, 0.92],
+}
+
 const lampWord: Readonly<Record<Baseline['lamp'], string>> = {
   none: 'no debug LED lit',
   cpu: 'the CPU LED',
   memory: 'the memory LED',
   graphics: 'the graphics LED',
   boot: 'the boot LED',
+  'in turn': 'the LEDs in turn',
+  flashing: 'an LED flashing',
   'not noted': 'lamps not noted',
 }
 
@@ -104,11 +116,12 @@ export function stageReached(baseline: Baseline): StageReached {
       bits: after.reduce((sum, p, i) => sum + (p > 0 ? p * Math.log2(p / before[i]!) : 0), 0),
     })
   }
-  see(`fans ${baseline.fans}`, tables.fans[baseline.fans])
+  see(`fans ${baseline.fans}`, tables.fans[baseline.fans] ?? noted[baseline.fans])
+  if (baseline.fanSpeed) see(`fans ${baseline.fanSpeed}`, noted[baseline.fanSpeed])
   see(`current ${baseline.current}`, tables.current[baseline.current])
-  see(lampWord[baseline.lamp], tables.lamp[baseline.lamp])
+  see(lampWord[baseline.lamp], tables.lamp[baseline.lamp] ?? noted[baseline.lamp])
   see(`CPU ${baseline.cpuHeat}`, tables.cpuHeat[baseline.cpuHeat])
-  see(`picture ${sayOutcome(baseline.picture)}`, tables.picture[baseline.picture])
+  see(`picture ${sayOutcome(baseline.picture)}`, tables.picture[baseline.picture] ?? noted[baseline.picture])
   if (baseline.codes.length > 0) see(`codes ${baseline.codes.join(' ')}`, tables.codes.some)
   const p = normalised(log)
   const best = p.indexOf(Math.max(...p))

@@ -16,10 +16,11 @@ export type UnknownStage = Exclude<Stage, 'running'>
 /** How often that stops a start which gets so far (bench default). */
 const UNKNOWN_SHOWS = 0.9
 
-/** What the setup itself keeps from starting: without memory nothing trains, without a CPU nothing is fetched. */
+/** What the setup itself keeps from starting: without a drive nothing is loaded, without memory nothing trains, without a CPU nothing is fetched. */
 function passes(setup: Setup): Float64Array {
   const pass = new Float64Array(stages.length).fill(1)
   if (setup.memory === 'none') pass[stages.indexOf('memory training')] = 0
+  if (setup.drive === 'none') pass[stages.indexOf('boot device')] = 0
   if (setup.cpu === 'none') pass[stages.indexOf('first fetch')] = 0
   return pass
 }
@@ -59,6 +60,16 @@ export const startOutcomes = [
   'maker screen',
   'system loads',
 ] as const
+
+const lit = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp'] as const
+/** What is noted of a start that leaves open which of several it came to: no lamp to read, or none that stands still. */
+export const openOutcomes: Readonly<Record<string, readonly (typeof startOutcomes)[number][]>> = {
+  'fans, dark': ['fans, no lamp', ...lit],
+  'fans turn': ['fans, no lamp', ...lit, 'maker screen', 'system loads'],
+  'lamps in turn': ['fans, no lamp', 'memory lamp', 'graphics lamp', 'boot lamp'],
+  restarts: ['twitches', 'fans, no lamp', 'CPU lamp', 'memory lamp'],
+  'settings screen': ['maker screen', 'system loads'],
+}
 
 /** Chance of each outcome of a start, by the stage it stops in: summed from the tables of fans, lamp and picture. */
 export const outcomeByStage: readonly Float64Array[] = startOutcomes.map((outcome) =>

@@ -5,11 +5,12 @@ import { benchTests } from '../model/bench-tests'
 import { sayOutcome } from '../model/outcome-words'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { curedBy } from '../model/repair'
+import { changedBy, curedBy } from '../model/repair'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
 import { ModelBoard } from '../reason/board-on-bench'
-import type { Change, Evidence } from '../reason/odds'
+import type { Change } from '../model/repair'
+import type { Evidence } from '../reason/odds'
 import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
 
 /** One thing done on a practice board. */
@@ -124,10 +125,8 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     minutes += spent
     evidence.push({ test: step.test, outcome: step.outcome, after: changes.length })
     done.add(step.test)
-    for (const fault of curedBy(step.test)) {
-      changes.push({ is: 'cured', fault })
-      cured.add(fault)
-    }
+    changes.push(...changedBy(step.test))
+    for (const fault of curedBy(step.test)) cured.add(fault)
   }
   const putRight = (id: FaultId) => mended.includes(id) || cured.has(id)
   const found = truth.filter(putRight)

@@ -7,7 +7,7 @@ import { smallField } from '../../socket/model/field.testing'
 import { believe } from './belief'
 import { benchTests } from '../model/bench-tests'
 import type { ToBelieve } from './belief'
-import type { Change } from './odds'
+import type { Change } from '../model/repair'
 import { evidenceOf } from '../../job/evidence'
 
 const socket = smallField()
@@ -74,7 +74,49 @@ describe('the tape as evidence', () => {
       ['as it came: memory lamp', 'current: cycles', 'warmth: warm'],
     ],
     ['a dead one', tape().put('baseline', { ...nothingNoted, fans: 'off' }), ['as it came: nothing']],
-    ['one of which little was noted', tape().put('baseline', { ...nothingNoted, fans: 'on' }), []],
+    [
+      'one of which the fans were noted',
+      tape().put('baseline', { ...nothingNoted, fans: 'on' }),
+      ['as it came: fans turn'],
+    ],
+    [
+      'one that stays dark, on a board without lamps',
+      tape().put('baseline', { ...nothingNoted, fans: 'on', fanSpeed: 'full speed', picture: 'none' }),
+      ['as it came: fans, dark', 'fans settle: full speed'],
+    ],
+    [
+      'one that restarts, and beeps',
+      tape().put('baseline', { ...nothingNoted, fans: 'restarts', beeps: '1 long 2 short' }),
+      ['as it came: restarts', 'beeps: beeps or memory code'],
+    ],
+    [
+      'the settings screen, with nothing to start from',
+      tape()
+        .put('fitted', { drive: null })
+        .put('baseline', { ...nothingNoted, picture: 'settings screen' }),
+      ['no drive: settings screen'],
+    ],
+    [
+      'no memory fitted',
+      tape()
+        .put('fitted', { modules: [] })
+        .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory' }),
+      ['no memory: memory lamp'],
+    ],
+    [
+      'a CPU of the bench',
+      tape()
+        .put('fitted', { cpu: 'bench Orrin 41', modules: [] })
+        .put('fitted', { modules: ['A1'] })
+        .put('baseline', { ...nothingNoted, picture: 'system loads' }),
+      ['known-good CPU: system loads'],
+    ],
+    [
+      'an ID as older tapes have it',
+      tape().put('trial', { test: 'chip id', outcome: 'wrong or none' }),
+      ['chip id: wrong or none'],
+    ],
+    ['one of which nothing was noted', tape().put('baseline', { ...nothingNoted, amps: 0.4 }), []],
     ['a proud CPU', tape().put('seat', { cpu: 'x', drop: 'proud', heatsink: true }), ['CPU proud: proud']],
     [
       'a test carried out',

@@ -21,7 +21,8 @@ import {
   withMends,
   withoutEach,
 } from './odds'
-import type { Change, Evidence } from './odds'
+import type { Change } from '../model/repair'
+import type { Evidence } from './odds'
 
 /** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
 export interface Reason {
@@ -119,7 +120,7 @@ export function believe({
     .sort((a, b) => each[b]! - each[a]!)
     .slice(0, 10)
   const said = evidence.at(-1)
-  const lastWork = changes.findLastIndex((c) => c.is !== 'cured') + 1
+  const lastWork = changes.findLastIndex((c) => c.is === 'mended' || c.is === 'made') + 1
   const since = evidence.filter((e) => (e.after ?? 0) >= lastWork)
   // After a mend nothing is settled until it was powered again.
   const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)

@@ -78,13 +78,20 @@ class Field {
   readonly odds: Float64Array
   readonly mass: number
   private readonly index: Int32Array
+  /** By packed hypothesis: its group, and its faults by number, one past the last where there is none. */
+  private readonly group: Int16Array
+  private readonly one: Int16Array
+  private readonly other: Int16Array
   private readonly by = new Float64Array(faultIds.length + 1 + WIDTH - UNKNOWN)
-  private readonly each = new Float64Array(faultIds.length)
+  private readonly each = new Float64Array(faultIds.length + 1)
   private readonly rows = new Map<BenchTest, readonly Float64Array[]>()
 
   constructor(odds: Float64Array) {
     this.index = Int32Array.from(odds.keys()).filter((h) => odds[h]! > NEGLIGIBLE)
     this.odds = Float64Array.from(this.index, (h) => odds[h]!)
+    this.group = Int16Array.from(this.index, (h) => group[h]!)
+    this.one = Int16Array.from(this.index, (h) => members[h]?.[0] ?? faultIds.length)
+    this.other = Int16Array.from(this.index, (h) => members[h]?.[1] ?? faultIds.length)
     this.mass = this.odds.reduce((a, b) => a + b, 0)
   }
 
@@ -100,33 +107,37 @@ class Field {
 
   /**
    * The doubt about which fault to mend first: entropy over the fault a start meets first, nats; none once settled.
-   * @param weights by packed hypothesis, not normalised; `total` is their sum
+   * @param weights by packed hypothesis, not normalised
+   * @param row what they are multiplied by first
    */
-  doubt(weights: Float64Array, total: number): { readonly doubt: number; readonly points: number } {
-    const { by, each, index } = this
+  doubt(
+    weights: Float64Array,
+    row?: Float64Array,
+  ): { readonly doubt: number; readonly points: number; readonly total: number } {
+    const { by, each, one, other, group } = this
     by.fill(0)
     each.fill(0)
+    let total = 0
     for (let k = 0; k < weights.length; k++) {
-      const h = index[k]!
-      const w = weights[k]!
-      by[group[h]!]! += w
-      const of = members[h]
-      if (of === undefined || of.length === 0) continue
-      each[of[0]!]! += w
-      if (of.length > 1) each[of[1]!]! += w
+      const w = row === undefined ? weights[k]! : weights[k]! * row[k]!
+      total += w
+      by[group[k]!]! += w
+      each[one[k]!]! += w
+      each[other[k]!]! += w
     }
     let points = -1
     let top = 0
-    for (let i = 0; i < each.length; i++)
+    for (let i = 0; i < faultIds.length; i++)
       if (each[i]! > top) {
         top = each[i]!
         points = i
       }
     const whole = total / this.mass
-    if (top >= SETTLED * whole || by[faultIds.length]! >= NOTHING_LEFT * whole) return { doubt: 0, points }
+    if (top >= SETTLED * whole || by[faultIds.length]! >= NOTHING_LEFT * whole)
+      return { doubt: 0, points, total }
     let doubt = 0
     for (const w of by) if (w > 0) doubt -= (w / total) * Math.log(w / total)
-    return { doubt, points }
+    return { doubt, points, total }
   }
 }
 
@@ -145,8 +156,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
   )
   const risk = riskOf(odds)
   const { mass } = field
-  const now = field.doubt(field.odds, mass).doubt
-  const scratch = new Float64Array(field.odds.length)
+  const now = field.doubt(field.odds).doubt
 
   /** What is left of the doubt on average after a test. */
   const left = (
@@ -158,9 +168,8 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     const rows = field.likelihood(test)
     let rest = 0
     for (let o = 0; o < rows.length; o++) {
-      const sum = times(from, rows[o]!, scratch)
+      const { doubt, points, total: sum } = field.doubt(from, rows[o])
       if (sum < 1e-12 * total) continue
-      const { doubt, points } = field.doubt(scratch, sum)
       rest += (sum / total) * doubt
       each?.(o, sum / total, points)
     }
@@ -188,7 +197,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     let minutes = s.minutes
     for (const row of field.likelihood(s.test)) {
       const sum = times(field.odds, row, held)
-      const here = sum < 0.005 ? 0 : field.doubt(held, sum).doubt
+      const here = sum < 0.005 ? 0 : field.doubt(held).doubt
       if (here === 0) continue
       let best = { worth: 0, gain: 0, minutes: 0 }
       for (const { test, minutes: cost } of first.slice(0, 12)) {

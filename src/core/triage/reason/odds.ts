@@ -1,22 +1,15 @@
 import type { HistoryItem } from '../../board/history-item'
 import { benchTests } from '../model/bench-tests'
+import { outcomesMeant } from '../model/bench-test'
 import type { BenchTest } from '../model/bench-test'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { Fault } from '../model/fault'
-import { chanceToTake } from '../model/repair'
+import { brings, chanceToTake } from '../model/repair'
+import type { Change } from '../model/repair'
 import { stages } from '../model/stage'
 import { startOutcomes } from '../model/start-model'
 import type { UnknownStage } from '../model/start-model'
-
-/**
- * What was done to the board that a fault hangs on: a repair meant for it, work that can have made it, or a test that puts
- * it right for good, such as clearing the settings.
- */
-export interface Change {
-  readonly is: 'mended' | 'made' | 'cured'
-  readonly fault: FaultId
-}
 
 /** One thing that was seen: a test, its outcome, and how many of the changes had been made by then. */
 export interface Evidence {
@@ -27,6 +20,28 @@ export interface Evidence {
   readonly earlier?: readonly string[]
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
+}
+
+/** Starts of one set-up that are counted beside the last: more of them say nothing more. */
+const MOST_STARTS = 15
+
+/**
+ * What was seen, in order, as it counts: starts of one test with nothing done in between are one piece of evidence, each of
+ * them counted; of anything else that was read again the last reading stands.
+ */
+export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[] {
+  const by = new Map<string, E>()
+  for (const one of seen) {
+    const key = `${one.test} after ${one.after ?? 0}`
+    const before = by.get(key)
+    by.delete(key)
+    const earlier =
+      before && testOf(one.test).outcomes === startOutcomes
+        ? [...(before.earlier ?? []), before.outcome, ...(one.earlier ?? [])].slice(-MOST_STARTS)
+        : []
+    by.set(key, earlier.length > 0 ? { ...one, earlier } : one)
+  }
+  return [...by.values()]
 }
 
 const N = faultIds.length
@@ -114,7 +129,7 @@ export function likelihood(test: BenchTest): readonly Float64Array[] {
 
 /** For each hypothesis the one it becomes when a fault is gone, or when one has come to it; two are never made three. */
 const becomes = (change: Change): Int32Array => {
-  const key = `${change.is === 'made'} ${change.fault}`
+  const key = `${brings(change)} ${change.fault}`
   const known = turned.get(key)
   if (known) return known
   const i = numbers.get(change.fault)!
@@ -122,7 +137,7 @@ const becomes = (change: Change): Int32Array => {
     const of = members[h]
     // What nobody can name is not put right by a repair that has a name.
     if (!of) return h
-    if (change.is === 'made')
+    if (brings(change))
       return of.includes(i) || of.length === 2 ? h : of.length === 0 ? 1 + i : pairIndex(of[0]!, i)
     if (!of.includes(i)) return h
     return of.length === 1 ? 0 : 1 + of.find((other) => other !== i)!
@@ -146,7 +161,14 @@ class Cases {
   readonly count: number
 
   constructor(readonly changes: readonly Change[]) {
-    this.open = [...changes.keys()].filter((i) => changes[i]!.is !== 'cured').slice(-MOST_OPEN)
+    // What tests may have left counts once for each fault, and only where no repair needs the place.
+    const left = [...changes.keys()].filter(
+      (i) =>
+        changes[i]!.is === 'left' &&
+        !changes.slice(i + 1).some((c) => c.is === 'left' && c.fault === changes[i]!.fault),
+    )
+    const work = [...changes.keys()].filter((i) => changes[i]!.is === 'mended' || changes[i]!.is === 'made')
+    this.open = [...left, ...work].slice(-MOST_OPEN).sort((a, b) => a - b)
     this.count = 2 << this.open.length
   }
 
@@ -179,7 +201,7 @@ class Cases {
     const change = this.changes[after - 1]!
     const before = this.became(at, after - 1)
     const bit = this.open.indexOf(after - 1)
-    const takes = bit >= 0 ? this.took(at, bit) : change.is !== 'made'
+    const takes = bit >= 0 ? this.took(at, bit) : !brings(change)
     const step = takes ? becomes(change) : null
     const now = step && before ? before.map((h) => step[h]!) : (step ?? before)
     this.known.set(key, now)
@@ -306,7 +328,8 @@ export function withoutEach(
 const MISREAD = 0.02
 
 /**
- * Chance of what was seen, by hypothesis of the board as it stood: r·P(outcome | h) + (1 − r)/outcomes.
+ * Chance of what was seen, by hypothesis of the board as it stood: r·P(outcome | h) + (1 − r)/outcomes; of what leaves
+ * open which of several it was, the sum over them.
  *
  * Starts of one set-up are as alike as this board makes them, and nobody knows how much that is. Either what a start comes
  * to is drawn anew each time, Πₖ (r·P(oₖ | h) + (1 − r)/n), or once for all of them and each was noted rightly or not,
@@ -317,9 +340,9 @@ function chanceOf(seen: Evidence): (h: number, lampsLie: boolean) => number {
   const test = testOf(seen.test)
   const all = [...(seen.earlier ?? []), seen.outcome]
   const at = all.map((outcome) => {
-    const o = test.outcomes.indexOf(outcome)
-    if (o < 0) throw new RangeError(`“${outcome}” is no outcome of “${seen.test}”`)
-    return o
+    const meant = outcomesMeant(test, outcome)
+    if (meant.length === 0) throw new RangeError(`“${outcome}” is no outcome of “${seen.test}”`)
+    return meant.map((o) => test.outcomes.indexOf(o))
   })
   const rows = likelihood(test)
   // Of a board whose lamps lie any lamp may stand for any stage.
@@ -327,13 +350,19 @@ function chanceOf(seen: Evidence): (h: number, lampsLie: boolean) => number {
   // One reading in so many is noted as another, whoever reads it.
   const r = (seen.reliability ?? 1) * (1 - MISREAD)
   const blur = (1 - r) / test.outcomes.length
-  const [row, lie] = [rows[at[0]!]!, lying(at[0]!)]
-  if (at.length === 1) return (h, lampsLie) => r * (lampsLie ? lie : row)[h]! + blur
-  const noted = rows.map((_, o) => at.reduce((product, k) => product * ((k === o ? r : 0) + blur), 1))
+  const p = (o: number, h: number, lampsLie: boolean) => (lampsLie ? lying(o) : rows[o]!)[h]!
+  const each = (of: readonly number[], h: number, lampsLie: boolean) => {
+    let sum = of.length * blur
+    for (const o of of) sum += r * p(o, h, lampsLie)
+    return sum
+  }
+  if (at.length === 1) return (h, lampsLie) => each(at[0]!, h, lampsLie)
+  const noted = rows.map((_, o) =>
+    at.reduce((product, of) => product * ((of.includes(o) ? r : 0) + of.length * blur), 1),
+  )
   return (h, lampsLie) => {
-    const p = (o: number) => (lampsLie ? lying(o) : rows[o]!)[h]!
-    const anew = at.reduce((product, o) => product * (r * p(o) + blur), 1)
-    return (anew + noted.reduce((sum, chance, o) => sum + chance * p(o), 0)) / 2
+    const anew = at.reduce((product, of) => product * each(of, h, lampsLie), 1)
+    return (anew + noted.reduce((sum, chance, o) => sum + chance * p(o, h, lampsLie), 0)) / 2
   }
 }
 
@@ -359,7 +388,7 @@ const MENDED_RIGHTLY = 0.9
 export function withMends(odds: Float64Array, changes: readonly Change[]): Float64Array {
   const told = Float64Array.from(odds)
   for (const { is, fault } of new Map(changes.map((c) => [`${c.is} ${c.fault}`, c])).values()) {
-    if (is !== 'mended' || changes.find((c) => c.fault === fault)!.is === 'made') continue
+    if (is !== 'mended' || brings(changes.find((c) => c.fault === fault)!)) continue
     const i = numbers.get(fault)!
     for (let h = 0; h < told.length; h++)
       told[h]! *= members[h]?.includes(i) ? MENDED_RIGHTLY : 1 - MENDED_RIGHTLY

@@ -2,10 +2,11 @@ import type { BenchTest } from '../model/bench-test'
 import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { curedBy } from '../model/repair'
+import { changedBy } from '../model/repair'
+import type { Change } from '../model/repair'
 import { nextTests, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
-import type { Change, Evidence } from './odds'
+import type { Evidence } from './odds'
 import type { BoardOnBench } from './board-on-bench'
 
 /** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
@@ -54,7 +55,7 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
   })
   const look = (test: BenchTest) => {
     evidence.push({ test: test.id, outcome: board.see(test), after: changes.length })
-    for (const fault of curedBy(test.id)) changes.push({ is: 'cured', fault })
+    changes.push(...changedBy(test.id))
     done.add(test.id)
     minutes += test.minutes
   }

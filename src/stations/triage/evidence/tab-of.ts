@@ -16,6 +16,8 @@ const inspections: ReadonlySet<string> = new Set([
   'outside',
   'front wiring',
   'round the chip',
+  'round the socket',
+  'strip',
   'CPU proud',
   'seat gauged',
   'slots',

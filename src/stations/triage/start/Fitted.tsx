@@ -57,6 +57,12 @@ export function Fitted() {
         placeholder="none"
         onKeep={(text) => append('fitted', { card: text || null })}
       />
+      <Words
+        label="Drive"
+        value={fitted.drive ?? ''}
+        placeholder="none"
+        onKeep={(text) => append('fitted', { drive: text || null })}
+      />
       <div className="mt-1.5">
         <Choice
           label="Heatsink"

@@ -55,9 +55,16 @@ export function PowerUp() {
         <Choice
           label="Fans"
           value={b.fans}
-          options={['off', 'twitch', 'on']}
+          options={['off', 'twitch', 'restarts', 'on']}
           none="not noted"
           onChange={set('fans')}
+        />
+        <Choice
+          label="Fan speed"
+          value={b.fanSpeed ?? 'not noted'}
+          options={['settle', 'full speed']}
+          none="not noted"
+          onChange={(speed) => setB({ ...b, fanSpeed: speed === 'not noted' ? undefined : speed })}
         />
         <Choice
           label="Current"
@@ -69,7 +76,7 @@ export function PowerUp() {
         <Choice
           label="Debug LED"
           value={b.lamp}
-          options={['none', 'cpu', 'memory', 'graphics', 'boot']}
+          options={['none', 'cpu', 'memory', 'graphics', 'boot', 'in turn', 'flashing']}
           words={{ cpu: 'CPU' }}
           none="not noted"
           onChange={set('lamp')}
@@ -84,7 +91,7 @@ export function PowerUp() {
         <Choice
           label="Picture"
           value={b.picture}
-          options={['none', 'maker screen', 'system loads']}
+          options={['none', 'maker screen', 'settings screen', 'system loads']}
           words={{ 'maker screen': 'start screen' }}
           none="not noted"
           onChange={set('picture')}
