@@ -4,7 +4,7 @@ import type { BenchTest } from '@/core/triage/model/bench-test'
 import type { FaultId } from '@/core/triage/model/faults'
 import { chanceToTake } from '@/core/triage/model/repair'
 import { ModelBoard } from '@/core/triage/reason/board-on-bench'
-import { hypotheses, UNKNOWN } from '@/core/triage/reason/odds'
+import { hypotheses, UNKNOWN } from '@/core/triage/reason/hypotheses'
 
 /**
  * A board with hidden faults, drawn from the prior unless they are given; every figure's log-odds are off by up to 30 %,

@@ -9,7 +9,7 @@ import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
 import type { Belief, NextTest } from './reason/belief'
 import { WORTH_TRYING } from './reason/next-test'
-import { testOf } from './reason/odds'
+import { testOf } from './reason/hypotheses'
 import { faults } from './model/faults'
 import { stageReached } from './model/stage'
 

@@ -2,7 +2,8 @@ import type { Ticket } from '@/core/intake/bodies'
 import type { HistoryItem } from '@/core/board/history-item'
 import { seeded } from '@/core/maths/seeded'
 import type { FaultId } from '@/core/triage/model/faults'
-import { hypotheses, priorOdds, UNKNOWN } from '@/core/triage/reason/odds'
+import { hypotheses, UNKNOWN } from '@/core/triage/reason/hypotheses'
+import { priorOdds } from '@/core/triage/reason/odds'
 
 /** A board to practise on: what its owner says, and what is hidden behind it. */
 export interface Exercise {

@@ -1,6 +1,6 @@
 import { percent } from '../../maths/percent'
 import type { BoardState } from '../../board/slice'
-import { normalise } from '../reason/odds'
+import { normalise } from '../../maths/normalise'
 import type { TriageState } from '../slice'
 
 /** What was seen of the coin cell and of the settings; null where nobody looked. */

@@ -44,6 +44,8 @@ export interface BenchTest {
   /** A known-good part this test puts into the board. */
   readonly lends: 'CPU' | 'module' | 'card' | null
   readonly setup: Setup
+  /** Of what is read of a start: chance of each outcome by the stage that the start stops in. */
+  readonly byStage?: readonly Float64Array[]
   /** @param unknown a stage at which something in no list stops it: seen by starts alone */
   readonly odds: (ids: readonly FaultId[], unknown?: UnknownStage) => Float64Array
 }
@@ -73,6 +75,7 @@ export function start(
     powers: true,
     outcomes: startOutcomes,
     open: openOutcomes,
+    byStage: outcomeByStage,
     odds: (ids, unknown) => seen(stopsIn(ids, setup, unknown), outcomeByStage),
   }
 }
@@ -99,6 +102,7 @@ export function probe(
     setup: asItCame,
     powers: true,
     outcomes,
+    byStage: table,
     odds: (ids, unknown) => seen(stopsIn(ids, asItCame, unknown), table),
   }
 }

@@ -7,10 +7,11 @@ import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy, curedBy } from '../model/repair'
 import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
-import { faultOdds, posterior, priorOdds, standing, testOf } from '../reason/odds'
+import { faultOdds, posterior, priorOdds, standing } from '../reason/odds'
+import { testOf } from '../reason/hypotheses'
 import { ModelBoard } from '../reason/board-on-bench'
 import type { Change } from '../model/repair'
-import type { Evidence } from '../reason/odds'
+import type { Evidence } from '../reason/likelihood'
 import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
 
 /** One thing done on a practice board. */

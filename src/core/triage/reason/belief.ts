@@ -8,21 +8,18 @@ import { nextTests, verdict, WORTH_BITS } from './next-test'
 import type { Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
-  hypotheses,
-  likelihood,
   expected,
   posterior,
   priorOdds,
   standing,
-  testOf,
-  UNKNOWN,
   unknownOdds,
-  unknownStages,
   withMends,
   withoutEach,
 } from './odds'
+import { hypotheses, testOf, UNKNOWN, unknownStages } from './hypotheses'
+import { likelihood } from './likelihood'
 import type { Change } from '../model/repair'
-import type { Evidence } from './odds'
+import type { Evidence } from './likelihood'
 
 /** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
 export interface Reason {
@@ -126,7 +123,8 @@ export function believe({
   const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)
   const sure = powerUp ? null : verdict(now)
   const done = new Set(since.map((e) => e.test))
-  const choosing = { done, mayPower, ...(shelf ? { shelf: new Set(shelf) } : {}) }
+  const standsNow = evidence.filter((e) => (e.after ?? 0) === changes.length)
+  const choosing = { done, mayPower, seen: standsNow, ...(shelf ? { shelf: new Set(shelf) } : {}) }
   const suggested = sure ? [] : nextTests(now, choosing)
   const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
   return {

@@ -4,8 +4,10 @@ import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { nextTests, riskOf, SETTLED, verdict } from './next-test'
-import { hypotheses, likelihood, posterior, priorOdds, standing, UNKNOWN, WIDTH } from './odds'
-import type { Evidence } from './odds'
+import { hypotheses, UNKNOWN, WIDTH } from './hypotheses'
+import { likelihood } from './likelihood'
+import { posterior, priorOdds, standing } from './odds'
+import type { Evidence } from './likelihood'
 
 const prior = priorOdds([])
 const none = new Set<string>()

@@ -2,7 +2,10 @@ import { benchTests } from '../model/bench-tests'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { faultOdds, leading, likelihood, members, UNKNOWN, unknownOdds, WIDTH } from './odds'
+import { faultOdds, unknownOdds } from './odds'
+import { leading, members, UNKNOWN, WIDTH } from './hypotheses'
+import { likelihoodAfter } from './likelihood'
+import type { Evidence } from './likelihood'
 
 /** Chance above which a fault counts as found (bench default). */
 export const SETTLED = 0.97
@@ -60,6 +63,8 @@ export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
   /** Tests done already, as this board stands. */
   readonly done: ReadonlySet<string>
+  /** What was seen as it stands now: a start tells less of what starts of its set-up have shown. */
+  readonly seen?: readonly Evidence[]
   readonly mayPower?: boolean
   /** How many of the best are looked at two steps deep. */
   readonly deep?: number
@@ -86,7 +91,10 @@ class Field {
   private readonly each = new Float64Array(faultIds.length + 1)
   private readonly rows = new Map<BenchTest, readonly Float64Array[]>()
 
-  constructor(odds: Float64Array) {
+  constructor(
+    odds: Float64Array,
+    private readonly seen: readonly Evidence[],
+  ) {
     this.index = Int32Array.from(odds.keys()).filter((h) => odds[h]! > NEGLIGIBLE)
     this.odds = Float64Array.from(this.index, (h) => odds[h]!)
     this.group = Int16Array.from(this.index, (h) => group[h]!)
@@ -99,7 +107,7 @@ class Field {
   likelihood(test: BenchTest): readonly Float64Array[] {
     let rows = this.rows.get(test)
     if (!rows) {
-      rows = likelihood(test).map((row) => Float64Array.from(this.index, (h) => row[h]!))
+      rows = likelihoodAfter(test, this.seen).map((row) => Float64Array.from(this.index, (h) => row[h]!))
       this.rows.set(test, rows)
     }
     return rows
@@ -149,8 +157,8 @@ class Field {
  * @returns best first; empty when nothing that may be done tells anything
  */
 export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] {
-  const { shelf, done, mayPower = true, deep = 5 } = choosing
-  const field = new Field(odds)
+  const { shelf, done, mayPower = true, deep = 5, seen = [] } = choosing
+  const field = new Field(odds, seen)
   const allowed = benchTests.filter(
     (t) => !done.has(t.id) && (mayPower || !t.powers) && (!shelf || t.needs.every((item) => shelf.has(item))),
   )

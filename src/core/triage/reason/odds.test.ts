@@ -4,24 +4,13 @@ import { describe, expect, it } from 'vitest'
 import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import {
-  faultOdds,
-  hypotheses,
-  leading,
-  likelihood,
-  posterior,
-  priorOdds,
-  standing,
-  testOf,
-  UNKNOWN,
-  unknownOdds,
-  unknownStages,
-  WIDTH,
-  withoutEach,
-} from './odds'
+import { faultOdds, posterior, priorOdds, standing, unknownOdds, withoutEach } from './odds'
+import { hypotheses, leading, testOf, UNKNOWN, unknownStages, WIDTH } from './hypotheses'
+import { chanceOf, likelihood, likelihoodAfter, stopsOf } from './likelihood'
 import type { Change } from '../model/repair'
-import type { Evidence } from './odds'
+import type { Evidence } from './likelihood'
 import { chanceToTake } from '../model/repair'
+import { stages } from '../model/stage'
 import { startOutcomes, stopsIn } from '../model/start-model'
 import { pick } from '../../maths/pick'
 import { seeded } from '../../maths/seeded'
@@ -76,7 +65,7 @@ describe('the odds', () => {
         )
         stand(evidence).forEach((p, h) => expect(p).toBeCloseTo(byHand[h]!, 9))
       }),
-      { numRuns: 20 },
+      { numRuns: 8 },
     )
   })
   it('do not mind the order of the evidence', () => {
@@ -171,7 +160,29 @@ describe('the odds', () => {
         )
         stand([starts, more]).forEach((p, h) => expect(p).toBeCloseTo(byHand[h]!, 9))
       }),
-      { numRuns: 20 },
+      { numRuns: 8 },
+    )
+  })
+  it('tell what a start would tell beside what was read of its set-up, as the two together less the one', () => {
+    const all = fc.constantFrom(...benchTests.filter((t) => t.byStage))
+    fc.assert(
+      fc.property(all, all, fc.nat(), (first, then, n) => {
+        const seen = { test: first.id, outcome: first.outcomes[n % first.outcomes.length]! }
+        const rows = likelihoodAfter(then, [seen])
+        const [alone] = chanceOf([seen])
+        for (const h of [0, 5, 300, UNKNOWN + 2]) {
+          expect(rows.reduce((sum, row) => sum + row[h]!, 0)).toBeCloseTo(1, 9)
+          if (JSON.stringify(first.setup) !== JSON.stringify(then.setup)) continue
+          // As it would be noted: rightly, or now and then as another.
+          const noted = then.outcomes.map((_, o) => 0.98 * rows[o]![h]! + 0.02 / then.outcomes.length)
+          then.outcomes.forEach((outcome, o) => {
+            if (then.id === first.id) return
+            const [both] = chanceOf([seen, { test: then.id, outcome }])
+            expect(both[h]! / alone[h]!).toBeCloseTo(noted[o]!, 9)
+          })
+        }
+      }),
+      { numRuns: 40 },
     )
   })
   it('hear little of a tenth dark start, and much of one that came up among them', () => {
@@ -240,23 +251,49 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
       let p = prior[h]! * (lampsLie ? 0.08 : 0.92)
       const see = (after: number) => {
         const at = known ? names.indexOf([...set].sort().join()) : h
-        for (const e of evidence) {
-          if (e.after !== after) continue
+        const now = evidence.filter((e) => e.after === after)
+        const lamps = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp']
+        const among = (o: string) => (lampsLie && lamps.includes(o) ? lamps : [o])
+        const noted = (is: string, as: string, n: number) => (is === as ? 0.98 : 0) + 0.02 / n
+        const readings = (e: Evidence) => [...(e.earlier ?? []), e.outcome]
+        // Anew: whatever each reading truly was, it may have been noted as this.
+        const anew = (e: Evidence) => {
           const { outcomes } = testOf(e.test)
           const chance = (o: string) => likelihood(testOf(e.test))[outcomes.indexOf(o)]![at]!
-          const lamps = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp']
-          const comesTo = (o: string) =>
-            lampsLie && lamps.includes(o) ? lamps.reduce((all, lamp) => all + chance(lamp) / 4, 0) : chance(o)
-          const noted = (is: string, as: string) => (is === as ? 0.98 : 0) + 0.02 / outcomes.length
-          // Every way a start can have come to what was noted of it; one way for all, or one for each.
-          const starts = [...(e.earlier ?? []), e.outcome]
-          const each = (as: string) => outcomes.reduce((all, is) => all + comesTo(is) * noted(is, as), 0)
-          const anew = starts.reduce((all, as) => all * each(as), 1)
-          const once = outcomes.reduce(
-            (all, is) => all + comesTo(is) * starts.reduce((w, as) => w * noted(is, as), 1),
-            0,
+          const comesTo = (o: string) => among(o).reduce((all, l) => all + chance(l) / among(o).length, 0)
+          return readings(e).reduce(
+            (all, as) =>
+              all * outcomes.reduce((w, is) => w + comesTo(is) * noted(is, as, outcomes.length), 0),
+            1,
           )
-          p *= (anew + once) / 2
+        }
+        // Once: one stage for all starts of a set-up, and one outcome for all readings of a test.
+        const once = (together: readonly Evidence[]) =>
+          stages.reduce((all, _, stage) => {
+            const stops = stopsOf(testOf(together[0]!.test).setup)[at * stages.length + stage]!
+            return (
+              all +
+              together.reduce((w, e) => {
+                const { outcomes, byStage } = testOf(e.test)
+                const shows = (o: string) =>
+                  among(o).reduce((m, l) => m + byStage![outcomes.indexOf(l)]![stage]! / among(o).length, 0)
+                return (
+                  w *
+                  outcomes.reduce(
+                    (m, is) =>
+                      m + shows(is) * readings(e).reduce((k, as) => k * noted(is, as, outcomes.length), 1),
+                    0,
+                  )
+                )
+              }, stops)
+            )
+          }, 0)
+        const setup = (e: Evidence) => JSON.stringify(testOf(e.test).setup)
+        for (const e of now) if (!testOf(e.test).byStage) p *= anew(e)
+        const starts = now.filter((e) => testOf(e.test).byStage)
+        for (const key of new Set(starts.map(setup))) {
+          const together = starts.filter((e) => setup(e) === key)
+          p *= (together.reduce((all, e) => all * anew(e), 1) + once(together)) / 2
         }
         return at
       }

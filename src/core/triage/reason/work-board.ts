@@ -6,7 +6,7 @@ import { changedBy } from '../model/repair'
 import type { Change } from '../model/repair'
 import { nextTests, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
-import type { Evidence } from './odds'
+import type { Evidence } from './likelihood'
 import type { BoardOnBench } from './board-on-bench'
 
 /** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
@@ -14,11 +14,15 @@ export const LIMIT_MINUTES = 240
 export const MEND_MINUTES = 15
 
 /** Chooses a test from the odds as the board stands and what was done since the last mend; null to give up. */
-export type Policy = (now: Float64Array, done: ReadonlySet<string>) => BenchTest | null
+export type Policy = (
+  now: Float64Array,
+  done: ReadonlySet<string>,
+  seen?: readonly Evidence[],
+) => BenchTest | null
 
 /** The policy of the product: the first suggestion, while one tells enough. */
-export const suggested: Policy = (now, done) => {
-  const first = nextTests(now, { done })[0]
+export const suggested: Policy = (now, done, seen) => {
+  const first = nextTests(now, { done, ...(seen ? { seen } : {}) })[0]
   return first && first.tells >= WORTH_BITS ? first.test : null
 }
 
@@ -84,7 +88,11 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
       look(benchTests[0]!)
       continue
     }
-    const test = policy(now, done)
+    const test = policy(
+      now,
+      done,
+      evidence.filter((e) => e.after === changes.length),
+    )
     if (test) {
       if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
       look(test)

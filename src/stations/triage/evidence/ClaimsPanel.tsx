@@ -5,7 +5,7 @@ import type { Claim } from '@/core/intake/slice'
 
 import { useState } from 'react'
 import { benchTests } from '@/core/triage/model/bench-tests'
-import { testOf } from '@/core/triage/reason/odds'
+import { testOf } from '@/core/triage/reason/hypotheses'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'

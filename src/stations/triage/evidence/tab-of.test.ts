@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest'
 import { benchTests } from '@/core/triage/model/bench-tests'
-import { testOf } from '@/core/triage/reason/odds'
+import { testOf } from '@/core/triage/reason/hypotheses'
 import { tabOf, tabOfStep } from './tab-of'
 
 describe('the tab a test needs', () => {

@@ -3,7 +3,7 @@ import { rails } from '@/core/board/rail'
 import Joi from 'joi'
 import { benchTests } from '@/core/triage/model/bench-tests'
 import { keptCurrent, readCurrent } from '@/core/triage/instruments/current-trace'
-import { testOf } from '@/core/triage/reason/odds'
+import { testOf } from '@/core/triage/reason/hypotheses'
 import { lineOfTest } from '@/core/triage/test-line'
 import type { SimulatedBoard } from '@/simulated-bench/simulated-board'
 

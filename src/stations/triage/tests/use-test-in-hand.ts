@@ -1,7 +1,7 @@
 'use client'
 import { useState } from 'react'
 import type { NextTest } from '@/core/triage/reason/belief'
-import { testOf } from '@/core/triage/reason/odds'
+import { testOf } from '@/core/triage/reason/hypotheses'
 import { chosenStep } from '@/core/triage/next-step'
 import { useAdvice } from '@/job/AdviceProvider'
 import { useJob } from '@/job/JobProvider'

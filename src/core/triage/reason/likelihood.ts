@@ -1,0 +1,217 @@
+import { normalise } from '../../maths/normalise'
+import { outcomesMeant } from '../model/bench-test'
+import type { BenchTest } from '../model/bench-test'
+import type { Setup } from '../model/setup'
+import { stages } from '../model/stage'
+import { startOutcomes, stopsIn } from '../model/start-model'
+import { hypotheses, testOf, UNKNOWN, unknownStages, WIDTH } from './hypotheses'
+
+/** One thing that was seen: a test, its outcome, and how many of the changes had been made by then. */
+export interface Evidence {
+  readonly test: string
+  readonly outcome: string
+  readonly after?: number
+  /** What the starts before it came to, of the same set-up and with nothing done in between. */
+  readonly earlier?: readonly string[]
+  /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
+  readonly reliability?: number
+}
+
+/** Starts of one set-up that are counted beside the last: more of them say nothing more. */
+const MOST_STARTS = 15
+
+/**
+ * What was seen, in order, as it counts: starts of one test with nothing done in between are one piece of evidence, each of
+ * them counted; of anything else that was read again the last reading stands.
+ */
+export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[] {
+  const by = new Map<string, E>()
+  for (const one of seen) {
+    const key = `${one.test} after ${one.after ?? 0}`
+    const before = by.get(key)
+    by.delete(key)
+    const earlier =
+      before && testOf(one.test).outcomes === startOutcomes
+        ? [...(before.earlier ?? []), before.outcome, ...(one.earlier ?? [])].slice(-MOST_STARTS)
+        : []
+    by.set(key, earlier.length > 0 ? { ...one, earlier } : one)
+  }
+  return [...by.values()]
+}
+
+/** How far the log-odds of a figure may be from the truth, either way (bench default). */
+const FIGURE_DOUBT = 0.3
+
+/**
+ * A chance as far as it is known: a figure's log-odds may be off by `FIGURE_DOUBT` of itself either way, so what is
+ * reckoned with is the mean over that range (five points), which is never as sure as the figure says.
+ */
+function asKnown(odds: Float64Array): Float64Array {
+  return normalise(
+    odds.map((p) => {
+      const safe = Math.min(1 - 1e-9, Math.max(1e-9, p))
+      const logit = Math.log(safe / (1 - safe))
+      let mean = 0
+      for (let k = -2; k <= 2; k++) mean += 1 / (1 + Math.exp(-logit * (1 + (FIGURE_DOUBT * k) / 2.5))) / 5
+      return mean
+    }),
+  )
+}
+
+const STAGES = stages.length
+const settled = new Map<string, Float64Array>()
+const setupKey = (setup: Setup) => Object.values(setup).join()
+
+/** Chance that a start of this set-up stops in each stage, hypothesis by hypothesis. Worked out once. */
+export function stopsOf(setup: Setup): Float64Array {
+  const key = setupKey(setup)
+  const known = settled.get(key)
+  if (known) return known
+  const all = new Float64Array(WIDTH * STAGES)
+  for (let h = 0; h < WIDTH; h++)
+    all.set(asKnown(stopsIn(hypotheses[h] ?? [], setup, unknownStages[h - UNKNOWN])), h * STAGES)
+  settled.set(key, all)
+  return all
+}
+
+/** Sum over the stages of what stops there, times what it is worth. */
+function dot(stops: Float64Array, h: number, worth: Float64Array): number {
+  let sum = 0
+  for (let s = 0; s < STAGES; s++) sum += stops[h * STAGES + s]! * worth[s]!
+  return sum
+}
+
+const kept = new Map<string, readonly Float64Array[]>()
+
+/** Chance of each outcome of a test under each hypothesis: one row an outcome. Worked out once. */
+export function likelihood(test: BenchTest): readonly Float64Array[] {
+  const known = kept.get(test.id)
+  if (known) return known
+  const { byStage } = test
+  const stops = byStage ? stopsOf(test.setup) : null
+  const rows = test.outcomes.map((_, o) =>
+    stops && byStage
+      ? Float64Array.from({ length: WIDTH }, (_, h) => dot(stops, h, byStage[o]!))
+      : new Float64Array(WIDTH),
+  )
+  if (!stops)
+    for (let h = 0; h < WIDTH; h++) {
+      const odds = asKnown(test.odds(hypotheses[h] ?? [], unknownStages[h - UNKNOWN]))
+      rows.forEach((row, o) => (row[h] = odds[o]!))
+    }
+  kept.set(test.id, rows)
+  return rows
+}
+
+const lamps: ReadonlySet<string> = new Set(
+  startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
+)
+/** How often a reading made here is noted as another than it was (bench default). */
+const MISREAD = 0.02
+
+/** Rows of outcomes as a board shows them whose lamps lie: any lamp may stand for any stage, so each is the mean of them. */
+function whereLampsLie(test: BenchTest, rows: readonly Float64Array[]): readonly Float64Array[] {
+  if (test.outcomes !== startOutcomes) return rows
+  const lit = rows.filter((_, o) => lamps.has(test.outcomes[o]!))
+  const mean = rows[0]!.map((_, i) => lit.reduce((sum, row) => sum + row[i]!, 0) / lit.length)
+  return rows.map((row, o) => (lamps.has(test.outcomes[o]!) ? mean : row))
+}
+
+/** Each time something was read: the outcomes it may have been, the first of them the last that was read. */
+function readingsOf({ test: id, outcome, earlier = [] }: Evidence): readonly (readonly number[])[] {
+  const test = testOf(id)
+  return [outcome, ...earlier].map((noted) => {
+    const meant = outcomesMeant(test, noted)
+    if (meant.length === 0) throw new RangeError(`“${noted}” is no outcome of “${id}”`)
+    return meant.map((o) => test.outcomes.indexOf(o))
+  })
+}
+
+/** What was seen that hangs together: what was read of starts of one set-up with nothing done in between. */
+export function hangsTogether(evidence: readonly Evidence[]): readonly (readonly Evidence[])[] {
+  const by = new Map<string, Evidence[]>()
+  evidence.forEach((seen, i) => {
+    const test = testOf(seen.test)
+    const key =
+      test.byStage && seen.reliability === undefined
+        ? `${setupKey(test.setup)} after ${seen.after ?? 0}`
+        : `by itself ${i}`
+    by.set(key, [...(by.get(key) ?? []), seen])
+  })
+  return [...by.values()]
+}
+
+/** Chance by hypothesis, where the lamps tell the truth and where they lie. */
+export type Chance = readonly [true: Float64Array, lying: Float64Array]
+
+/** What is reckoned with of several readings: their chance drawn anew, and the worth of each stage drawn once for all. */
+function worked(together: readonly Evidence[], lampsLie: boolean) {
+  const anew = new Float64Array(WIDTH).fill(1)
+  const once = new Float64Array(STAGES).fill(1)
+  for (const seen of together) {
+    const test = testOf(seen.test)
+    const r = (seen.reliability ?? 1) * (1 - MISREAD)
+    const blur = (1 - r) / test.outcomes.length
+    const shown = (rows: readonly Float64Array[]) => (lampsLie ? whereLampsLie(test, rows) : rows)
+    const readings = readingsOf(seen)
+    const rows = shown(likelihood(test))
+    for (const of of readings)
+      for (let h = 0; h < WIDTH; h++) {
+        let p = of.length * blur
+        for (const o of of) p += r * rows[o]![h]!
+        anew[h]! *= p
+      }
+    if (!test.byStage) continue
+    const noted = test.outcomes.map((_, o) =>
+      readings.reduce((product, of) => product * ((of.includes(o) ? r : 0) + of.length * blur), 1),
+    )
+    const table = shown(test.byStage)
+    for (let s = 0; s < STAGES; s++) {
+      let sum = 0
+      for (let o = 0; o < table.length; o++) sum += table[o]![s]! * noted[o]!
+      once[s]! *= sum
+    }
+  }
+  return { anew, once }
+}
+
+/**
+ * Chance of what was seen together, by hypothesis of the board as it stood: of one reading r·P(outcome | h) +
+ * (1 − r)/outcomes; of what leaves open which of several it was, the sum over them.
+ *
+ * Starts of one set-up are as alike as this board makes them, and nobody knows how much that is. Either each is drawn anew,
+ * Πₖ (r·P(oₖ | h) + (1 − r)/n); or how far they get is drawn once, and what each test shows of it,
+ * Σₛ P(stops in s | h)·Π_tests Σₒ P(o | s)·Πₖ (r·[oₖ = o] + (1 − r)/n). Both are as likely. So the tenth dark start
+ * says little that the second did not, and one that came up among dark ones says that it comes and goes.
+ */
+export function chanceOf(together: readonly Evidence[]): Chance {
+  const lit = together.some((e) => [e.outcome, ...(e.earlier ?? [])].some((o) => lamps.has(o)))
+  const [first] = together
+  const alone = together.length === 1 && (first!.earlier?.length ?? 0) === 0
+  const one = (lampsLie: boolean) => {
+    const { anew, once } = worked(together, lampsLie)
+    if (alone || together.length === 0) return anew
+    const stops = stopsOf(testOf(first!.test).setup)
+    return anew.map((p, h) => (p + dot(stops, h, once)) / 2)
+  }
+  const plain = one(false)
+  return [plain, lit ? one(true) : plain]
+}
+
+/** Chance of each outcome of a test, told what was read already of the same set-up as the board stands. */
+export function likelihoodAfter(test: BenchTest, seen: readonly Evidence[]): readonly Float64Array[] {
+  const { byStage } = test
+  const rows = likelihood(test)
+  const same = seen.filter((e) => {
+    const of = testOf(e.test)
+    return of.byStage && e.reliability === undefined && setupKey(of.setup) === setupKey(test.setup)
+  })
+  if (!byStage || same.length === 0) return rows
+  const { anew, once } = worked(same, false)
+  const stops = stopsOf(test.setup)
+  const told = chanceOf(same)[0]
+  return rows.map((row, o) => {
+    const worth = once.map((p, s) => p * byStage[o]![s]!)
+    return row.map((p, h) => (anew[h]! * p + dot(stops, h, worth)) / 2 / told[h]!)
+  })
+}
