@@ -136,7 +136,8 @@ function lookSays({
     if (clear) return ['round the socket', 'clear']
     if (is('cracked', /crack|broken/i) || hazard === 'part gone' || hazard === 'burnt')
       return ['round the socket', 'part broken at the regulator']
-    if (/scratch|cut|line|trace/i.test(seen)) return ['round the socket', 'lines scratched']
+    if (hazard !== 'harmless' && /scratch|cut\b|\blines?\b|trace/i.test(seen))
+      return ['round the socket', 'lines scratched']
   }
   if (place === 'wiring, supply, cooler') {
     if (clear) return ['front wiring', 'right']

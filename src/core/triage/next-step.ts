@@ -152,7 +152,7 @@ export function chosenStep(test: NextTest['test'], suggested: NextTest | undefin
 
 /** What the odds come to, as one thing to do. */
 function stepOfBelief(belief: Belief, seen: string): Step {
-  const { verdict, next, notWorthMore } = belief
+  const { verdict, next, notWorthMore, repair } = belief
   if (verdict?.is === 'found')
     return at(
       `Repair it: ${faults[verdict.fault].say}.`,
@@ -166,6 +166,12 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       `Something in no list stops it at ${belief.unknownAt.stage}.`,
       `${percent(verdict.odds)}: all that is known there was looked for. Take the odd reading again; else another board, another pair of eyes, or send it out.`,
       { part: 'belief' },
+    )
+  if (repair)
+    return at(
+      `Repair ${faults[repair.fault].say}, and see whether it starts.`,
+      `${percent(repair.odds)} likely: for its ${repair.minutes} min that tells more than any test left.`,
+      { part: 'belief', repairs: repair.fault, takes: `${repair.minutes} min` },
     )
   const test = next[0]?.test
   const top = belief.faults[0]

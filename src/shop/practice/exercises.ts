@@ -44,7 +44,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'the update must have broken it',
     history: ['firmware update'],
     faults: ['chip resistor'],
-    limitMinutes: 60,
+    limitMinutes: 80,
   },
   {
     id: 'half-an-update',
@@ -53,7 +53,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'the mains went while it updated itself',
     history: ['power cut during update'],
     faults: ['firmware corrupt'],
-    limitMinutes: 75,
+    limitMinutes: 80,
   },
   {
     id: 'a-better-chip',
@@ -89,7 +89,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'wrong time every morning, and then it does not start',
     history: ['long unplugged'],
     faults: ['cell holder'],
-    limitMinutes: 50,
+    limitMinutes: 60,
   },
   {
     id: 'outside',
@@ -98,7 +98,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'nothing happens when the button is pressed',
     history: ['none known'],
     faults: ['front wiring'],
-    limitMinutes: 50,
+    limitMinutes: 60,
   },
 ]
 

@@ -45,6 +45,21 @@ const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
 /** What is exchanged, seated or set anew. */
 const USUALLY = 0.97
 
+/** What a repair takes, minutes (bench default): exchanged or seated 6; contacts 15; a chip written or a small part 20. */
+const takesMinutes: readonly (readonly [minutes: number, ...of: FaultId[]])[] = [
+  [20, 'firmware corrupt', 'firmware partly corrupt', 'CPU unsupported', 'chip resistor', 'chip supply part'],
+  [20, 'controller line part', 'cell holder', 'core regulator part', 'chip joint'],
+  [25, 'firmware chip', 'chip dead', '12 V short', '5 V short', '3.3 V short', 'standby rail short'],
+  [25, 'core rail short', 'memory rail short'],
+  [45, 'core controller', 'memory controller', 'system-agent controller', 'board controller', 'chipset'],
+  [45, 'slot A', 'slot B', 'memory A lines', 'memory B lines'],
+  [15, 'power contacts shorted', 'power contacts open', 'control contact open', 'sense contact open'],
+  [15, 'memory A contact open', 'memory B contact open', 'signal contacts touch'],
+  [15, 'display contact open', 'card contact open'],
+]
+const minutesTo = new Map(takesMinutes.flatMap(([minutes, ...of]) => of.map((fault) => [fault, minutes])))
+export const repairMinutes = (fault: FaultId): number => minutesTo.get(fault) ?? 6
+
 /**
  * Chance that work which can make a fault makes it (bench default): modules that were moved are not home; of a chip soldered
  * on again a joint is open or bridged, or a part beside it is gone; a chip that was changed is of another kind.

@@ -4,8 +4,8 @@ import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'
 import type { UnknownStage } from '../model/start-model'
-import { nextTests, verdict, WORTH_BITS } from './next-test'
-import type { Suggestion, Verdict } from './next-test'
+import { nextTests, repairMove, verdict, WORTH_BITS } from './next-test'
+import type { RepairMove, Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
   expected,
@@ -70,6 +70,8 @@ export interface Belief {
   readonly next: readonly NextTest[]
   /** The odds are not settled, and no test left would tell enough to be worth its minutes. */
   readonly notWorthMore: boolean
+  /** The repair that is worth more than the next test, as odds and minutes have it; null where a test is. */
+  readonly repair: RepairMove | null
 }
 
 export interface ToBelieve {
@@ -126,6 +128,7 @@ export function believe({
   const standsNow = evidence.filter((e) => (e.after ?? 0) === changes.length)
   const choosing = { done, mayPower, seen: standsNow, ...(shelf ? { shelf: new Set(shelf) } : {}) }
   const suggested = sure ? [] : nextTests(now, choosing)
+  const repair = sure || due ? null : repairMove(now)
   const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
   return {
     faults: shown.map((i) => ({
@@ -153,6 +156,7 @@ export function believe({
       const { say, outcomes } = testOf(test)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome, odds }] : []
     }),
+    repair: repair && first === undefined && repair.worth > (suggested[0]?.worth ?? 0) ? repair : null,
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested

@@ -107,7 +107,7 @@ const lamps: ReadonlySet<string> = new Set(
   startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
 )
 /** How often a reading made here is noted as another than it was (bench default). */
-const MISREAD = 0.02
+const MISREAD = 0.04
 
 /** Rows of outcomes as a board shows them whose lamps lie: any lamp may stand for any stage, so each is the mean of them. */
 function whereLampsLie(test: BenchTest, rows: readonly Float64Array[]): readonly Float64Array[] {

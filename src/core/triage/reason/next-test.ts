@@ -1,9 +1,10 @@
 import { benchTests } from '../model/bench-tests'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
+import { repairMinutes } from '../model/repair'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { faultOdds, unknownOdds } from './odds'
-import { leading, members, UNKNOWN, WIDTH } from './hypotheses'
+import { afterRepair, faultOdds, unknownOdds } from './odds'
+import { leading, members, testOf, UNKNOWN, WIDTH } from './hypotheses'
 import { likelihoodAfter } from './likelihood'
 import type { Evidence } from './likelihood'
 
@@ -56,8 +57,11 @@ export interface Suggestion {
 
 /** Least a test must tell to be worth doing, bits (bench default). */
 export const WORTH_BITS = 0.01
-/** Least odds of a fault to repair it and see, where no test left tells much (bench default). */
+/** Least odds of a fault to repair it and see (bench default). */
 export const WORTH_TRYING = 0.6
+
+/** Least odds of a fault to repair it and see, rather than look further (bench default). */
+const RATHER_REPAIR = 0.85
 
 export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
@@ -226,6 +230,38 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     riskMinutes,
     worth,
   }))
+}
+
+export interface RepairMove {
+  readonly fault: FaultId
+  readonly odds: number
+  /** What it takes, minutes, the start after it among them. */
+  readonly minutes: number
+  /** Doubt taken away per minute that would be lost if it were something else. */
+  readonly worth: number
+}
+
+/**
+ * The likeliest fault’s repair with the start after it, as a move like a test: it succeeds with its chance, and its minutes
+ * are lost only where it was something else. None below `RATHER_REPAIR`.
+ */
+export function repairMove(odds: Float64Array): RepairMove | null {
+  const each = faultOdds(odds)
+  const top = each.indexOf(Math.max(...each))
+  const p = each[top]!
+  if (p < RATHER_REPAIR) return null
+  const fault = faultIds[top]!
+  const now = new Field(odds, [])
+  const after = new Field(afterRepair(odds, fault), [])
+  const start = testOf('as it came')
+  let left = 0
+  for (const row of after.likelihood(start)) {
+    const of = after.doubt(after.odds, row)
+    if (of.total > 1e-12) left += (of.total / after.mass) * of.doubt
+  }
+  const minutes = repairMinutes(fault) + start.minutes
+  const lost = (1 - p) * repairMinutes(fault) + start.minutes
+  return { fault, odds: p, minutes, worth: (now.doubt(now.odds).doubt - left) / lost }
 }
 
 /** Product by place into `to`, and its sum. */

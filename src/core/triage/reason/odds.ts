@@ -237,6 +237,15 @@ function stands(odds: Float64Array, cases: Cases): Float64Array {
   return now
 }
 
+/** How a board stands after a fault was repaired that may not have been there. */
+export function afterRepair(now: Float64Array, fault: FaultId): Float64Array {
+  const change = { is: 'mended', fault } as const
+  const takes = chanceToTake(change)
+  const after = now.map((p) => p * (1 - takes))
+  becomes(change).forEach((to, h) => (after[to]! += takes * now[h]!))
+  return after
+}
+
 /** Chance that it is something in no list, whatever the stage. */
 export const unknownOdds = (odds: Float64Array): number => odds.subarray(UNKNOWN).reduce((a, b) => a + b, 0)
 

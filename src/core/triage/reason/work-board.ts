@@ -4,7 +4,7 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy } from '../model/repair'
 import type { Change } from '../model/repair'
-import { nextTests, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
+import { nextTests, repairMove, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
 import type { Evidence } from './likelihood'
 import type { BoardOnBench } from './board-on-bench'
@@ -13,16 +13,22 @@ import type { BoardOnBench } from './board-on-bench'
 export const LIMIT_MINUTES = 240
 export const MEND_MINUTES = 15
 
-/** Chooses a test from the odds as the board stands and what was done since the last mend; null to give up. */
+/**
+ * Chooses a test, or a fault to repair and see, from the odds as the board stands and what was done since the last mend;
+ * null where nothing tells enough.
+ */
 export type Policy = (
   now: Float64Array,
   done: ReadonlySet<string>,
   seen?: readonly Evidence[],
-) => BenchTest | null
+  tried?: ReadonlySet<FaultId>,
+) => BenchTest | FaultId | null
 
-/** The policy of the product: the first suggestion, while one tells enough. */
-export const suggested: Policy = (now, done, seen) => {
+/** The policy of the product: the first suggestion, or the repair that is worth more, while one tells enough. */
+export const suggested: Policy = (now, done, seen, tried) => {
   const first = nextTests(now, { done, ...(seen ? { seen } : {}) })[0]
+  const repair = repairMove(now)
+  if (repair && !tried?.has(repair.fault) && repair.worth > (first?.worth ?? 0)) return repair.fault
   return first && first.tells >= WORTH_BITS ? first.test : null
 }
 
@@ -88,14 +94,19 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
       look(benchTests[0]!)
       continue
     }
-    const test = policy(
+    const move = policy(
       now,
       done,
       evidence.filter((e) => e.after === changes.length),
+      tried,
     )
-    if (test) {
-      if (test.lends) minutes += riskOf(now) * worthMinutes[test.lends]
-      look(test)
+    if (typeof move === 'string') {
+      tried.add(move)
+      repair(move)
+      look(benchTests[0]!)
+    } else if (move) {
+      if (move.lends) minutes += riskOf(now) * worthMinutes[move.lends]
+      look(move)
     } else {
       if (each[top]! < WORTH_TRYING || tried.has(likeliest)) return ended('undecided')
       tried.add(likeliest)
