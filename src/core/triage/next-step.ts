@@ -84,11 +84,13 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
     )
   const reached = stageReached(baseline)
   const seen = `It ${reached.say} (${percent(reached.sure)})`
-  if (reached.stopsAt === null) return at('It runs: prove it.', `${seen}.`)
   if (!belief)
     return at('Calculating the likely causes and which test is next.', `${seen}.`, {
       pending: true,
     })
+  // What runs is proved, unless something is known of it all the same, such as settings that do not stay.
+  const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
+  if (reached.stopsAt === null && !known) return at('It runs: prove it.', `${seen}.`)
   return stepOfBelief(belief, seen)
 }
 
@@ -170,7 +172,7 @@ function stepOfBelief(belief: Belief, seen: string): Step {
   if (repair)
     return at(
       `Repair ${faults[repair.fault].say}, and see whether it starts.`,
-      `${percent(repair.odds)} likely: for its ${repair.minutes} min that tells more than any test left.`,
+      `${percent(repair.odds)} likely: made for nothing it would cost less than looking further.`,
       { part: 'belief', repairs: repair.fault, takes: `${repair.minutes} min` },
     )
   const test = next[0]?.test

@@ -128,7 +128,6 @@ export function believe({
   const standsNow = evidence.filter((e) => (e.after ?? 0) === changes.length)
   const choosing = { done, mayPower, seen: standsNow, ...(shelf ? { shelf: new Set(shelf) } : {}) }
   const suggested = sure ? [] : nextTests(now, choosing)
-  const repair = sure || due ? null : repairMove(now)
   const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
   return {
     faults: shown.map((i) => ({
@@ -156,7 +155,7 @@ export function believe({
       const { say, outcomes } = testOf(test)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome, odds }] : []
     }),
-    repair: repair && first === undefined && repair.worth > (suggested[0]?.worth ?? 0) ? repair : null,
+    repair: sure || first !== undefined ? null : repairMove(now, suggested),
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested

@@ -3,7 +3,7 @@ import type { BenchTest, ShelfItem } from '../model/bench-test'
 import { repairMinutes } from '../model/repair'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { afterRepair, faultOdds, unknownOdds } from './odds'
+import { faultOdds, unknownOdds } from './odds'
 import { leading, members, testOf, UNKNOWN, WIDTH } from './hypotheses'
 import { likelihoodAfter } from './likelihood'
 import type { Evidence } from './likelihood'
@@ -232,36 +232,32 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
   }))
 }
 
+/** A repair that is found needless has cost its minutes, and as much again in risk to a sound board (bench default). */
+const NEEDLESS = 2
+
+/** The likeliest fault put right, and a start after it: a move like a test. */
 export interface RepairMove {
   readonly fault: FaultId
   readonly odds: number
   /** What it takes, minutes, the start after it among them. */
   readonly minutes: number
-  /** Doubt taken away per minute that would be lost if it were something else. */
-  readonly worth: number
 }
 
 /**
- * The likeliest fault’s repair with the start after it, as a move like a test: it succeeds with its chance, and its minutes
- * are lost only where it was something else. None below `RATHER_REPAIR`.
+ * The repair that comes before any more tests: it has to be made in any case where the fault is there, so it costs
+ * (1 − p) × what it is to have made it for nothing; it comes first where that is less than the best test takes.
+ * @param tests what could be tested instead, best first
  */
-export function repairMove(odds: Float64Array): RepairMove | null {
+export function repairMove(odds: Float64Array, tests: readonly Suggestion[]): RepairMove | null {
   const each = faultOdds(odds)
   const top = each.indexOf(Math.max(...each))
   const p = each[top]!
-  if (p < RATHER_REPAIR) return null
   const fault = faultIds[top]!
-  const now = new Field(odds, [])
-  const after = new Field(afterRepair(odds, fault), [])
-  const start = testOf('as it came')
-  let left = 0
-  for (const row of after.likelihood(start)) {
-    const of = after.doubt(after.odds, row)
-    if (of.total > 1e-12) left += (of.total / after.mass) * of.doubt
-  }
-  const minutes = repairMinutes(fault) + start.minutes
-  const lost = (1 - p) * repairMinutes(fault) + start.minutes
-  return { fault, odds: p, minutes, worth: (now.doubt(now.odds).doubt - left) / lost }
+  const minutes = repairMinutes(fault)
+  const test = tests[0]
+  if (p < RATHER_REPAIR || !test || (1 - p) * NEEDLESS * minutes >= test.test.minutes + test.riskMinutes)
+    return null
+  return { fault, odds: p, minutes: minutes + testOf('as it came').minutes }
 }
 
 /** Product by place into `to`, and its sum. */

@@ -106,6 +106,14 @@ class Cases {
 /** The likeliest history alone makes a fault, as a probability (bench default). */
 const MOST_LIKELY = 0.9
 
+/** Faults of which a board has one at most: they are the same thing, gone wrong in one way or another. */
+const eitherOr: readonly (readonly FaultId[])[] = [
+  ['firmware corrupt', 'firmware partly corrupt'],
+  ['firmware chip', 'chip dead'],
+  ['CPU', 'CPU memory side', 'CPU unsupported'],
+  ['core controller', 'core regulator part'],
+]
+
 /** How much likelier a fault is that was mended when the board was here before (bench default). */
 const RETURNS = 4
 
@@ -128,9 +136,13 @@ export function priorOdds(
     return Math.min(told, MOST_LIKELY / (1 - MOST_LIKELY))
   })
   const both = history.includes('worked on by others') ? 2.5 : 1
+  const together = (a: number, b: number) =>
+    eitherOr.some((one) => one.includes(faultIds[a]!) && one.includes(faultIds[b]!))
+      ? 0
+      : each[a]! * each[b]! * both
   const weights = Float64Array.from({ length: WIDTH }, (_, h) => {
     const of = members[h] ?? []
-    return of.length === 0 ? 0 : of.length === 1 ? each[of[0]!]! : each[of[0]!]! * each[of[1]!]! * both
+    return of.length === 0 ? 0 : of.length === 1 ? each[of[0]!]! : together(of[0]!, of[1]!)
   })
   const known = weights.reduce((a, b) => a + b, 0)
   weights.fill(UNKNOWN_ODDS * known, UNKNOWN)
@@ -235,15 +247,6 @@ function stands(odds: Float64Array, cases: Cases): Float64Array {
   const now = new Float64Array(WIDTH)
   cases.each(cases.changes.length, (place, h) => (now[h]! += odds[place]!))
   return now
-}
-
-/** How a board stands after a fault was repaired that may not have been there. */
-export function afterRepair(now: Float64Array, fault: FaultId): Float64Array {
-  const change = { is: 'mended', fault } as const
-  const takes = chanceToTake(change)
-  const after = now.map((p) => p * (1 - takes))
-  becomes(change).forEach((to, h) => (after[to]! += takes * now[h]!))
-  return after
 }
 
 /** Chance that it is something in no list, whatever the stage. */

@@ -26,9 +26,10 @@ export type Policy = (
 
 /** The policy of the product: the first suggestion, or the repair that is worth more, while one tells enough. */
 export const suggested: Policy = (now, done, seen, tried) => {
-  const first = nextTests(now, { done, ...(seen ? { seen } : {}) })[0]
-  const repair = repairMove(now)
-  if (repair && !tried?.has(repair.fault) && repair.worth > (first?.worth ?? 0)) return repair.fault
+  const tests = nextTests(now, { done, ...(seen ? { seen } : {}) })
+  const first = tests[0]
+  const repair = repairMove(now, tests)
+  if (repair && !tried?.has(repair.fault)) return repair.fault
   return first && first.tells >= WORTH_BITS ? first.test : null
 }
 
