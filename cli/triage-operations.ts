@@ -146,15 +146,15 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
   ),
 
   'triage.next': operation<Asked>(
-    'Which test next: what it tells, minutes, risk, and what each outcome would point to.',
+    'Which test next: what it tells, minutes, risk, and what each outcome would point to; or the repair that comes first.',
     Joi.object({
       ...asked,
       mayPower: Joi.boolean().default(true),
       shelf: Joi.array().items(Joi.valid(...shelfItems)),
     }),
     (input) => {
-      const { verdict, next } = believe(toBelieve(input))
-      return { verdict, next }
+      const { verdict, next, repair } = believe(toBelieve(input))
+      return { verdict, next, repair }
     },
   ),
 
