@@ -16,6 +16,11 @@ describe('the coin cell', () => {
     [{ aloneV: 3.1, atBoardV: 2.97 }, 'nothing'],
     [{ aloneV: 3.05, atBoardV: 3.04, settings: 'lost' }, 'settings'],
     [{ aloneV: 2.6, atBoardV: 2.4, settings: 'lost', isNew: true }, 'drain'],
+    [{ aloneV: 0.4 }, 'cell'],
+    [{ aloneV: 0 }, 'cell'],
+    [{ aloneV: 3.05, atBoardV: 0 }, 'holder'],
+    [{ atBoardV: 0, isNew: true }, 'holder'],
+    [{ aloneV: 3.2, atBoardV: 0.3, isNew: true, settings: 'lost' }, 'holder'],
   ] as const)('%j points to %s', (seen, cause) => {
     expect(read(seen).likeliest).toBe(cause)
   })
@@ -59,6 +64,16 @@ describe('what the tape has seen of the cell', () => {
   it('forgets the old cell once there is a new one', () => {
     const t = tape().put('cell', { volts: 2.1 }).put('cell', { volts: 3, where: 'at the board', isNew: true })
     expect(seen(t)).toEqual({ ...nothingSeen, atBoardV: 3, isNew: true })
+  })
+  it('takes the newest of several new cells', () => {
+    const t = tape()
+      .put('cell', { volts: 3.1, isNew: true })
+      .put('cell', { volts: 0.4, where: 'at the board' })
+      .put('cell', { volts: 3.0, where: 'at the board', isNew: true })
+    expect(seen(t)).toEqual({ ...nothingSeen, atBoardV: 3, isNew: true })
+  })
+  it('is never well by itself below two volts', () => {
+    for (let v = 0; v <= 2; v += 0.1) expect(read({ aloneV: v }).likeliest).not.toBe('nothing')
   })
   it('takes whether settings stay from whichever was noted last', () => {
     const lost = tape().put('trial', { test: 'settings kept', outcome: 'lost' })

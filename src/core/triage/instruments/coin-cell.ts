@@ -19,7 +19,7 @@ export function cellSeen(
   { cellLog }: Pick<BoardState, 'cellLog'>,
   { runs, trials }: Pick<TriageState, 'runs' | 'trials'>,
 ): CellSeen {
-  const renewed = cellLog.findIndex((c) => c.isNew)
+  const renewed = cellLog.findLastIndex((c) => c.isNew)
   const log = cellLog.slice(Math.max(0, renewed))
   const volts = (where: 'by itself' | 'at the board') =>
     log.findLast((c) => (c.where ?? 'by itself') === where)?.volts ?? null
@@ -62,18 +62,20 @@ const prior: Readonly<Record<CellCause, number>> = {
   drain: 0.05,
   settings: 0.07,
 }
-/** Volts by itself: mean and spread; and what is lost on the way to the board (bench default). */
-const alone: Readonly<Record<CellCause, readonly [number, number]>> = {
+/** Mean and spread, V; and the share that lies anywhere beyond the mean, on the side where things are worse. */
+type Volts = readonly [mean: number, spread: number, beyond?: number]
+/** Volts by itself, worse below; a cell that is empty may read anything. What is lost on the way to the board, worse above; an open holder loses all (bench default). */
+const alone: Readonly<Record<CellCause, Volts>> = {
   nothing: [3.05, 0.12],
-  cell: [2.4, 0.35],
+  cell: [2.4, 0.35, 0.35],
   holder: [3.03, 0.14],
-  drain: [2.7, 0.3],
+  drain: [2.7, 0.3, 0.25],
   settings: [3.05, 0.12],
 }
-const lostV: Readonly<Record<CellCause, readonly [number, number]>> = {
+const lostV: Readonly<Record<CellCause, Volts>> = {
   nothing: [0.05, 0.06],
   cell: [0.2, 0.15],
-  holder: [0.9, 0.6],
+  holder: [0.9, 0.6, 0.35],
   drain: [0.2, 0.15],
   settings: [0.05, 0.06],
 }
@@ -85,23 +87,34 @@ const loses: Readonly<Record<CellCause, number>> = {
   settings: 0.95,
 }
 
-const bell = (x: number, [mean, spread]: readonly [number, number]) =>
+/** Most a coin cell reads, V. */
+const MOST_V = 3.6
+
+/** Density of a reading; `worse` is the end that what lies beyond the mean goes to. */
+function density(x: number, [mean, spread, beyond = 0]: Volts, worse: 0 | typeof MOST_V): number {
+  const about = Math.exp(-0.5 * ((x - mean) / spread) ** 2) / (spread * Math.sqrt(2 * Math.PI))
+  const past = worse === 0 ? x < mean : x > mean
+  const tail = past ? 1 / Math.abs(worse - mean) : 0
   // A meter that slips reads anything from 0 to 3.6 V, one time in fifty.
-  (0.98 * Math.exp(-0.5 * ((x - mean) / spread) ** 2)) / (spread * Math.sqrt(2 * Math.PI)) + 0.02 / 3.6
+  return 0.98 * ((1 - beyond) * about + beyond * tail) + 0.02 / MOST_V
+}
 
 /**
  * Why settings are lost, or whether they will be: Bayes over five causes from the volts of the cell by itself, the
- * volts that reach the board, and whether settings outlast mains off. Volts are Gaussian about what each cause gives,
- * with one reading in fifty slipped. A good reading of the cell alone does not clear the holder: that takes the board.
+ * volts that reach the board, and whether settings outlast mains off. Volts are Gaussian about what each cause gives, with
+ * a tail to the worse side where there is no end to it (an empty cell, an open holder), and one reading in fifty slipped. A good reading of the cell alone does not clear the holder: that takes the board.
  */
 export function readCell(seen: CellSeen): CellReading {
   const odds = normalise(
     Float64Array.from(cellCauses, (c) => {
       let p = prior[c]
       if (seen.isNew && c === 'cell') p *= 0.08
-      if (seen.aloneV !== null) p *= bell(seen.aloneV, alone[c])
+      if (seen.aloneV !== null) p *= density(seen.aloneV, alone[c], 0)
       if (seen.atBoardV !== null)
-        p *= seen.aloneV !== null ? bell(seen.aloneV - seen.atBoardV, lostV[c]) : bell(seen.atBoardV, both(c))
+        p *=
+          seen.aloneV !== null
+            ? density(seen.aloneV - seen.atBoardV, lostV[c], MOST_V)
+            : density(seen.atBoardV, both(c), 0)
       if (seen.settings !== null) p *= seen.settings === 'lost' ? loses[c] : 1 - loses[c]
       return p
     }),
@@ -120,9 +133,10 @@ export function readCell(seen: CellSeen): CellReading {
 }
 
 /** Volts at the board when the cell by itself was not read: both spreads together. */
-const both = (c: CellCause): readonly [number, number] => [
+const both = (c: CellCause): Volts => [
   alone[c][0] - lostV[c][0],
   Math.hypot(alone[c][1], lostV[c][1]),
+  Math.max(alone[c][2] ?? 0, lostV[c][2] ?? 0),
 ]
 
 const nextWords = {

@@ -56,6 +56,17 @@ describe('a current trace', () => {
     expect(reading.pattern).toBe('cycling')
     expect(Math.abs(reading.periodS! / 0.12 - 1)).toBeLessThan(0.1)
   })
+  it('calls a steady current with a ripple of 60 mA steady', () => {
+    const seconds = Float64Array.from({ length: 4000 }, (_, i) => i / 200)
+    const amps = seconds.map((s) => (s < 3 ? 0.06 : 1 + 0.06 * Math.sin(2 * Math.PI * 1.5 * s)))
+    const reading = readCurrent({ seconds, amps })
+    expect(reading.pattern).toBe('steady')
+    expect(reading.plateauA).toBeCloseTo(1, 1)
+    const square = seconds.map((s) => (s < 3 ? 0.06 : Math.floor(s * 2) % 2 ? 1.06 : 0.94))
+    expect(readCurrent({ seconds, amps: square }).pattern).toBe('steady')
+    const falls = seconds.map((s) => (s < 3 ? 0.06 : Math.floor(s) % 2 ? 1 : 0.2))
+    expect(readCurrent({ seconds, amps: falls }).pattern).toBe('cycling')
+  })
   it('tells a trip, standby alone and nothing at all', () => {
     expect(
       readCurrent(

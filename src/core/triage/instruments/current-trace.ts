@@ -153,6 +153,16 @@ function piece({ amps }: Trace, from: number, to: number): Piece {
   return { from, to, amps: mean, spread: Math.sqrt(Math.max(0, square / (to - from) - mean * mean)) }
 }
 
+/**
+ * Whether a stretch falls back towards standby: its low tenth at most half-way up from there to its high tenth. A steady
+ * current with a ripple on it rises and falls as evenly, and cycles all the same not.
+ */
+function fallsBack(values: Float64Array, standby: number): boolean {
+  const sorted = values.toSorted()
+  const at = (share: number) => sorted[Math.floor(share * (sorted.length - 1))]!
+  return at(0.1) - standby <= (at(0.9) - standby) / 2
+}
+
 /** Runs of at least four rises at even distances: stretches that may cycle, as places of pieces [from, to). */
 function evenRises(pieces: readonly Piece[], seconds: Float64Array): (readonly [number, number])[] {
   const rises = [...pieces.keys()].filter((i) => i > 0 && pieces[i]!.amps > pieces[i - 1]!.amps + 0.05)
@@ -179,12 +189,15 @@ export function readCurrent(trace: Trace): TraceReading {
   const cuts = [0, ...changePoints(amps), amps.length]
   const pieces = cuts.slice(1).map((to, i) => piece(trace, cuts[i]!, to))
   const merged: (Piece & { readonly periodS: number | null })[] = []
+  const levels = pieces.map((p) => p.amps).filter((a) => a > OFF_A && a < STANDBY_MOST_A)
+  const floor = levels.length > 0 ? Math.min(...levels) : 0
   const runs = evenRises(pieces, seconds)
   for (let i = 0; i < pieces.length;) {
     const run = runs.find(([from]) => from === i)
     const whole = run ? piece(trace, pieces[run[0]]!.from, pieces[run[1] - 1]!.to) : pieces[i]!
     const { values, stepS } = even(trace, whole.from, whole.to, 2048)
-    const lag = whole.to - whole.from >= 24 && whole.spread > 0.03 ? cycleOf(values) : null
+    const lag =
+      whole.to - whole.from >= 24 && whole.spread > 0.03 && fallsBack(values, floor) ? cycleOf(values) : null
     if (run && lag !== null) {
       merged.push({ ...whole, periodS: lag * stepS })
       i = run[1]
