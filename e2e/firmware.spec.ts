@@ -325,6 +325,9 @@ test('a write that leaves the board dark: the last step first, then the ID, then
   await page.getByRole('button', { name: 'Read the ID (simulated)' }).click()
   await expect(step(page)).toHaveText('Put the original back: it was sound, and the board is no better.')
   await page.getByRole('button', { name: 'Put the original back…' }).click()
-  await page.getByRole('dialog').getByRole('button', { name: /^Put the original back/ }).click()
+  await page
+    .getByRole('dialog')
+    .getByRole('button', { name: /^Put the original back/ })
+    .click()
   await expect(lastLine(page)).toContainText('backup put back on the chip', { timeout: 90_000 })
 })

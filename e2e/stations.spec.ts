@@ -252,9 +252,11 @@ test.describe('which test next', () => {
   test('a verdict is mended and what stands behind it is looked for', async ({ bench: page, shop }) => {
     await open(page, shop, 'Q-0412', 'triage')
     const answers = page.getByRole('group', { name: 'Result' })
+    await expect(step(page)).toHaveText('Measure the volts of memory rail while it tries to start.')
+    await answers.getByRole('button', { name: /there/ }).click()
     await expect(step(page)).toHaveText('Look into the memory slots, with a light.')
     await answers.getByRole('button', { name: /slot B/ }).click()
-    await expect(step(page)).toHaveText('Repair it: memory slot B damaged or dirty.')
+    await expect(step(page)).toHaveText('Repair memory slot B damaged or dirty, and see whether it starts.')
     await answers.getByRole('button', { name: 'Repaired' }).click()
     await expect(lastLine(page)).toContainText('repaired: slot B')
     // A slot is soldered: the rails come first again.

@@ -335,7 +335,7 @@ test('a fault table with a circle or an impossible chance is refused; the whole 
   await expect(page.getByText('All odds are bench defaults')).toBeVisible()
   const table = await (await page.request.get(`${shop.url}/api/faults`)).text()
   await readIn(page, label, csv('c.csv', table))
-  await expect(page.getByText('46 of 46 have this shop’s own odds')).toBeVisible()
+  await expect(page.getByText(/^(\d+) of \1 have this shop’s own odds/)).toBeVisible()
   await page.getByRole('button', { name: 'Back to the defaults' }).click()
   await expect(page.getByText('All odds are bench defaults')).toBeVisible()
 })

@@ -19,7 +19,9 @@ export function NextStrip({ step, answers }: { step: Step; answers?: ReactNode }
       >
         {step.say}
       </h1>
-      <p className="max-w-72 text-right text-[0.9rem] text-soft">{step.takes}</p>
+      <p key={step.takes} className="max-w-72 text-right text-[0.9rem] text-soft">
+        {step.takes}
+      </p>
       <p className="truncate text-[0.9rem] text-soft" title={step.why}>
         {step.why}
       </p>

@@ -28,7 +28,7 @@ export function TriageStation() {
           <span className="min-w-0 truncate">
             after that:{' '}
             {inHand.after.map(({ test: t }, i) => (
-              <span key={t.id}>
+              <span key={`${i} ${t.id}`}>
                 {i > 0 && ' · '}
                 <button
                   type="button"

@@ -106,7 +106,8 @@ function Row({
   const up = odds >= before
   return (
     <span className="grid h-[41px] w-full grid-cols-[minmax(0,1fr)_46px_3rem] items-center gap-x-2 text-left">
-      <span className="min-w-0 text-[0.92rem] leading-tight" title={says.join(' ')}>
+      {/* Another cause in a row is another text in its place, not one that has moved. */}
+      <span key={says.join(' ')} className="min-w-0 text-[0.92rem] leading-tight" title={says.join(' ')}>
         {says.map((say) => (
           <span key={say} className={says.length > 1 ? 'block truncate' : 'line-clamp-2'}>
             {say}
