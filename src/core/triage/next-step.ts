@@ -172,7 +172,7 @@ function stepOfBelief(belief: Belief, seen: string): Step {
   if (repair)
     return at(
       `Repair ${faults[repair.fault].say}, and see whether it starts.`,
-      `${percent(repair.odds)} likely: made for nothing it would cost less than looking further.`,
+      `${percent(repair.odds)} likely: another test would take more minutes than it could save.`,
       { part: 'belief', repairs: repair.fault, takes: `${repair.minutes} min` },
     )
   const test = next[0]?.test

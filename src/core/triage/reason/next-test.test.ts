@@ -3,10 +3,12 @@ import { describe, expect, it } from 'vitest'
 import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { nextTests, riskOf, SETTLED, verdict } from './next-test'
+import { changedBy } from '../model/repair'
+import type { Change } from '../model/repair'
+import { nextTests, repairMove, riskOf, SETTLED, verdict } from './next-test'
 import { hypotheses, UNKNOWN, WIDTH } from './hypotheses'
 import { likelihood } from './likelihood'
-import { posterior, priorOdds, standing } from './odds'
+import { faultOdds, posterior, priorOdds, standing } from './odds'
 import type { Evidence } from './likelihood'
 
 const prior = priorOdds([])
@@ -117,4 +119,61 @@ it('the risk to a lent part is the chance that one of the faults harms it', () =
     ['signal contacts touch', 0.04],
   ] as const)
     expect(riskOf(even([fault]))).toBeCloseTo(harm, 12)
+})
+
+describe('the repair that comes first', () => {
+  const stands = (...evidence: Evidence[]) => standing(posterior(priorOdds([]), evidence), [])
+  it('comes first only where to have made it for nothing costs less than the best test', () => {
+    const any = fc
+      .constantFrom(...benchTests)
+      .chain((test) => fc.constantFrom(...test.outcomes).map((outcome) => ({ test: test.id, outcome })))
+    fc.assert(
+      fc.property(fc.array(any, { minLength: 2, maxLength: 6 }), (evidence) => {
+        const odds = stands(...evidence)
+        const tests = nextTests(odds, { done: new Set(evidence.map((e) => e.test)) })
+        const first = repairMove(odds, tests)
+        if (!first) return
+        expect(first.odds).toBeGreaterThanOrEqual(0.85)
+        expect(first.odds).toBeCloseTo(Math.max(...faultOdds(odds)), 12)
+        const { test, riskMinutes } = tests[0]!
+        expect((1 - first.odds) * 2 * (first.minutes - 2)).toBeLessThan(test.minutes + riskMinutes)
+      }),
+      { numRuns: 25 },
+    )
+  })
+  it('is a chip whose contents were seen to differ, and no chip that is merely likely', () => {
+    const history = priorOdds(['firmware update', 'power cut during update'])
+    const dark: Evidence[] = [
+      { test: 'as it came', outcome: 'CPU lamp', earlier: ['CPU lamp'] },
+      { test: 'chip selected', outcome: 'read and read again' },
+      { test: 'round the chip', outcome: 'clear' },
+    ]
+    const asked = (...evidence: Evidence[]) => {
+      const odds = standing(posterior(history, evidence), [])
+      return repairMove(odds, nextTests(odds, { done: new Set(evidence.map((e) => e.test)), seen: evidence }))
+    }
+    expect(asked(dark[0]!)).toBeNull()
+    expect(asked(...dark, { test: 'chip contents', outcome: 'differ' })?.fault).toBe('firmware corrupt')
+  })
+  it('is none where nothing is left to be tested', () => {
+    expect(repairMove(stands({ test: 'ohms vmem', outcome: 'short' }), [])).toBeNull()
+  })
+})
+
+describe('work that leaves a fault behind', () => {
+  it('is suspected once the board is darker than before, and not where no module was moved', () => {
+    const seen: Evidence[] = [
+      { test: 'as it came', outcome: 'graphics lamp' },
+      { test: 'good in A', outcome: 'graphics lamp' },
+    ]
+    const seat = (changes: readonly Change[]) => {
+      const evidence = [...seen, { test: 'as it came', outcome: 'memory lamp', after: changes.length }]
+      return faultOdds(standing(posterior(priorOdds([]), evidence, changes), changes))[
+        faultIds.indexOf('module seat')
+      ]!
+    }
+    expect(seat(changedBy('good in A'))).toBeGreaterThan(3 * seat([]))
+    expect(changedBy('good in A')).toEqual([{ is: 'left', fault: 'module seat' }])
+    expect(changedBy('ohms vmem')).toEqual([])
+  })
 })
