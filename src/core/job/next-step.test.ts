@@ -168,6 +168,29 @@ describe('nextStep', () => {
     expect(state.handBack.done).toBeNull()
     expect(gate.lamp).toBe('limit the current')
   })
+  it('looks at the last step first where a start stops earlier than before', () => {
+    const dark = { ...nothingNoted, picture: 'none', lamp: 'none' } as const
+    const t = measured()
+      .put('looked', { contacts: 'all' })
+      .put('supply', { limitA: 1 })
+      .put('baseline', { ...dark, fans: 'on', current: 'steady', lamp: 'memory', cpuHeat: 'warm', amps: 0.4 })
+    const say = (after: typeof t) =>
+      triageStep(jobState(after.entries, names).board, { lamp: 'clear', reasons: [] } as never, null).say
+    expect(say(t)).toMatch(/^Calculating/)
+    const nothing = { ...dark, fans: 'off', current: 'none', amps: 0 } as const
+    const worse = t.put('fitted', { cpu: 'bench Orrin 41', heatsink: true }).put('baseline', nothing)
+    expect(say(worse)).toBe('It stops earlier than before: the last step first.')
+    expect(
+      say(worse.put('look', { what: 'round the socket', seen: 'nothing seen', clear: true })),
+    ).not.toMatch(/last step/)
+    // Nothing was done in between: it comes and goes.
+    const alone = measured()
+      .put('looked', { contacts: 'all' })
+      .put('supply', { limitA: 1 })
+      .put('baseline', { ...dark, fans: 'on', current: 'steady', lamp: 'memory', cpuHeat: 'warm', amps: 0.4 })
+      .put('baseline', nothing)
+    expect(say(alone)).not.toMatch(/last step/)
+  })
   it('puts a loose fragment first, at every station but the ticket', () => {
     const t = measured().put('stroke', {
       contact: 'A2',

@@ -11,7 +11,7 @@ import type { Belief, NextTest } from './reason/belief'
 import { WORTH_TRYING } from './reason/next-test'
 import { testOf } from './reason/hypotheses'
 import { faults } from './model/faults'
-import { stageReached } from './model/stage'
+import { stageReached, stages } from './model/stage'
 
 /** What closes the gate and is found by looking and measuring on. */
 const foundByTests: ReadonlySet<string> = new Set(['rail short', 'volts high', 'hazard'])
@@ -82,6 +82,9 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
       'CPU, one module, no card. Without a baseline no progress can be seen.',
       { part: 'baseline', test: 'as it came' },
     )
+  const worse = worseThanBefore(board)
+  if (worse)
+    return at('It stops earlier than before: the last step first.', worse, { part: 'looks', takes: '2 min' })
   const reached = stageReached(baseline)
   const seen = `It ${reached.say} (${percent(reached.sure)})`
   if (!belief)
@@ -92,6 +95,26 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
   const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
   if (reached.stopsAt === null && !known) return at('It runs: prove it.', `${seen}.`)
   return stepOfBelief(belief, seen)
+}
+
+/** How sure a stage has to be to be compared with another (bench default). */
+const SURE_STAGE = 0.6
+
+/**
+ * That a start stopped earlier than the one before it, though something was done in between: what was done last is looked
+ * at before a new fault is looked for. Null once anything was looked at since.
+ */
+function worseThanBefore({ baselines, looks, lastTouched, changed }: BoardState): string | null {
+  const [before, now] = baselines.slice(-2)
+  if (!before || !now) return null
+  const done = Math.max(lastTouched, ...Object.values(changed))
+  const lookedSince = (looks.at(-1)?.seq ?? 0) > now.seq
+  const [was, is] = [stageReached(before), stageReached(now)]
+  const earlier = stages.indexOf(is.likeliest) < stages.indexOf(was.likeliest)
+  const sure = Math.min(was.sure, is.sure) >= SURE_STAGE
+  return earlier && sure && !lookedSince && done > before.seq && done < now.seq
+    ? `It ${was.say} before, and ${is.say} now. Does all sit home that was moved, and is every joint sound? Note a look.`
+    : null
 }
 
 /** Looks and readings that come before everything else, or null when none is due. */
