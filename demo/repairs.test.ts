@@ -40,7 +40,7 @@ const repairs: Readonly<Record<string, Repair>> = {
     decisive: 16,
     wise: {
       14: /^Look round the firmware chip|^Read the codes/,
-      16: /ID|^Repair firmware chip of another/,
+      16: /ID|^Repair it and see: firmware chip of another/,
       17: /^Repair it: firmware chip of another/,
     },
   },
@@ -50,7 +50,7 @@ const repairs: Readonly<Record<string, Repair>> = {
     wise: {
       14: /module|settings/i,
       18: /memory rail|training|compare/,
-      20: /^Repair firmware corrupt in part/,
+      20: /^Repair it and see: firmware corrupt in part/,
     },
   },
   'dropped-by-the-release': {
@@ -94,7 +94,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'twelve-dark-starts': {
     truth: 'firmware corrupt',
     decisive: 14,
-    wise: { 25: /codes|chip/, 27: /codes|chip/, 28: /^Repair firmware corrupt/ },
+    wise: { 25: /codes|chip/, 27: /codes|chip/, 28: /^Repair it and see: firmware corrupt/ },
   },
   'waited-out': {
     truth: null,

@@ -256,7 +256,7 @@ test.describe('which test next', () => {
     await answers.getByRole('button', { name: /there/ }).click()
     await expect(step(page)).toHaveText('Look into the memory slots, with a light.')
     await answers.getByRole('button', { name: /slot B/ }).click()
-    await expect(step(page)).toHaveText('Repair memory slot B damaged or dirty, and see whether it starts.')
+    await expect(step(page)).toHaveText('Repair it and see: memory slot B damaged or dirty.')
     await answers.getByRole('button', { name: 'Repaired' }).click()
     await expect(lastLine(page)).toContainText('repaired: slot B')
     // A slot is soldered: the rails come first again.

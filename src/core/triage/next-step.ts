@@ -194,7 +194,7 @@ function stepOfBelief(belief: Belief, seen: string): Step {
     )
   if (repair)
     return at(
-      `Repair ${faults[repair.fault].say}, and see whether it starts.`,
+      `Repair it and see: ${faults[repair.fault].say}.`,
       `${percent(repair.odds)} likely: another test would take more minutes than it could save.`,
       { part: 'belief', repairs: repair.fault, takes: `${repair.minutes} min` },
     )
@@ -204,7 +204,7 @@ function stepOfBelief(belief: Belief, seen: string): Step {
   if (!test || notWorthMore)
     return at(
       likeliest
-        ? `No test left tells much: repair ${faults[likeliest].say}, and see.`
+        ? `No test left tells much. Repair it and see: ${faults[likeliest].say}.`
         : 'No test left tells much: stop, and say what stays open.',
       `${seen}.`,
       { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
