@@ -148,17 +148,17 @@ export const parts: Readonly<Record<FaultId, Part>> = {
     rail: ['vcore', 'dead'],
     seen: { 'round the socket': ['part broken at the regulator', 0.7], outside: ['a part missing', 0.25] },
   },
-  'memory A lines': {
+  'memory A traces': {
     at: MEMORY,
     blocks: 0.92,
     out: noA,
-    seen: { 'round the socket': ['lines scratched', 0.5] },
+    seen: { 'round the socket': ['traces scratched', 0.5] },
   },
-  'memory B lines': {
+  'memory B traces': {
     at: MEMORY,
     blocks: 0.92,
     out: noB,
-    seen: { 'round the socket': ['lines scratched', 0.5] },
+    seen: { 'round the socket': ['traces scratched', 0.5] },
   },
   'CPU memory side': { at: MEMORY, blocks: 0.9, out: good, seen: { 'CPU elsewhere': ['fails', 0.88] } },
   'chip joint': {

@@ -30,6 +30,9 @@ const railAlias: Readonly<Record<string, Rail>> = {
   vccsa: 'vsys',
 }
 
+/** That a place is empty, as it is typed. */
+export const saysNone = (text: string): boolean => /^(out|none|no|off|removed|empty|-)$/i.test(text)
+
 const railOf = (text: string | undefined): Rail | null => {
   const word = (text ?? '').toLowerCase()
   return rails.find((r) => r === word) ?? railAlias[word] ?? null
@@ -162,7 +165,7 @@ export const boardCommands: readonly Command[] = [
     example: 'cpu Orrin 41',
     say: 'which CPU is in the socket',
     read: (_, text) => {
-      if (/^(out|none|no|off|removed|empty|-)$/i.test(text)) return entry('fitted', { cpu: null })
+      if (saysNone(text)) return entry('fitted', { cpu: null })
       // “in” says that there is one, not which: nothing is fitted that is called so.
       if (text === '' || /^(in|on|yes|fitted|same|seated|\?)$/i.test(text))
         return 'which CPU? its name, or cpu out'

@@ -53,7 +53,7 @@ const testSees: Readonly<Record<string, Readonly<Record<string, LookHazard>>>> =
   'round the socket': {
     clear: 'harmless',
     'part broken at the regulator': 'cracked',
-    'lines scratched': 'harmless',
+    'traces scratched': 'harmless',
   },
 }
 

@@ -257,11 +257,9 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       const off = cpu !== undefined && (cpu === null || cpu !== s.fitted.cpu)
       Object.assign(s.fitted, off ? { heatsink: false } : {}, line.body)
       const { modules, drive } = line.body
-      const said = { CPU: cpu === null, modules: modules?.length === 0, drive: drive === null }
-      const told = { CPU: cpu, modules, drive }
-      s.without = removable.filter((part) =>
-        told[part] === undefined ? s.without.includes(part) : said[part],
-      )
+      const none = (part: string | null | undefined) => (part === undefined ? undefined : part === null)
+      const out = { CPU: none(cpu), modules: modules && modules.length === 0, drive: none(drive) }
+      s.without = removable.filter((part) => out[part] ?? s.without.includes(part))
     },
     supply(s, line) {
       s.supplyLimitA = line.body.limitA

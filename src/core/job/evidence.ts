@@ -137,7 +137,7 @@ function lookSays({
     if (is('cracked', /crack|broken/i) || hazard === 'part gone' || hazard === 'burnt')
       return ['round the socket', 'part broken at the regulator']
     if (hazard !== 'harmless' && /scratch|cut\b|\blines?\b|trace/i.test(seen))
-      return ['round the socket', 'lines scratched']
+      return ['round the socket', 'traces scratched']
   }
   if (place === 'wiring, supply, cooler') {
     if (clear) return ['front wiring', 'right']

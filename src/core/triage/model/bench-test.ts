@@ -71,17 +71,25 @@ export function start(
     minutes,
     needs,
     lends,
-    setup,
-    powers: true,
     outcomes: startOutcomes,
     open: openOutcomes,
-    byStage: outcomeByStage,
-    odds: (ids, unknown) => seen(stopsIn(ids, setup, unknown), outcomeByStage),
+    ...shownBy(setup, outcomeByStage),
   }
 }
 
-const seen = (stops: Float64Array, table: readonly Float64Array[]) =>
-  Float64Array.from(table, (row) => row.reduce((sum, p, i) => sum + p * stops[i]!, 0))
+/** What a start of a set-up shows, by the stage that it stops in. */
+const shownBy = (
+  setup: Setup,
+  byStage: readonly Float64Array[],
+): Pick<BenchTest, 'setup' | 'powers' | 'byStage' | 'odds'> => ({
+  setup,
+  powers: true,
+  byStage,
+  odds: (ids, unknown) => {
+    const stops = stopsIn(ids, setup, unknown)
+    return Float64Array.from(byStage, (row) => row.reduce((sum, p, i) => sum + p * stops[i]!, 0))
+  },
+})
 
 /** Something read while it is powered as it came: it tells by the stage the start gets to. */
 export function probe(
@@ -99,11 +107,8 @@ export function probe(
     minutes,
     needs,
     lends: null,
-    setup: asItCame,
-    powers: true,
     outcomes,
-    byStage: table,
-    odds: (ids, unknown) => seen(stopsIn(ids, asItCame, unknown), table),
+    ...shownBy(asItCame, table),
   }
 }
 

@@ -43,8 +43,8 @@ const nearChip: Names = {
 
 const roundSocket: Names = {
   'core regulator part': 'part broken at the regulator',
-  'memory A lines': 'lines scratched',
-  'memory B lines': 'lines scratched',
+  'memory A traces': 'traces scratched',
+  'memory B traces': 'traces scratched',
 }
 /** What a programmer is told by the chip, by what is wrong. */
 const answers: Names = {
@@ -100,7 +100,7 @@ export const benchTests: readonly BenchTest[] = [
     [10, 'known-good CPU'],
     'CPU',
   ),
-  start('no drive', 'Power up with nothing to start from', { drive: 'none' }, [3]),
+  start('no drive', 'Power up with no drive connected', { drive: 'none' }, [3]),
   start('no CPU', 'Power up without a CPU', { cpu: 'none' }, [8]),
   start('reseated', 'Take the CPU out and seat it again', { seat: 'reseated' }, [9]),
   start('eased', 'Ease the mounting pressure, corner by corner', { seat: 'eased' }, [11]),

@@ -10,9 +10,9 @@ const stripped: SetupMatch = { fitted: ['needed', 'bridged'] }
 
 const bent = { 'CPU swap': 5, 'dropped something in': 8, cleaning: 4, 'shipped without socket cover': 6, 'cooler swap': 3, 'worked on by others': 2 } as const // prettier-ignore
 const seated = { 'CPU swap': 4, 'cooler swap': 4, 'worked on by others': 2 } as const
-/** Lines of a channel from the socket to its slot, scratched or broken. */
-const lines = (channel: 'A' | 'B', quiet: SetupMatch): Fault => ({
-  say: `lines of memory ${channel} on the board broken`,
+/** Traces of a channel from the socket to its slot, scratched or broken. */
+const traces = (channel: 'A' | 'B', quiet: SetupMatch): Fault => ({
+  say: `memory ${channel} traces on the board broken`,
   at: 'parts',
   stage: 'memory training',
   shows: 0.9,
@@ -175,8 +175,8 @@ export const socketFaults = {
     quiet: [withoutSlotB],
     signs: { slots: 0.88 },
   },
-  'memory A lines': lines('A', withoutSlotA),
-  'memory B lines': lines('B', withoutSlotB),
+  'memory A traces': traces('A', withoutSlotA),
+  'memory B traces': traces('B', withoutSlotB),
   CPU: {
     say: 'CPU bad',
     at: 'triage',

@@ -1,64 +1,56 @@
 import type { FaultId } from './faults'
 
-/**
- * Chance that a repair meant for a fault takes, where it is not the usual one. Bench defaults, until the shop’s own record
- * stands in their place: a chip written 0.85, a chip refitted or a small part 0.8, a part of many legs or a contact
- * transplanted 0.72.
- */
-const succeeds: Readonly<Partial<Record<FaultId, number>>> = {
-  'firmware corrupt': 0.85,
-  'firmware partly corrupt': 0.85,
-  'CPU unsupported': 0.9,
-  'firmware chip': 0.8,
-  'chip dead': 0.8,
-  'chip joint': 0.8,
-  'chip resistor': 0.8,
-  'chip supply part': 0.8,
-  'controller line part': 0.8,
-  'cell holder': 0.8,
-  'standby rail short': 0.8,
-  '12 V short': 0.8,
-  '5 V short': 0.8,
-  '3.3 V short': 0.8,
-  'core rail short': 0.8,
-  'memory rail short': 0.8,
-  'core regulator part': 0.8,
-  'memory A lines': 0.72,
-  'memory B lines': 0.72,
-  'core controller': 0.72,
-  'memory controller': 0.72,
-  'system-agent controller': 0.72,
-  'board controller': 0.72,
-  chipset: 0.72,
-  'slot A': 0.72,
-  'slot B': 0.72,
-  'power contacts shorted': 0.85,
-  'power contacts open': 0.85,
-  'control contact open': 0.85,
-  'sense contact open': 0.85,
-  'memory A contact open': 0.85,
-  'memory B contact open': 0.85,
-  'signal contacts touch': 0.85,
-  'display contact open': 0.85,
-  'card contact open': 0.85,
+/** A kind of repair: what it takes, minutes, and how often it succeeds. Bench defaults, until the shop’s own record stands in their place. */
+interface Repair {
+  readonly minutes: number
+  readonly succeeds: number
 }
+const write: Repair = { minutes: 20, succeeds: 0.85 }
+const smallPart: Repair = { minutes: 20, succeeds: 0.8 }
+const chip: Repair = { minutes: 25, succeeds: 0.8 }
+const manyPins: Repair = { minutes: 45, succeeds: 0.72 }
+const straighten: Repair = { minutes: 15, succeeds: 0.85 }
 /** What is exchanged, seated or set anew. */
-const USUALLY = 0.97
+const exchange: Repair = { minutes: 6, succeeds: 0.97 }
 
-/** What a repair takes, minutes (bench default): exchanged or seated 6; contacts 15; a chip written or a small part 20. */
-const takesMinutes: readonly (readonly [minutes: number, ...of: FaultId[]])[] = [
-  [20, 'firmware corrupt', 'firmware partly corrupt', 'CPU unsupported', 'chip resistor', 'chip supply part'],
-  [20, 'controller line part', 'cell holder', 'core regulator part', 'chip joint'],
-  [25, 'firmware chip', 'chip dead', '12 V short', '5 V short', '3.3 V short', 'standby rail short'],
-  [25, 'core rail short', 'memory rail short'],
-  [45, 'core controller', 'memory controller', 'system-agent controller', 'board controller', 'chipset'],
-  [45, 'slot A', 'slot B', 'memory A lines', 'memory B lines'],
-  [15, 'power contacts shorted', 'power contacts open', 'control contact open', 'sense contact open'],
-  [15, 'memory A contact open', 'memory B contact open', 'signal contacts touch'],
-  [15, 'display contact open', 'card contact open'],
-]
-const minutesTo = new Map(takesMinutes.flatMap(([minutes, ...of]) => of.map((fault) => [fault, minutes])))
-export const repairMinutes = (fault: FaultId): number => minutesTo.get(fault) ?? 6
+const repairs: Readonly<Partial<Record<FaultId, Repair>>> = {
+  'firmware corrupt': write,
+  'firmware partly corrupt': write,
+  'CPU unsupported': { minutes: 20, succeeds: 0.9 },
+  'firmware chip': chip,
+  'chip dead': chip,
+  'chip joint': smallPart,
+  'chip resistor': smallPart,
+  'chip supply part': smallPart,
+  'controller line part': smallPart,
+  'core regulator part': smallPart,
+  'cell holder': smallPart,
+  'standby rail short': smallPart,
+  '12 V short': smallPart,
+  '5 V short': smallPart,
+  '3.3 V short': smallPart,
+  'core rail short': smallPart,
+  'memory rail short': smallPart,
+  'core controller': manyPins,
+  'memory controller': manyPins,
+  'system-agent controller': manyPins,
+  'board controller': manyPins,
+  chipset: manyPins,
+  'slot A': manyPins,
+  'slot B': manyPins,
+  'memory A traces': manyPins,
+  'memory B traces': manyPins,
+  'power contacts shorted': straighten,
+  'power contacts open': straighten,
+  'control contact open': straighten,
+  'sense contact open': straighten,
+  'memory A contact open': straighten,
+  'memory B contact open': straighten,
+  'signal contacts touch': straighten,
+  'display contact open': straighten,
+  'card contact open': straighten,
+}
+export const repairOf = (fault: FaultId): Repair => repairs[fault] ?? exchange
 
 /**
  * Chance that work which can make a fault makes it (bench default): modules that were moved are not home; of a chip soldered
@@ -84,13 +76,8 @@ export interface Change {
 export const brings = ({ is }: Change): boolean => is === 'made' || is === 'left'
 
 /** Chance that a change did to the board what it can do: put the fault right, or make it. */
-export const chanceToTake = ({
-  is,
-  fault,
-}: {
-  readonly is: Change['is']
-  readonly fault: FaultId
-}): number => (is === 'cured' ? 1 : is === 'mended' ? (succeeds[fault] ?? USUALLY) : (makes[fault] ?? 0.05))
+export const chanceToTake = ({ is, fault }: Change): number =>
+  is === 'cured' ? 1 : is === 'mended' ? repairOf(fault).succeeds : (makes[fault] ?? 0.05)
 
 /** What a test puts right for good by being done: settings stay cleared, memory stays trained, what was seated stays so. */
 const cures: Readonly<Record<string, readonly FaultId[]>> = {

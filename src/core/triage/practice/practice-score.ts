@@ -5,14 +5,16 @@ import { benchTests } from '../model/bench-tests'
 import { sayOutcome } from '../model/outcome-words'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { changedBy, curedBy } from '../model/repair'
-import { nextTests, riskOf, worthMinutes } from '../reason/next-test'
+import { changedBy, curedBy, repairOf } from '../model/repair'
+import { nextTests, RATHER_REPAIR, riskOf, worthMinutes } from '../reason/next-test'
+import type { Choosing } from '../reason/next-test'
 import { faultOdds, posterior, priorOdds, standing } from '../reason/odds'
 import { testOf } from '../reason/hypotheses'
 import { ModelBoard } from '../reason/board-on-bench'
 import type { Change } from '../model/repair'
+import { seenNow } from '../reason/likelihood'
 import type { Evidence } from '../reason/likelihood'
-import { LIMIT_MINUTES, MEND_MINUTES, suggested, workBoard } from '../reason/work-board'
+import { LIMIT_MINUTES, suggested, workBoard } from '../reason/work-board'
 
 /** One thing done on a practice board. */
 export type PracticeStep =
@@ -28,7 +30,7 @@ export type PracticeStep =
 
 /** Bench minutes a step costs; what is seen along the way costs none. */
 export const minutesOf = (step: PracticeStep): number =>
-  step.do === 'mend' ? MEND_MINUTES : step.along ? 0 : testOf(step.test).minutes
+  step.do === 'mend' ? repairOf(step.fault).minutes : step.along ? 0 : testOf(step.test).minutes
 
 export interface Practice {
   readonly history: readonly HistoryItem[]
@@ -105,10 +107,15 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const now = standing(posterior(prior, evidence, changes), changes)
     if (step.do === 'mend') {
       const odds = faultOdds(now)[faultIds.indexOf(step.fault)]!
-      const judgement = odds >= 0.9 ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
+      const judgement = odds >= RATHER_REPAIR ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
       const told = `${percent(odds)} by what was seen; it was ${truth.includes(step.fault) ? '' : 'not '}so`
-      review.push({ say: `repaired ${faults[step.fault].say}`, judgement, why: told, minutes: MEND_MINUTES })
-      minutes += MEND_MINUTES
+      review.push({
+        say: `repaired ${faults[step.fault].say}`,
+        judgement,
+        why: told,
+        minutes: minutesOf(step),
+      })
+      minutes += minutesOf(step)
       mended.push(step.fault)
       changes.push({ is: 'mended', fault: step.fault })
       done = new Set()
@@ -119,7 +126,7 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = minutesOf(step)
     if (!step.along) {
-      const { judgement, why } = judge(step, now, done, short)
+      const { judgement, why } = judge(step, now, { done, seen: seenNow(evidence, changes) }, short)
       if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
       review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }
@@ -165,12 +172,12 @@ function lessonOf(fault: FaultId): Lesson {
 function judge(
   step: Extract<PracticeStep, { do: 'test' }>,
   now: Float64Array,
-  done: ReadonlySet<string>,
+  so: Pick<Choosing, 'done' | 'seen'>,
   short: number,
 ): { readonly judgement: Judgement; readonly why: string } {
   const test = testOf(step.test)
   const mayPower = step.mayPower ?? true
-  const ranked = nextTests(now, { done, mayPower })
+  const ranked = nextTests(now, { ...so, mayPower })
   const best = ranked[0]
   const mine = ranked.find((s) => s.test.id === step.test)
   const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0

@@ -19,6 +19,7 @@ import {
 import { hypotheses, testOf, UNKNOWN, unknownStages } from './hypotheses'
 import { likelihood } from './likelihood'
 import type { Change } from '../model/repair'
+import { seenNow } from './likelihood'
 import type { Evidence } from './likelihood'
 
 /** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
@@ -125,8 +126,12 @@ export function believe({
   const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)
   const sure = powerUp ? null : verdict(now)
   const done = new Set(since.map((e) => e.test))
-  const standsNow = evidence.filter((e) => (e.after ?? 0) === changes.length)
-  const choosing = { done, mayPower, seen: standsNow, ...(shelf ? { shelf: new Set(shelf) } : {}) }
+  const choosing = {
+    done,
+    mayPower,
+    seen: seenNow(evidence, changes),
+    ...(shelf ? { shelf: new Set(shelf) } : {}),
+  }
   const suggested = sure ? [] : nextTests(now, choosing)
   const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
   return {

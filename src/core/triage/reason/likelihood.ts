@@ -39,6 +39,10 @@ export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[]
   return [...by.values()]
 }
 
+/** What was seen of the board as it stands, after all that was done to it. */
+export const seenNow = (evidence: readonly Evidence[], changes: readonly unknown[]): readonly Evidence[] =>
+  evidence.filter((e) => (e.after ?? 0) === changes.length)
+
 /** How far the log-odds of a figure may be from the truth, either way (bench default). */
 const FIGURE_DOUBT = 0.3
 

@@ -1,6 +1,6 @@
 import { benchTests } from '../model/bench-tests'
 import type { BenchTest, ShelfItem } from '../model/bench-test'
-import { repairMinutes } from '../model/repair'
+import { repairOf } from '../model/repair'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { faultOdds, unknownOdds } from './odds'
@@ -61,7 +61,7 @@ export const WORTH_BITS = 0.01
 export const WORTH_TRYING = 0.6
 
 /** Least odds of a fault to repair it and see, rather than look further (bench default). */
-const RATHER_REPAIR = 0.85
+export const RATHER_REPAIR = 0.85
 
 export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
@@ -253,7 +253,7 @@ export function repairMove(odds: Float64Array, tests: readonly Suggestion[]): Re
   const top = each.indexOf(Math.max(...each))
   const p = each[top]!
   const fault = faultIds[top]!
-  const minutes = repairMinutes(fault)
+  const { minutes } = repairOf(fault)
   const test = tests[0]
   if (p < RATHER_REPAIR || !test || (1 - p) * NEEDLESS * minutes >= test.test.minutes + test.riskMinutes)
     return null

@@ -2,16 +2,16 @@ import type { BenchTest } from '../model/bench-test'
 import { benchTests } from '../model/bench-tests'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
-import { changedBy } from '../model/repair'
+import { changedBy, repairOf } from '../model/repair'
 import type { Change } from '../model/repair'
 import { nextTests, repairMove, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
 import { faultOdds, posterior, standing } from './odds'
+import { seenNow } from './likelihood'
 import type { Evidence } from './likelihood'
 import type { BoardOnBench } from './board-on-bench'
 
-/** Bench time after which a board counts as undecided, and what one mend takes, minutes (bench default). */
+/** Bench time after which a board counts as undecided, minutes (bench default). */
 export const LIMIT_MINUTES = 240
-export const MEND_MINUTES = 15
 
 /**
  * Chooses a test, or a fault to repair and see, from the odds as the board stands and what was done since the last mend;
@@ -75,7 +75,7 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
     const there = board.mend(fault)
     needless ||= !there
     changes.push({ is: 'mended', fault })
-    minutes += MEND_MINUTES
+    minutes += repairOf(fault).minutes
     done = new Set()
     return there
   }
@@ -95,12 +95,7 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
       look(benchTests[0]!)
       continue
     }
-    const move = policy(
-      now,
-      done,
-      evidence.filter((e) => e.after === changes.length),
-      tried,
-    )
+    const move = policy(now, done, seenNow(evidence, changes), tried)
     if (typeof move === 'string') {
       tried.add(move)
       repair(move)

@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { saysNone } from '@/core/board/commands'
 import { cellState } from '@/core/triage/model/stage'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
@@ -11,6 +12,7 @@ export function Fitted() {
   const fitted = useJob((j) => j.state.board.fitted)
   const cell = useJob((j) => j.state.board.cell)
   const told = useJob((j) => j.state.board.told.cells.at(-1))
+  const without = useJob((j) => j.state.board.without)
   const limitA = useJob((j) => j.state.board.supplyLimitA)
   const append = useJob((j) => j.append)
   return (
@@ -34,14 +36,14 @@ export function Fitted() {
       />
       <Words
         label="CPU"
-        value={fitted.cpu ?? ''}
-        placeholder="none in the socket"
+        value={fitted.cpu ?? (without.includes('CPU') ? 'none' : '')}
+        placeholder="name, or none"
         onKeep={(text) => append('fitted', { cpu: text || null })}
       />
       <Words
         label="Memory in"
-        value={fitted.modules.join(', ')}
-        placeholder="no slot"
+        value={fitted.modules.join(', ') || (without.includes('modules') ? 'none' : '')}
+        placeholder="A1, B1, or none"
         onKeep={(text) =>
           append('fitted', {
             modules: text
@@ -59,8 +61,8 @@ export function Fitted() {
       />
       <Words
         label="Drive"
-        value={fitted.drive ?? ''}
-        placeholder="none"
+        value={fitted.drive ?? (without.includes('drive') ? 'none' : '')}
+        placeholder="name, or none"
         onKeep={(text) => append('fitted', { drive: text || null })}
       />
       <div className="mt-1.5">
@@ -127,7 +129,7 @@ function Words({
 }) {
   const [text, setText] = useState<string | null>(null)
   const keep = () => {
-    if (text !== null && text.trim() !== value) onKeep(text.trim())
+    if (text !== null && text.trim() !== value) onKeep(saysNone(text.trim()) ? '' : text.trim())
     setText(null)
   }
   return (
