@@ -69,7 +69,9 @@ const heardNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['rail
 const owedNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['settings'] }
 
 /** And of two starts with two CPUs each counts. */
-const seenNow: Readonly<Record<string, readonly string[]>> = { 'Q-0411': ['21 as it came: CPU lamp'] }
+const seenNow: Readonly<Record<string, readonly string[]>> = {
+  'Q-0411': ['21 as it came: CPU lamp', '21 current: steady', '21 warmth: warm'],
+}
 
 describe('a tape of every kind, kept from an earlier version', () => {
   it('is of every kind there was', () => {

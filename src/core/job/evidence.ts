@@ -12,6 +12,7 @@ import type { References } from './references'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
 import { hasPicture } from '../board/baseline'
+import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
 import { rails } from '../board/rail'
 import { placeOf } from '../board/hazard'
@@ -284,8 +285,8 @@ function releaseEvidence(
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
  * had been done by then that a fault hangs on. Of the same reading between two changes only the last counts; of starts
- * each does. Limits: a power-up is taken as
- * made with the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
+ * each does. Limits: a current and codes that were
+ * recorded by themselves are taken as those of the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
  * taken it off the map.
  */
 export function evidenceOf(
@@ -324,7 +325,7 @@ export function evidenceOf(
     for (const change of changedBy(swapSays(swap)?.[0] ?? '')) changes.push({ seq: swap.seq, ...change })
   changes.sort((a, b) => a.seq - b.seq)
   const seen: Dated[] = []
-  const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1) => {
+  const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1, of?: string) => {
     if (outcomesMeant(testOf(test), outcome).length === 0) return
     const after = changes.filter((c) => c.seq < since).length
     seen.push({
@@ -333,6 +334,7 @@ export function evidenceOf(
       outcome,
       ...(after > 0 ? { after } : {}),
       ...(reliability < 1 ? { reliability } : {}),
+      ...(of !== undefined && of !== test ? { of } : {}),
     })
   }
   for (const reading of state.board.railLog) {
@@ -390,13 +392,16 @@ export function evidenceOf(
   }
   for (const b of state.board.baselines) {
     const outcome = startOutcome(b)
-    if (outcome) put(b.seq, startedAs(b, state, reference), outcome)
-    if (b.fanSpeed) put(b.seq, 'fans settle', b.fanSpeed)
+    const start = startedAs(b, state, reference)
+    const read = (test: string, is: string) =>
+      put(b.seq, test, is, b.seq, 1, start === 'as it came' ? undefined : start)
+    if (outcome) put(b.seq, start, outcome)
+    if (b.fanSpeed) read('fans settle', b.fanSpeed)
     // What beeps is past its first steps; what is silent may have no beeper.
-    if (b.beeps.trim() !== '' && !/^(none|no|silent|-)$/i.test(b.beeps.trim()))
-      put(b.seq, 'beeps', 'beeps or memory code')
-    if (b.current !== 'not noted') put(b.seq, 'current', currentSays[b.current])
-    if (b.cpuHeat !== 'not noted') put(b.seq, 'warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
+    if (b.beeps.trim() !== '' && !/^silent\b/i.test(b.beeps.trim()) && !saysNone(b.beeps.trim()))
+      read('beeps', 'beeps or memory code')
+    if (b.current !== 'not noted') read('current', currentSays[b.current])
+    if (b.cpuHeat !== 'not noted') read('warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }
   for (const seat of state.socket.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
   if (map.was) put(state.socket.strokes[0]!.seq, 'socket', map.was)

@@ -26,7 +26,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'no picture since more memory was put in',
     history: ['worked on by others'],
     faults: ['slot B'],
-    limitMinutes: 90,
+    limitMinutes: 110,
   },
   {
     id: 'after-the-storm',
@@ -35,7 +35,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'dead since the thunderstorm on Sunday',
     history: ['lightning or surge'],
     faults: ['memory rail short', 'slot A'],
-    limitMinutes: 120,
+    limitMinutes: 150,
   },
   {
     id: 'surely-the-firmware',
@@ -44,7 +44,7 @@ export const exercises: readonly Exercise[] = [
     complaint: 'the update must have broken it',
     history: ['firmware update'],
     faults: ['chip resistor'],
-    limitMinutes: 80,
+    limitMinutes: 90,
   },
   {
     id: 'half-an-update',

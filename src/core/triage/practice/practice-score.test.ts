@@ -28,7 +28,7 @@ describe('the score of a practice board', () => {
     const { points, right, minutes, found, needless } = score(['slot A'], ...straight)
     expect({ right, minutes, found, needless }).toEqual({
       right: true,
-      minutes: 2 + 4 + 4 + 3 + 15 + 2,
+      minutes: 2 + 4 + 4 + 3 + 45 + 2,
       found: ['slot A'],
       needless: [],
     })

@@ -13,7 +13,8 @@ import { evidenceOf } from '../../job/evidence'
 const socket = smallField()
 const names = socket.contacts.map((c) => c.name)
 const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, names), socket).evidence
-const said = (t: ReturnType<typeof tape>) => seen(t).map((e) => `${e.test}: ${e.outcome}`)
+const said = (t: ReturnType<typeof tape>) =>
+  seen(t).map((e) => `${e.test}${e.of ? `, of ${e.of}` : ''}: ${e.outcome}`)
 const ask = (more: Partial<ToBelieve>) => believe({ history: [], evidence: [], mayPower: true, ...more })
 
 describe('the tape as evidence', () => {
@@ -110,6 +111,13 @@ describe('the tape as evidence', () => {
         .put('fitted', { modules: ['A1'] })
         .put('baseline', { ...nothingNoted, picture: 'system loads' }),
       ['known-good CPU: system loads'],
+    ],
+    [
+      'a start without a CPU, and what was read of it',
+      tape()
+        .put('fitted', { cpu: null })
+        .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'cpu', current: 'steady', beeps: 'silent' }),
+      ['no CPU: CPU lamp', 'current, of no CPU: steady'],
     ],
     [
       'an ID as older tapes have it',

@@ -11,6 +11,8 @@ export interface Evidence {
   readonly test: string
   readonly outcome: string
   readonly after?: number
+  /** Of what was read of a start: the start’s own test, where the board was not fitted as it came. */
+  readonly of?: string
   /** What the starts before it came to, of the same set-up and with nothing done in between. */
   readonly earlier?: readonly string[]
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
@@ -27,7 +29,7 @@ const MOST_STARTS = 15
 export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[] {
   const by = new Map<string, E>()
   for (const one of seen) {
-    const key = `${one.test} after ${one.after ?? 0}`
+    const key = `${one.test} of ${one.of ?? ''} after ${one.after ?? 0}`
     const before = by.get(key)
     by.delete(key)
     const earlier =
@@ -87,25 +89,31 @@ function dot(stops: Float64Array, h: number, worth: Float64Array): number {
 
 const kept = new Map<string, readonly Float64Array[]>()
 
-/** Chance of each outcome of a test under each hypothesis: one row an outcome. Worked out once. */
-export function likelihood(test: BenchTest): readonly Float64Array[] {
-  const known = kept.get(test.id)
+/**
+ * Chance of each outcome of a test under each hypothesis: one row an outcome. Worked out once.
+ * @param setup in which it is read of a start; the test’s own unless told
+ */
+export function likelihood(test: BenchTest, setup = test.setup): readonly Float64Array[] {
+  const key = `${test.id} ${setupKey(setup)}`
+  const known = kept.get(key)
   if (known) return known
-  const { byStage } = test
-  const stops = byStage ? stopsOf(test.setup) : null
-  const rows = test.outcomes.map((_, o) =>
-    stops && byStage
-      ? Float64Array.from({ length: WIDTH }, (_, h) => dot(stops, h, byStage[o]!))
-      : new Float64Array(WIDTH),
-  )
-  if (!stops)
-    for (let h = 0; h < WIDTH; h++) {
-      const odds = asKnown(test.odds(hypotheses[h] ?? [], unknownStages[h - UNKNOWN]))
-      rows.forEach((row, o) => (row[h] = odds[o]!))
-    }
-  kept.set(test.id, rows)
+  const rows = test.byStage ? rowsByStage(test.byStage, stopsOf(setup)) : rowsAlone(test)
+  kept.set(key, rows)
   return rows
 }
+const rowsByStage = (byStage: readonly Float64Array[], stops: Float64Array) =>
+  byStage.map((worth) => Float64Array.from({ length: WIDTH }, (_, h) => dot(stops, h, worth)))
+function rowsAlone(test: BenchTest): readonly Float64Array[] {
+  const rows = test.outcomes.map(() => new Float64Array(WIDTH))
+  for (let h = 0; h < WIDTH; h++) {
+    const odds = asKnown(test.odds(hypotheses[h] ?? [], unknownStages[h - UNKNOWN]))
+    rows.forEach((row, o) => (row[h] = odds[o]!))
+  }
+  return rows
+}
+
+/** The set-up in which something was read. */
+const setupOf = (seen: Evidence): Setup => testOf(seen.of ?? seen.test).setup
 
 const lamps: ReadonlySet<string> = new Set(
   startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
@@ -138,7 +146,7 @@ export function hangsTogether(evidence: readonly Evidence[]): readonly (readonly
     const test = testOf(seen.test)
     const key =
       test.byStage && seen.reliability === undefined
-        ? `${setupKey(test.setup)} after ${seen.after ?? 0}`
+        ? `${setupKey(setupOf(seen))} after ${seen.after ?? 0}`
         : `by itself ${i}`
     by.set(key, [...(by.get(key) ?? []), seen])
   })
@@ -158,7 +166,7 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
     const blur = (1 - r) / test.outcomes.length
     const shown = (rows: readonly Float64Array[]) => (lampsLie ? whereLampsLie(test, rows) : rows)
     const readings = readingsOf(seen)
-    const rows = shown(likelihood(test))
+    const rows = shown(likelihood(test, setupOf(seen)))
     for (const of of readings)
       for (let h = 0; h < WIDTH; h++) {
         let p = of.length * blur
@@ -195,7 +203,7 @@ export function chanceOf(together: readonly Evidence[]): Chance {
   const one = (lampsLie: boolean) => {
     const { anew, once } = worked(together, lampsLie)
     if (alone || together.length === 0) return anew
-    const stops = stopsOf(testOf(first!.test).setup)
+    const stops = stopsOf(setupOf(first!))
     return anew.map((p, h) => (p + dot(stops, h, once)) / 2)
   }
   const plain = one(false)
@@ -206,10 +214,10 @@ export function chanceOf(together: readonly Evidence[]): Chance {
 export function likelihoodAfter(test: BenchTest, seen: readonly Evidence[]): readonly Float64Array[] {
   const { byStage } = test
   const rows = likelihood(test)
-  const same = seen.filter((e) => {
-    const of = testOf(e.test)
-    return of.byStage && e.reliability === undefined && setupKey(of.setup) === setupKey(test.setup)
-  })
+  const same = seen.filter(
+    (e) =>
+      testOf(e.test).byStage && e.reliability === undefined && setupKey(setupOf(e)) === setupKey(test.setup),
+  )
   if (!byStage || same.length === 0) return rows
   const { anew, once } = worked(same, false)
   const stops = stopsOf(test.setup)

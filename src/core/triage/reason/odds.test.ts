@@ -148,6 +148,35 @@ describe('the odds', () => {
     expect(unknownStages[each.indexOf(Math.max(...each))]).toBe('memory training')
     expect(unknownOdds(odds)).toBeGreaterThan(2 * Math.max(...faultOdds(odds)))
   })
+  it('are Bayes for what was read of a start that was not as it came', () => {
+    const read = fc
+      .constantFrom(...benchTests.filter((t) => t.byStage && t.outcomes !== startOutcomes))
+      .chain((test) =>
+        fc.record({
+          test: fc.constant(test.id),
+          outcome: fc.constantFrom(...test.outcomes),
+          of: fc.constantFrom('known-good CPU', 'no CPU', 'no memory'),
+        }),
+      )
+    fc.assert(
+      fc.property(read, read, fc.constantFrom(...startOutcomes), (one, other, outcome) => {
+        fc.pre(one.test !== other.test)
+        const seen: Evidence[] = [one, other, { test: 'known-good CPU', outcome }]
+        const byHand = tried(
+          seen.map((e) => ({ ...e, after: 0 })),
+          [],
+        )
+        stand(seen).forEach((p, h) => expect(p).toBeCloseTo(byHand[h]!, 9))
+      }),
+      { numRuns: 6 },
+    )
+  })
+  it('hear nothing of a CPU that stays cold where none is fitted', () => {
+    const cold = (of?: string) => stand([{ test: 'warmth', outcome: 'cold', ...(of ? { of } : {}) }])
+    expect(of(cold(), 'module')).toBeLessThan(0.6 * of(prior, 'module'))
+    for (const id of ['firmware corrupt', 'chip resistor', 'module', 'CPU'] as const)
+      expect(Math.abs(of(cold('no CPU'), id) / of(prior, id) - 1)).toBeLessThan(0.35)
+  })
   it('are Bayes over whether the starts of a board are drawn anew or once', () => {
     const started = fc
       .array(fc.constantFrom(...startOutcomes), { minLength: 2, maxLength: 4 })
@@ -259,7 +288,8 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
         // Anew: whatever each reading truly was, it may have been noted as this.
         const anew = (e: Evidence) => {
           const { outcomes } = testOf(e.test)
-          const chance = (o: string) => likelihood(testOf(e.test))[outcomes.indexOf(o)]![at]!
+          const rows = likelihood(testOf(e.test), testOf(e.of ?? e.test).setup)
+          const chance = (o: string) => rows[outcomes.indexOf(o)]![at]!
           const comesTo = (o: string) => among(o).reduce((all, l) => all + chance(l) / among(o).length, 0)
           return readings(e).reduce(
             (all, as) =>
@@ -270,7 +300,9 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
         // Once: one stage for all starts of a set-up, and one outcome for all readings of a test.
         const once = (together: readonly Evidence[]) =>
           stages.reduce((all, _, stage) => {
-            const stops = stopsOf(testOf(together[0]!.test).setup)[at * stages.length + stage]!
+            const stops = stopsOf(testOf(together[0]!.of ?? together[0]!.test).setup)[
+              at * stages.length + stage
+            ]!
             return (
               all +
               together.reduce((w, e) => {
@@ -288,7 +320,7 @@ function tried(evidence: readonly Evidence[], changes: readonly Change[]): Float
               }, stops)
             )
           }, 0)
-        const setup = (e: Evidence) => JSON.stringify(testOf(e.test).setup)
+        const setup = (e: Evidence) => JSON.stringify(testOf(e.of ?? e.test).setup)
         for (const e of now) if (!testOf(e.test).byStage) p *= anew(e)
         const starts = now.filter((e) => testOf(e.test).byStage)
         for (const key of new Set(starts.map(setup))) {
