@@ -51,6 +51,7 @@ const asked = {
         outcome: Joi.string().required(),
         mended: Joi.array().items(fault).unique().default([]),
         reliability: Joi.number().min(0).max(1),
+        of: Joi.valid(...benchTests.filter((t) => t.outcomes === startOutcomes).map((t) => t.id)),
       }),
     )
     .max(200)

@@ -135,6 +135,18 @@ async function onBench(page: Page, shop: Shop, faults: string): Promise<string> 
   return tag
 }
 
+/** Sees to every point that is open, and has the chip written and read back. */
+async function writeChip(page: Page, says: string): Promise<void> {
+  await page.getByRole('button', { name: 'Write the chip…' }).click()
+  const sheet = page.getByRole('dialog', { name: 'Write the chip' })
+  await expect(sheet).toContainText(says)
+  await expect(sheet.getByRole('checkbox').first()).toBeVisible()
+  for (const box of await sheet.getByRole('checkbox').all()) await box.check()
+  await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()
+  await expect(sheet).toContainText('Written and read back', { timeout: 90_000 })
+  await page.keyboard.press('Escape')
+}
+
 test('two reads that differ: the chip says that it is of another kind', async ({ bench: page, shop }) => {
   await onBench(page, shop, 'firmware chip')
   await expect(step(page)).toHaveText('The last two reads differ: read the chip’s ID.')
@@ -274,13 +286,7 @@ test('a release that the route asks for is written in a session, and the route g
   await page.getByRole('button', { name: '2.04 of the maker (simulated)' }).click()
   await page.getByRole('button', { name: 'Compare c' }).click()
   await expect(step(page)).toHaveText(/^Write 2\.04 by the programmer, by clip\./)
-  await page.getByRole('button', { name: 'Write the chip…' }).click()
-  const sheet = page.getByRole('dialog', { name: 'Write the chip' })
-  await expect(sheet).toContainText('2.04 does not run Orrin 44 by the table')
-  for (const box of await sheet.getByRole('checkbox').all()) await box.check()
-  await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()
-  await expect(sheet).toContainText('Written and read back', { timeout: 90_000 })
-  await page.keyboard.press('Escape')
+  await writeChip(page, '2.04 does not run Orrin 44 by the table')
   await expect(step(page)).toHaveText('Take the clip off first.')
   await page.getByRole('button', { name: 'Clip is off' }).click()
   await expect(step(page)).toHaveText('Fit Orrin 53.')
@@ -298,13 +304,7 @@ test('a write that leaves the board dark: the last step first, then the ID, then
   await page.getByRole('button', { name: '2.04 of the maker (simulated)' }).click()
   await page.getByRole('button', { name: 'Compare c' }).click()
   await expect(step(page)).toHaveText(/^Another release/)
-  await page.getByRole('button', { name: 'Write the chip…' }).click()
-  const sheet = page.getByRole('dialog', { name: 'Write the chip' })
-  await expect(sheet.getByRole('checkbox').first()).toBeVisible()
-  for (const box of await sheet.getByRole('checkbox').all()) await box.check()
-  await sheet.getByRole('button', { name: 'Write it (simulated)' }).click()
-  await expect(sheet).toContainText('Written and read back', { timeout: 90_000 })
-  await page.keyboard.press('Escape')
+  await writeChip(page, '2.04')
   await expect(step(page)).toHaveText('Clip off, then start it two or three times before you judge.')
   await page.getByRole('button', { name: 'Clip is off' }).click()
   await expect(lastLine(page)).toContainText('clip off')

@@ -112,6 +112,39 @@ test.describe('current', () => {
   })
 })
 
+test('what is out counts: a start without modules or a drive is judged as that', async ({
+  bench: page,
+  shop,
+}) => {
+  await begin(page, shop)
+  await page.getByRole('tab', { name: /^Power-up/ }).click()
+  const causes = page.getByRole('region', { name: 'Likely causes' })
+  const note = async (field: string, text: string, lamp: string, picture: string) => {
+    await page.getByLabel(field, { exact: true }).fill(text)
+    await page.getByLabel(field, { exact: true }).press('Enter')
+    await expect(page.getByLabel(field, { exact: true })).toHaveValue(text)
+    await page
+      .getByRole('radiogroup', { name: 'Fans', exact: true })
+      .getByRole('radio', { name: 'on' })
+      .click()
+    await page
+      .getByRole('radiogroup', { name: 'Debug LED' })
+      .getByRole('radio', { name: lamp, exact: true })
+      .click()
+    await page
+      .getByRole('radiogroup', { name: 'Picture' })
+      .getByRole('radio', { name: picture, exact: true })
+      .click()
+    await page.getByRole('button', { name: /^Note this power-up/ }).click()
+  }
+  await note('Memory in', 'none', 'memory', 'none')
+  await expect(causes).toContainText('last evidence: Power up with no memory, memory LED')
+  await note('Memory in', 'A1', 'none', 'settings screen')
+  await expect(causes).toContainText('last evidence: Power up as it came, settings screen')
+  await note('Drive', 'none', 'none', 'settings screen')
+  await expect(causes).toContainText('last evidence: Power up with no drive connected, settings screen')
+})
+
 test('a coin cell that is good by itself and lost at the board points to its holder', async ({
   bench: page,
   shop,
