@@ -116,8 +116,8 @@ test('what is out counts: a start without modules or a drive is judged as that',
   bench: page,
   shop,
 }) => {
-  await begin(page, shop)
-  await page.getByRole('tab', { name: /^Power-up/ }).click()
+  await atTriage(page, shop, await takeIn(page, shop))
+  await pick(page, /^Power-up/)
   const causes = page.getByRole('region', { name: 'Likely causes' })
   const note = async (field: string, text: string, lamp: string, picture: string) => {
     await page.getByLabel(field, { exact: true }).fill(text)
