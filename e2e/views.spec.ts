@@ -53,6 +53,35 @@ for (const theme of ['paper', 'scope'] as const)
     }
   })
 
+test('the window is never without its title, however slow the page', async ({
+  bench: page,
+  shop,
+  context,
+}) => {
+  await page.goto(`${shop.url}/`)
+  await awake(page)
+  const slow = await context.newCDPSession(page)
+  await slow.send('Emulation.setCPUThrottlingRate', { rate: 6 })
+  await page.evaluate(() => {
+    const look = () =>
+      document.title || document.documentElement.setAttribute('data-untitled', location.pathname)
+    new MutationObserver(look).observe(document, { childList: true, subtree: true })
+  })
+  await expect(page).toHaveTitle('Arch Needle')
+  for (const name of ['Shelf', 'Record', 'Practice', 'Library']) {
+    await page.getByRole('navigation').getByRole('link', { name, exact: true }).click()
+    await expect(page).toHaveTitle(`${name} · Arch Needle`)
+    await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
+  }
+  await page.getByRole('link', { name: 'Arch Needle' }).first().click()
+  await page
+    .getByRole('link', { name: /Q-0412/ })
+    .first()
+    .click()
+  await expect(page).toHaveTitle(/^Q-0412 triage · Arch Needle$/)
+  expect(await page.locator('html').getAttribute('data-untitled')).toBeNull()
+})
+
 test('the theme is kept and the first paint is right', async ({ bench: page, shop }) => {
   await page.goto(`${shop.url}/`)
   await awake(page)

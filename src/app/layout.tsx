@@ -4,10 +4,10 @@ import type { ReactNode } from 'react'
 import { readerOf } from '@/server/reader'
 import { ReaderProvider } from '@/ui/reader'
 import { HeldKeys } from '@/ui/HeldKeys'
+import { PageTitle } from './PageTitle'
 import './globals.css'
 
 export const metadata: Metadata = {
-  title: { default: 'Arch Needle', template: '%s · Arch Needle' },
   description: 'For the bench technician who brings back a motherboard that will not POST',
 }
 
@@ -16,6 +16,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en" data-theme={theme} suppressHydrationWarning>
       <body>
+        <PageTitle />
         <HeldKeys />
         <ReaderProvider reader={await readerOf()}>{children}</ReaderProvider>
       </body>

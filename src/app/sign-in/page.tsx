@@ -1,11 +1,8 @@
-import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { localPath } from '@/server/signed-in'
 import { SignInForm } from '@/shop/SignInForm'
 import { shopIsEmpty } from '@/shop/sign-in-actions'
 import { SocketMotif } from '@/ui/SocketMotif'
-
-export const metadata: Metadata = { title: 'Sign in' }
 
 export default async function SignIn({ searchParams }: { searchParams: Promise<{ back?: string }> }) {
   if (await shopIsEmpty()) redirect('/welcome')

@@ -1,9 +1,6 @@
-import type { Metadata } from 'next'
 import { redirect } from 'next/navigation'
 import { FirstLeadForm } from '@/shop/FirstLeadForm'
 import { shopIsEmpty } from '@/shop/sign-in-actions'
-
-export const metadata: Metadata = { title: 'First start' }
 
 export default async function Welcome() {
   if (!(await shopIsEmpty())) redirect('/sign-in')

@@ -1,9 +1,6 @@
-import type { Metadata } from 'next'
 import { listAccounts, sessionsOf } from '@/data/accounts'
 import { sessionToken, signedIn } from '@/server/signed-in'
 import { People } from '@/shop/People'
-
-export const metadata: Metadata = { title: 'People' }
 
 export default async function PeoplePage() {
   const account = await signedIn('/people')

@@ -1,10 +1,7 @@
-import type { Metadata } from 'next'
 import { momentOf, oddText } from '@/core/tables/plain-text'
 import { closedJobs, countClosed } from '@/data/jobs'
 import { signedIn } from '@/server/signed-in'
 import { RecordList } from '@/shop/RecordList'
-
-export const metadata: Metadata = { title: 'Record' }
 
 const PAGE = 40
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/

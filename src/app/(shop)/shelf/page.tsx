@@ -1,12 +1,9 @@
-import type { Metadata } from 'next'
 import { donors } from '@/data/donors'
 import { shelf } from '@/data/shelf'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { Donors } from '@/shop/Donors'
 import { Shelf } from '@/shop/Shelf'
-
-export const metadata: Metadata = { title: 'Shelf' }
 
 export default async function ShelfPage() {
   await signedIn('/shelf')

@@ -1,4 +1,3 @@
-import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { hiddenBoardOf } from '@/data/hidden-boards'
@@ -14,10 +13,6 @@ import { surroundingsOf } from '@/server/surroundings'
 interface Props {
   readonly params: Promise<{ tag: string }>
   readonly children: ReactNode
-}
-
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  return { title: (await params).tag }
 }
 
 export default async function JobLayout({ params, children }: Props) {

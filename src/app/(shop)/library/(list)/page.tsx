@@ -1,10 +1,7 @@
-import type { Metadata } from 'next'
 import { listBoards } from '@/data/boards'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { Library } from '@/shop/library/Library'
-
-export const metadata: Metadata = { title: 'Library' }
 
 export default async function LibraryPage() {
   await signedIn('/library')

@@ -1,9 +1,6 @@
-import type { Metadata } from 'next'
 import { ownFigures } from '@/data/bench-figures'
 import { signedIn } from '@/server/signed-in'
 import { BenchSheet } from '@/shop/library/BenchSheet'
-
-export const metadata: Metadata = { title: 'Shop figures' }
 
 export default async function BenchPage() {
   await signedIn('/library/bench')

@@ -1,11 +1,8 @@
-import type { Metadata } from 'next'
 import { Support } from '@/core/firmware/route/support-table'
 import { benchCpus, boardsWithSupport } from '@/data/bench-cpus'
 import { heavy } from '@/server/heavy'
 import { signedIn } from '@/server/signed-in'
 import { KitSheet } from '@/shop/library/KitSheet'
-
-export const metadata: Metadata = { title: 'Bench CPUs' }
 
 export default async function KitPage({ searchParams }: { searchParams: Promise<{ dropped?: string }> }) {
   const account = await signedIn('/library/kit')

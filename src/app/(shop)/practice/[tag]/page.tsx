@@ -1,5 +1,4 @@
 import { jobState } from '@/core/job/job-state'
-import type { Metadata } from 'next'
 import { notFound, redirect } from 'next/navigation'
 import { gateOf } from '@/core/job/gate'
 import { practiceSteps } from '@/core/job/practice-steps'
@@ -13,10 +12,6 @@ import { Review } from '@/shop/practice/Review'
 
 interface Props {
   readonly params: Promise<{ tag: string }>
-}
-
-export async function generateMetadata({ params }: Props): Promise<Metadata> {
-  return { title: `Practice ${(await params).tag}` }
 }
 
 export default async function ReviewPage({ params }: Props) {

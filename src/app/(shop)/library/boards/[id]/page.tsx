@@ -1,4 +1,3 @@
-import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { boardById, landmarksOf } from '@/data/boards'
 import { referencesOf } from '@/data/references'
@@ -7,8 +6,6 @@ import type { ReferenceKind } from '@/core/job/references'
 import { signedIn } from '@/server/signed-in'
 import { sayReference } from '@/tables/read-reference'
 import { BoardSheet } from '@/shop/library/BoardSheet'
-
-export const metadata: Metadata = { title: 'Board' }
 
 export default async function BoardPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params

@@ -1,10 +1,7 @@
-import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { socketById } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { SocketSheet } from '@/shop/library/SocketSheet'
-
-export const metadata: Metadata = { title: 'Socket' }
 
 export default async function SocketPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params

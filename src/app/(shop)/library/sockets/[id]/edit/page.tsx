@@ -1,10 +1,7 @@
-import type { Metadata } from 'next'
 import { notFound } from 'next/navigation'
 import { socketById } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { FieldEditor } from '@/shop/library/FieldEditor'
-
-export const metadata: Metadata = { title: 'Edit a field' }
 
 export default async function EditFieldPage({ params }: { params: Promise<{ id: string }> }) {
   const { id } = await params
