@@ -74,7 +74,7 @@ function Lines() {
             <input
               className={`num ${ohms !== undefined && lineIs(pin, ohms) === 'open' ? 'text-ember' : ''}`}
               value={typed[pin] ?? shown}
-              placeholder="ohms, or open"
+              placeholder="Ω or open"
               onChange={(e) => setTyped({ ...typed, [pin]: e.target.value })}
               onBlur={() => keep(pin)}
               onKeyDown={(e) => e.key === 'Enter' && keep(pin)}
