@@ -52,6 +52,8 @@ export interface PowerHistory {
   /** Line of the last change after which first power is owed, and what it was. */
   readonly changed: number
   readonly changedWhat: string
+  /** Line of the last change that could have put a rail to ground: any but another cell, module or card. */
+  readonly reworked: number
   /** Line of the last repair, or of another supply: only that can have put right what was too high. */
   readonly putRight: number
   /** Line of the last start that proved something, and why the last one proved nothing. */
@@ -90,6 +92,7 @@ export const noPower = (): PowerDraft => ({
   tripped: 0,
   changed: 0,
   changedWhat: '',
+  reworked: 0,
   putRight: 0,
   proved: 0,
   provedNothing: '',
@@ -118,7 +121,7 @@ export interface Before {
 }
 
 /** What went wrong in a start; empty when nothing did that was noted. It takes back what an earlier start proved. */
-function wentWrong(b: Baseline, limitA: number | null): string {
+export function wentWrong(b: Baseline, limitA: number | null): string {
   if (b.current === 'trips') return 'the supply tripped'
   if (b.current === 'cycling') return 'it cycled'
   if (b.current === 'none' || (b.amps !== null && b.amps <= 0)) return 'it drew nothing'
@@ -172,10 +175,12 @@ type Heard = BoardBodies & HeardForPower
 type HeardLine = { [K in keyof Heard]: Line<K, Heard[K]> }[keyof Heard]
 
 /** Hears what a line does to the board. */
-export function hearChange(next: PowerDraft, seq: number, { what, heat, putsRight }: BoardChange): void {
+export function hearChange(next: PowerDraft, seq: number, change: BoardChange): void {
+  const { what, heat, putsRight, undoes } = change
   if (what) {
     next.changed = seq
     next.changedWhat = what
+    if (undoes !== 'cell') next.reworked = seq
   }
   if (heat) {
     next.railsOwedSince = seq
@@ -189,6 +194,8 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
   const entry = line as HeardLine
   const { seq } = entry
   const changed = (what: string) => hearChange(next, seq, { what })
+  /** Another module or card, as another cell, leaves every rail as it was. */
+  const swapped = (what: string) => hearChange(next, seq, { what, undoes: 'cell' })
   const railsOwed = (why: string) => {
     next.railsOwedSince = seq
     next.railsOwedWhy = why
@@ -227,8 +234,8 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
         next.cpu = now
       }
       if (modules && [...modules].sort().join('\n') !== [...fitted.modules].sort().join('\n'))
-        changed('memory changed')
-      if (card !== undefined && card !== fitted.card) changed('the card changed')
+        swapped('memory changed')
+      if (card !== undefined && card !== fitted.card) swapped('the card changed')
       break
     }
     case 'seat': {

@@ -50,6 +50,8 @@ export interface PowerEvidence {
   readonly lookedOutside: boolean
   /** It was seen running here, with a picture. */
   readonly ranHere: boolean
+  /** It came up at its last start here, and nothing was done since that could have put a rail to ground. */
+  readonly runs: boolean
   readonly standbyHot: boolean
   readonly chipVolts: number | null
   readonly programmerVolts: number | null
@@ -94,6 +96,7 @@ export const nothingSeen: PowerEvidence = {
   damagedParts: [],
   lookedOutside: false,
   ranHere: false,
+  runs: false,
   standbyHot: false,
   chipVolts: null,
   programmerVolts: null,

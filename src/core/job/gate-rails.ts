@@ -4,6 +4,9 @@ import { some } from './gate-say'
 import type { Say } from './gate-say'
 import type { PowerEvidence } from './gate-evidence'
 
+/** Said of what was not looked at in a machine that runs. */
+export const ITS_LAST_START = '; it came up at its last start'
+
 /** What the readings to ground and the volts say, and which readings are owed. */
 export function railReasons(e: PowerEvidence, say: Say): void {
   for (const { say: text, mend } of e.questions) say('closed', 'question', text, 'triage', 'rails', mend)
@@ -51,11 +54,11 @@ export function railReasons(e: PowerEvidence, say: Say): void {
     )
   if (unmeasured.length > 0)
     say(
-      'closed',
+      e.runs ? 'limit' : 'closed',
       'rail unmeasured',
-      unmeasured.length === rails.length
+      (unmeasured.length === rails.length
         ? 'No rail is measured yet'
-        : `${unmeasured.map((r) => railWords[r]).join(', ')} not measured`,
+        : `${unmeasured.map((r) => railWords[r]).join(', ')} not measured`) + (e.runs ? ITS_LAST_START : ''),
       'triage',
       'rails',
       'Measure ohms to ground, unplugged',
@@ -63,9 +66,9 @@ export function railReasons(e: PowerEvidence, say: Say): void {
   const owed = e.railsOwed.filter((rail) => !unmeasured.includes(rail))
   if (owed.length > 0)
     say(
-      'closed',
+      e.runs ? 'limit' : 'closed',
       'rail owed',
-      `${owed.length === rails.length ? 'Every rail is' : `${owed.map((r) => railWords[r]).join(', ')} ${owed.length === 1 ? 'is' : 'are'}`} owed again: ${e.railsOwedWhy || 'the board was changed'}`,
+      `${owed.length === rails.length ? 'Every rail is' : `${owed.map((r) => railWords[r]).join(', ')} ${owed.length === 1 ? 'is' : 'are'}`} owed again: ${e.railsOwedWhy || 'the board was changed'}${e.runs ? ITS_LAST_START : ''}`,
       'triage',
       'rails',
       'Measure ohms to ground again, unplugged',

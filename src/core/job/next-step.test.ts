@@ -83,6 +83,15 @@ describe('nextStep', () => {
     t.put('rail', { rail: '12v', ohms: 480, cpu: 'out' })
     expect(standing(t).step('triage')).toMatchObject({ part: 'rails', test: 'ohms 5v' })
   })
+  it('of a machine that just ran asks neither for its rails nor for its socket first', () => {
+    const t = taken().put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
+    t.put('cell', { volts: 3 })
+    expect(standing(t).step('triage')).toMatchObject({ part: 'rails' })
+    t.put('baseline', { ...nothingNoted, fans: 'on', current: 'steady', amps: 0.9, picture: 'system loads' })
+    const { step, at } = standing(t)
+    expect(step('triage').say).toBe('It runs: prove it.')
+    expect(at).not.toBe('triage')
+  })
   it('from the first power-up on is what the odds say, and waits for them', () => {
     const t = measured().put('looked', { contacts: 'all' }).put('supply', { limitA: 1 })
     t.put('baseline', {

@@ -1,7 +1,6 @@
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
-import { rails } from '../board/rail'
-import { railsRead, unaccounted } from '../board/slice'
+import { unaccounted } from '../board/slice'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import type { Step } from '../board/step'
@@ -14,7 +13,7 @@ import { socketStep } from '../socket/next-step'
 import type { SocketWork } from '../socket/next-step'
 import type { Socket } from '../socket/model/socket'
 import type { Belief } from '../triage/reason/belief'
-import { triageStep } from '../triage/next-step'
+import { owesRails, triageStep } from '../triage/next-step'
 import { firmwareView } from './firmware-view'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { JobState } from './job-state'
@@ -67,8 +66,7 @@ function stationNow(a: Advised): Station {
     return mark === 'untouched' || mark === 'open'
   }
   if (!state.intake.consent && isOpen('intake')) return 'intake'
-  const measured = railsRead(state.board).size === rails.length
-  if (isOpen('triage') && (!measured || !state.board.power.lookedOutside)) return 'triage'
+  if (isOpen('triage') && (owesRails(gate) || !state.board.power.lookedOutside)) return 'triage'
   const closed = closedBy(gate)
   if (closed) return closed.at.station
   if (isOpen('triage') && belief?.verdict?.is === 'found') return 'triage'

@@ -15,6 +15,9 @@ import type { Contact, Socket } from '../socket/model/socket'
 import { hazardWords } from '../board/hazard'
 import { OPEN_OHM, railState } from '../board/rail-limits'
 import { gradeForPower, possibleShorts } from '../socket/damage/closing-shorts'
+import { hasPicture } from '../board/baseline'
+import { wentWrong } from '../board/power-history'
+import { testOf } from '../triage/reason/hypotheses'
 import type { PowerEvidence } from './gate-evidence'
 import type { RailSeen } from '../board/rail-limits'
 
@@ -84,6 +87,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     damagedParts: Object.keys(power.damagedParts),
     lookedOutside: power.lookedOutside,
     ranHere: power.ranHere,
+    runs: runs(state),
     standbyHot: power.standbyHot,
     chipVolts: chip('chipVolts'),
     programmerVolts: chip('programmerVolts'),
@@ -95,6 +99,24 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
     provedNothing: power.provedNothing,
     tripped: power.tripped > 0 && power.tripped >= power.railsOwedSince && read.railsOwed.length > 0,
   }
+}
+
+const upAndRunning = /^(maker screen|settings screen|system loads)$/
+
+/**
+ * Whether it came up at its last start here, and nothing was done since that could have put a rail to ground. In proportion:
+ * such a machine is not measured through before its next start. Another cell, module or card is no such thing.
+ */
+function runs({ board, triage }: JobState): boolean {
+  const last = board.baselines.at(-1)
+  if (!last || !hasPicture(last) || wentWrong(last, board.supplyLimitA)) return false
+  const { reworked, railsOwedSince } = board.power
+  const startedSince = [
+    ...triage.trials.filter((t) => testOf(t.test).powers && !upAndRunning.test(t.outcome)),
+    ...triage.swaps,
+    ...board.currents,
+  ]
+  return last.seq > Math.max(reworked, railsOwedSince) && startedSince.every((start) => start.seq < last.seq)
 }
 
 const gone = (mark: Mark) => isGone(mark) || (mark.maybe !== undefined && isGone({ kind: mark.maybe }))

@@ -1,4 +1,4 @@
-import { railReasons } from './gate-rails'
+import { ITS_LAST_START, railReasons } from './gate-rails'
 import { some } from './gate-say'
 import type { Say } from './gate-say'
 import { shortReasons } from './gate-shorts'
@@ -149,9 +149,9 @@ function lookReasons(e: PowerEvidence, say: Say): void {
     )
   else if (e.notLooked === e.contacts)
     say(
-      'closed',
+      e.runs ? 'limit' : 'closed',
       'not looked',
-      'Nobody has looked at the socket yet',
+      `Nobody has looked at the socket yet${e.runs ? ITS_LAST_START : ''}`,
       'socket',
       'map',
       'Look at the whole field',
@@ -159,7 +159,7 @@ function lookReasons(e: PowerEvidence, say: Say): void {
   else {
     if (e.notLooked > 0)
       say(
-        e.notLooked > NEARLY_ALL * e.contacts ? 'closed' : 'limit',
+        e.notLooked > NEARLY_ALL * e.contacts && !e.runs ? 'closed' : 'limit',
         'not looked',
         `${e.notLooked} of ${e.contacts} contacts not inspected`,
         'socket',

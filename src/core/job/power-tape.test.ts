@@ -195,6 +195,57 @@ describe('a proven hazard stands until the same is read under the same condition
   })
 })
 
+describe('a machine that just ran', () => {
+  const came = { ...good, picture: 'system loads' } as const
+  const ran = () =>
+    tape()
+      .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
+      .put('fitted', { cpu: 'Orrin 41', heatsink: true })
+      .put('supply', { limitA: 2 })
+      .put('baseline', came)
+  it('owes neither its rails nor a look at its socket before its next start', () => {
+    expect(lamp(ran())).toBe('limit the current')
+    expect(codes(ran())).toEqual(['rail unmeasured', 'not looked'])
+  })
+  it.each<[string, (t: TestTape) => TestTape]>([
+    ['another cell', (t) => t.put('cell', { volts: 3.1, isNew: true })],
+    ['another module', (t) => t.put('fitted', { modules: ['A1'] })],
+    ['a card', (t) => t.put('fitted', { card: 'bench card' })],
+    [
+      'a start of the bench that came up',
+      (t) => t.put('trial', { test: 'cold start', outcome: 'system loads' }),
+    ],
+    ['a cell that was read', (t) => t.put('trial', { test: 'cell', outcome: 'low' })],
+  ])('nor after %s', (_, then) => expect(lamp(then(ran()))).toBe('limit the current'))
+  it.each<[string, (t: TestTape) => TestTape]>([
+    ['another CPU', (t) => t.put('fitted', { cpu: 'bench', heatsink: true })],
+    ['a seating', (t) => t.put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })],
+    ['a soldered part', (t) => t.put('part', { ref: 'R1', did: 'fitted' })],
+    [
+      'a soldered part, and another cell',
+      (t) => t.put('part', { ref: 'R1', did: 'fitted' }).put('cell', { volts: 3.1, isNew: true }),
+    ],
+    ['word that it does not hold', (t) => t.put('late outcome', { text: 'dead again', holds: false })],
+    ['a start without a picture', (t) => t.put('baseline', good)],
+    ['a dark start', (t) => t.put('trial', { test: 'cold start', outcome: 'fans, dark' })],
+    ['a start that tripped', (t) => t.put('trial', { test: 'current', outcome: 'trips' })],
+    ['a recording that trips', (t) => t.put('current', recorded({ pattern: 'trips' }))],
+    [
+      'a trial of another part',
+      (t) => t.put('swap', { what: 'module', part: 'x', place: 'A', knownGood: true, outcome: 'nothing' }),
+    ],
+    ['a rail at ground', (t) => t.put('rail', { rail: '12v', ohms: 2, cpu: 'in' })],
+    ['a burn', (t) => t.put('look', { what: 'outside', seen: 'burnt', clear: false, hazard: 'burnt' })],
+  ])('but does after %s', (_, then) => expect(lamp(then(ran()))).toBe('do not power'))
+  it.each<[string, Partial<Baseline>]>([
+    ['at its limit', { amps: 2 }],
+    ['with a hot CPU', { cpuHeat: 'hot' }],
+    ['again and again', { fans: 'restarts' }],
+  ])('one that ran %s owes them', (_, seen) =>
+    expect(lamp(ran().put('baseline', { ...came, ...seen }))).toBe('do not power'),
+  )
+})
+
 describe('what the board was changed by ages what it could have changed', () => {
   it.each<[string, Kind, Bodies[Kind]]>([
     ['another CPU', 'fitted', { cpu: 'bench', heatsink: true }],

@@ -117,6 +117,10 @@ function worseThanBefore({ baselines, looks, lastTouched, changed }: BoardState)
     : null
 }
 
+/** Whether rails are to be measured before any start: of a machine that came up at its last start they are not. */
+export const owesRails = (gate: PowerGate): boolean =>
+  gate.reasons.some((r) => r.code === 'rail unmeasured' && r.level === 'closed')
+
 /** Looks and readings that come before everything else, or null when none is due. */
 function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
   if (!board.power.lookedOutside)
@@ -127,7 +131,7 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
     )
   const read = railsRead(board)
   const missing = rails.filter((rail) => !read.has(rail))
-  if (missing.length > 0)
+  if (owesRails(gate))
     return at(
       `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`,
       missing.length === rails.length
@@ -135,7 +139,7 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
         : `${missing.length} of ${rails.length} still to do; note whether the CPU is in.`,
       { part: 'rails', test: `ohms ${missing[0]!}` },
     )
-  const owed = gate.reasons.find((r) => measuredAgain.has(r.code))
+  const owed = gate.reasons.find((r) => measuredAgain.has(r.code) && r.level === 'closed')
   if (owed) {
     const rail = owed.code === 'question' ? undefined : railOwed(board)
     const say = rail ? `Measure ${railWords[rail]} to ground again, unplugged` : owed.at.say
