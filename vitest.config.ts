@@ -13,6 +13,7 @@ export default defineConfig({
       'demo/**/*.test.ts',
       'scripts/**/*.test.ts',
     ],
+    setupFiles: ['./src/properties.testing.ts'],
     testTimeout: 120_000, // these machines can be twenty times slower than usual,
   },
 })

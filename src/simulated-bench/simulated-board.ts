@@ -157,7 +157,7 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
       if (s < 6 || pattern === 'none' || pattern === 'standby') return standby
       const since = s - 6
       if (pattern === 'trips') return since < 0.2 ? 3.2 : since < 3 ? 0.004 : standby * 0.5
-      if (pattern === 'cycling') return since % periodS < 0.45 * periodS ? plateau : standby * 1.6
+      if (pattern === 'cycling') return since % periodS < 0.45 * periodS ? plateau : standby + 0.03
       if (since < 0.4) return 2.2 * plateau
       // Each stage that is reached draws a little more; training and running are uneven.
       const reached = Math.min(plateau, 0.5 + 0.12 * Math.min(stage, 3 + since / 2.5))
