@@ -2,6 +2,7 @@ import type { Entry } from '@/core/job/job-state'
 import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import Joi from 'joi'
 import type { Socket } from '@/core/socket/model/socket'
+import type { Shown } from '@/core/triage/model/shows'
 import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
 import { randomUUID } from 'node:crypto'
@@ -13,12 +14,14 @@ import { stations } from '@/core/board/station'
 import { unknownContact } from '@/core/socket/model/socket'
 import { checkEntry } from '@/entry-schemas/entry-schema'
 import { optionalField, socketOf } from './field-input'
+import { shown } from './triage-operations'
 import type { FieldInput } from './field-input'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
 interface ReadInput extends FieldInput {
   readonly tape: string | readonly Record<string, unknown>[]
+  readonly shown?: Shown
 }
 
 const line = Joi.object({ kind: Joi.string().required(), body: Joi.object().required() }).unknown(true)
@@ -93,6 +96,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     'Reads a tape: its state, the power gate with its reasons, the next step and each station’s, evidence and odds, the proof owed and what holds the hand-back.',
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
+      shown,
     }),
     async (input) => {
       const tape = await tapeOf(input.tape)
@@ -110,7 +114,8 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         socket?.contacts.map((c) => c.name),
       )
       const gate = gateOf(state, socket)
-      const asked = toAdvise(state, socket, gate, nothingRound)
+      const references = input.shown ? { shows: { name: '', shown: input.shown } } : {}
+      const asked = toAdvise(state, socket, gate, { ...nothingRound, references })
       const reckoned = reckonAdvice(socket, asked)
       const advised = { state, field: socket, gate, ...reckoned }
       const standing = proofStanding(state, socket)

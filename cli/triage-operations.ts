@@ -13,6 +13,7 @@ import { historyItems } from '@/core/board/history-item'
 import { CODE } from '@/core/triage/instruments/code'
 import Joi from 'joi'
 import type { Finding, Row } from '@/core/tables/finding'
+import { signals } from '@/core/triage/model/shows'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
 import type { Change } from '@/core/triage/model/repair'
@@ -40,6 +41,8 @@ import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
 const fault = Joi.valid(...faultIds)
+/** What the board can show; what is left out may be. */
+export const shown = Joi.object(Object.fromEntries(signals.map((s) => [s, Joi.boolean()])))
 const asked = {
   history: Joi.array()
     .items(Joi.valid(...historyItems))
@@ -60,6 +63,7 @@ const asked = {
   mayPower: Joi.forbidden().default(true),
   again: Joi.array().items(fault).unique().default([]),
   table: Joi.string(),
+  shown,
 }
 interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
   readonly evidence: readonly (Omit<Evidence, 'after'> & { readonly mended: readonly FaultId[] })[]

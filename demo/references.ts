@@ -10,6 +10,8 @@ import type { FaultId } from '@/core/triage/model/faults'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { usualVolts } from '@/core/triage/instruments/rail-table'
 import type { References } from '@/core/job/references'
+import { signals } from '@/core/triage/model/shows'
+import type { Signal } from '@/core/triage/model/shows'
 import { SimulatedBoard } from '@/simulated-bench/simulated-board'
 import { goodRails, railsWithCpu } from './jobs/job'
 
@@ -158,10 +160,17 @@ const k61 = {
   },
 }
 
+/** What a board can show: LEDs and a code display on the better ones, a beeper on the old ones. */
+const shows = (name: string, ...there: readonly Signal[]): NonNullable<References['shows']> => ({
+  name,
+  shown: Object.fromEntries(signals.map((what) => [what, there.includes(what)])),
+})
+
 /** What is known of the boards that come often. */
 export const demoReferences: Readonly<Record<string, Partial<References>>> = {
   'tw-k61': { rails: goodBoard('the spare K61') },
   'tw-k74': {
+    shows: shows('', 'debug LEDs', 'code display'),
     codes: codes('TW-K74 codes', 240),
     rails: goodBoard('the spare K74'),
     current: goodCurrent('the spare K74', 74),
@@ -169,7 +178,9 @@ export const demoReferences: Readonly<Record<string, Partial<References>>> = {
     chips: { name: 'TW-K74', chips: [chip('LSN-16V', true)] },
   },
   'tw-k61-b': k61,
+  'hv-gannet': { shows: shows('', 'code card', 'beeper') },
   'br-sound-7': {
+    shows: shows('', 'debug LEDs', 'code display', 'beeper'),
     codes: codes('Sound-7 codes', 120),
     rails: goodBoard('the observatory’s other board'),
     current: goodCurrent('the observatory’s other board', 7),

@@ -331,6 +331,38 @@ test.describe('practice', () => {
   })
 })
 
+test('what a board can show is asked once for its model; what it cannot show is asked no more', async ({
+  bench: page,
+  shop,
+}) => {
+  await atTriage(page, shop, 'Q-0417')
+  await pick(page, /^Power-up/)
+  const asks = instruments(page).getByRole('region', { name: 'What this board can show' })
+  await asks.getByRole('button', { name: /^Keep for every/ }).click()
+  await expect(asks.getByRole('alert')).toHaveText(/Nothing is said yet/)
+  const say = (what: string, is: string) =>
+    asks.getByRole('radiogroup', { name: what }).getByRole('radio', { name: is }).click()
+  await say('debug LEDs', 'no')
+  await say('code display', 'no')
+  await say('takes a code card', 'no')
+  await asks.getByRole('button', { name: /^Keep for every/ }).click()
+  await expect(asks).toHaveCount(0)
+  await expect(instruments(page).getByRole('radiogroup', { name: 'Fans' })).toBeVisible()
+  await expect(instruments(page).getByRole('radiogroup', { name: 'Debug LED' })).toHaveCount(0)
+  await expect(instruments(page).getByLabel('POST codes, in order')).toHaveCount(0)
+  await expect(instruments(page).getByLabel('Beeps')).toBeVisible()
+  await page.getByRole('button', { name: /^other test/ }).click()
+  const which = page.getByRole('dialog').getByLabel('Which')
+  await expect(which.getByRole('option', { name: /^Mains off a minute/ })).toHaveCount(1)
+  await expect(which.getByRole('option', { name: /^Read the codes/ })).toHaveCount(0)
+  await which.selectOption({ label: 'Mains off a minute, then a cold start, 4 min' })
+  await expect(page.getByRole('group', { name: 'Result' })).toContainText('fans, dark')
+  await expect(page.getByRole('group', { name: 'Result' })).not.toContainText('memory LED')
+  // Another job of the model does not ask again.
+  const kept = await page.request.get(`${shop.url}/api/boards/tw-k61-b/references/shows`)
+  expect(await kept.text()).toBe('what,there\r\ndebug LEDs,no\r\ncode display,no\r\ncode card,no\r\n')
+})
+
 test('the library takes codes, rails and current of a board, refuses what is wrong, and gives them back', async ({
   bench: page,
   shop,

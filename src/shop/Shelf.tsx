@@ -1,8 +1,11 @@
 import { shelfItems } from '@/core/triage/model/bench-test'
 import type { ShelfItem } from '@/core/triage/model/bench-test'
-import { benchTests } from '@/core/triage/model/bench-tests'
+import { testsOf } from '@/core/triage/model/shows'
 import { Button } from '@/ui/Button'
 import { shelfAction } from './shelf-actions'
+
+/** Every test with all that it may need: codes of a board without a display are read on a card. */
+const everyTest = testsOf({ 'code display': false })
 
 /** What triage's tests need: what is away is not suggested. */
 export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
@@ -19,7 +22,7 @@ export function Shelf({ atHand }: { atHand: readonly ShelfItem[] }) {
       <ul className="mt-5 max-w-[52rem]">
         {shelfItems.map((item) => {
           const there = atHand.includes(item)
-          const tests = benchTests.filter((t) => t.needs.includes(item))
+          const tests = everyTest.filter((t) => t.needs.includes(item))
           return (
             <li
               key={item}

@@ -80,6 +80,22 @@ describe('a simulated board', () => {
     )
     expect(runs.filter((b) => b.picture === 'system loads').length).toBeGreaterThan(45)
   })
+  it('shows no more than its model can', () => {
+    const shown = { 'debug LEDs': false, 'code display': false, 'code card': false }
+    fc.assert(
+      fc.property(any, ({ faults, seed, line }) => {
+        const board = new SimulatedBoard(
+          { ...hidden(faults, seed), codes, shows: { name: '', shown } },
+          [],
+          line,
+        )
+        expect(board.powerUp(null)).toMatchObject({ lamp: 'not noted', codes: [] })
+        expect(board.codes().codes).toEqual([])
+        expect(board.carryOut('cold start')).not.toMatch(/lamp/)
+      }),
+      { numRuns: 60 },
+    )
+  })
   it('the supply never gives more than its limit', () => {
     const board = new SimulatedBoard(hidden([]), [], 1)
     expect(Math.max(...board.current(0.8).amps)).toBeLessThanOrEqual(0.8)

@@ -14,6 +14,8 @@ import { testOf } from '@/core/triage/reason/hypotheses'
 import { usualVolts } from '@/core/triage/instruments/rail-table'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { asItCame } from '@/core/triage/model/setup'
+import { showsCodes, testsOf } from '@/core/triage/model/shows'
+import type { Shows } from '@/core/triage/model/shows'
 import { stages, startTables } from '@/core/triage/model/stage'
 import { stopsIn } from '@/core/triage/model/start-model'
 
@@ -23,6 +25,8 @@ export interface Hidden {
   readonly seed: number
   readonly rails: RailReference | null
   readonly codes: CodeTable | null
+  /** What it can show; anything where it is not known. */
+  readonly shows?: Shows | null
 }
 
 /** Ohms of a good board without a reference, CPU out and in (bench default). */
@@ -60,13 +64,17 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
     this.left = hidden.faults.filter((id) => !mended.includes(id))
   }
 
+  private get shown() {
+    return this.hidden.shows?.shown ?? {}
+  }
+
   private draw(what: string): Uniform {
     return seeded(seedOf(this.hidden.seed, this.line, what))
   }
 
   /** Carries a test of the reasoner's list out. @throws RangeError for a test that is not in the list */
   carryOut(id: string): string {
-    const test = testOf(id)
+    const test = testsOf(this.shown).find((t) => t.id === id) ?? testOf(id)
     return test.outcomes[pick(test.odds(this.left), this.draw(id))]!
   }
 
@@ -127,7 +135,12 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
       fans,
       current,
       amps: Number(Math.min(limitA ?? Infinity, on * (1 + 0.03 * normalDraw(draw))).toFixed(2)),
-      lamp: fans === 'on' ? seen<Baseline['lamp']>(startTables.lamp) : 'none',
+      lamp:
+        this.shown['debug LEDs'] === false
+          ? 'not noted'
+          : fans === 'on'
+            ? seen<Baseline['lamp']>(startTables.lamp)
+            : 'none',
       cpuHeat: seen<Baseline['cpuHeat']>(startTables.cpuHeat),
       codes: [...this.codes().codes].slice(-6),
       picture,
@@ -173,7 +186,7 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
     const draw = this.draw('codes')
     const table = this.hidden.codes?.codes ?? []
     const shows = draw() < startTables.codes.some![stage]!
-    const run = shows ? table.filter((c) => stages.indexOf(c.stage) <= stage) : []
+    const run = shows && showsCodes(this.shown) ? table.filter((c) => stages.indexOf(c.stage) <= stage) : []
     const round = [...run].sort((a, b) => stages.indexOf(a.stage) - stages.indexOf(b.stage))
     const rounds = run.length > 1 && this.pattern() === 'cycling' ? 4 : 1
     const codes: string[] = []

@@ -14,6 +14,7 @@ import { sayWay } from '@/core/firmware/route/way'
 import type { ReferenceKind, References } from '@/core/job/references'
 import type { Finding, Row } from '@/core/tables/finding'
 import { codeColumns, codeRows, readCodeTable } from '@/core/triage/instruments/code-tape'
+import { readShows, sayShows, showsColumns, showsRows } from '@/core/triage/model/shows'
 import { readCurrent, readTrace, thinCurve, traceColumns } from '@/core/triage/instruments/current-trace'
 import { railColumns, railRows, readRailTable } from '@/core/triage/instruments/rail-table'
 import { readCsv } from './read-csv'
@@ -35,6 +36,13 @@ interface Spec<Body> {
 
 /** What can be known of a board model: how each kind is read, written and called. */
 const specs: { readonly [K in ReferenceKind]: Spec<NonNullable<References[K]>> } = {
+  shows: {
+    what: 'What it can show',
+    columns: showsColumns,
+    read: readShows,
+    rows: showsRows,
+    say: sayShows,
+  },
   codes: {
     what: 'What its codes mean',
     columns: codeColumns,

@@ -10,6 +10,8 @@ interface Props<T extends string> {
   /** What a second press on the chosen one goes back to; it is not shown itself. */
   readonly none?: T
   readonly hideLabel?: boolean
+  /** Its label may be longer than a word or two. */
+  readonly wide?: boolean
 }
 
 /** A few words to choose one from, all in sight; arrows move, shape and weight tell the chosen one. */
@@ -21,10 +23,15 @@ export function Choice<T extends string>({
   words,
   none,
   hideLabel = false,
+  wide = false,
 }: Props<T>) {
   return (
     <RadioGroup value={value} onChange={onChange} className="flex items-baseline gap-x-1">
-      <Label className={hideLabel ? 'sr-only' : 'w-[5.4rem] shrink-0 text-[0.94rem] text-soft'}>
+      <Label
+        className={
+          hideLabel ? 'sr-only' : `${wide ? 'w-[8.4rem]' : 'w-[5.4rem]'} shrink-0 text-[0.94rem] text-soft`
+        }
+      >
         {label}
       </Label>
       <span className="flex flex-wrap gap-x-0.5 gap-y-1">

@@ -70,6 +70,7 @@ export function toBelieve(
     again: faultIds.filter((id) => earlier.some((job) => job.mended.includes(id))),
     ...(shelf ? { shelf } : {}),
     own,
+    ...(references.shows ? { shown: references.shows.shown } : {}),
     ...(due === undefined ? {} : { due }),
   }
 }

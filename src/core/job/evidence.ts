@@ -325,6 +325,7 @@ export function evidenceOf(
     for (const change of changedBy(swapSays(swap)?.[0] ?? '')) changes.push({ seq: swap.seq, ...change })
   changes.sort((a, b) => a.seq - b.seq)
   const seen: Dated[] = []
+  const hasBeeper = reference.shows?.shown.beeper === true
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1, of?: string) => {
     if (outcomesMeant(testOf(test), outcome).length === 0) return
     const after = changes.filter((c) => c.seq < since).length
@@ -397,9 +398,11 @@ export function evidenceOf(
       put(b.seq, test, is, b.seq, 1, start === 'as it came' ? undefined : start)
     if (outcome) put(b.seq, start, outcome)
     if (b.fanSpeed) read('fans settle', b.fanSpeed)
-    // What beeps is past its first steps; what is silent may have no beeper.
-    if (b.beeps.trim() !== '' && !/^silent\b/i.test(b.beeps.trim()) && !saysNone(b.beeps.trim()))
-      read('beeps', 'beeps or memory code')
+    // What beeps is past its first steps; what is silent without memory is not, if it has a beeper.
+    const beeps = b.beeps.trim()
+    const silent = /^silent\b/i.test(beeps) || saysNone(beeps)
+    if (beeps !== '' && !silent) read('beeps', 'beeps or memory code')
+    else if (silent && start === 'no memory' && hasBeeper) read('beeps', 'silent')
     if (b.current !== 'not noted') read('current', currentSays[b.current])
     if (b.cpuHeat !== 'not noted') read('warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }

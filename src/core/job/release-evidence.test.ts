@@ -2,7 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { believe } from '../triage/reason/belief'
 import { release, starts } from '../firmware/route/support-table.testing'
-import { toBelieve } from './advise'
+import { nothingRound, toBelieve } from './advise'
+import type { References } from './references'
+import type { Shown } from '../triage/model/shows'
 import { evidenceOf } from './evidence'
 import { gateOf } from './gate'
 import { jobState } from './job-state'
@@ -26,6 +28,33 @@ const dark = () =>
     .put('baseline', { ...nothingNoted, fans: 'on', picture: 'none', lamp: 'cpu' })
     .put('fitted', { cpu: 'bench Orrin 44' })
     .put('firmware', { version: '1.40' })
+
+describe('what the board’s model can show', () => {
+  const shows = (shown: Shown) => ({ shows: { name: '', shown } })
+  const silent = (without: readonly string[] | null, references: Partial<References>) =>
+    evidenceOf(
+      jobState(
+        tape()
+          .put('fitted', { modules: without ?? ['A1'] })
+          .put('baseline', { ...nothingNoted, fans: 'on', beeps: 'none', picture: 'none' }).entries,
+      ),
+      null,
+      references,
+    ).evidence.filter((e) => e.test === 'beeps')
+  it('makes silence without memory evidence where it has a beeper, and only there', () => {
+    expect(silent([], shows({ beeper: true }))).toMatchObject([{ outcome: 'silent', of: 'no memory' }])
+    expect(silent(['A1'], shows({ beeper: true }))).toEqual([])
+    expect(silent([], shows({ beeper: false }))).toEqual([])
+    expect(silent([], {})).toEqual([])
+  })
+  it('goes to the reasoner with the rest', () => {
+    const state = jobState(tape().put('fitted', { cpu: null }).entries)
+    const asked = (references: Partial<References>) =>
+      toBelieve(state, null, gateOf(state, null), { ...nothingRound, references })
+    expect(asked(shows({ beeper: true })).shown).toEqual({ beeper: true })
+    expect(asked({})).not.toHaveProperty('shown')
+  })
+})
 
 describe('what the board’s table says of the release in the chip', () => {
   it('is evidence on the CPU that stayed dark, as far as the table is believed', () => {

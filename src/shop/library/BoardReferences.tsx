@@ -11,7 +11,7 @@ import { TableEditor } from './TableEditor'
 import { useTable } from './use-table'
 
 const sections = [
-  { id: 'references', title: 'What triage compares with', kinds: ['codes', 'rails', 'current'] },
+  { id: 'references', title: 'What triage compares with', kinds: ['shows', 'codes', 'rails', 'current'] },
   { id: 'firmware', title: 'Firmware', kinds: ['releases', 'cpus', 'ways', 'chips'] },
 ] as const
 

@@ -23,6 +23,7 @@ export const shelfItems = [
   'chip reader',
   'firmware file',
   'another board',
+  'code card',
   'meter',
   'scope',
 ] as const

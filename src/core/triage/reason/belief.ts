@@ -3,6 +3,8 @@ import type { BenchTest, ShelfItem } from '../model/bench-test'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'
+import { readAs, testsOf } from '../model/shows'
+import type { Shown } from '../model/shows'
 import type { UnknownStage } from '../model/start-model'
 import { nextTests, repairMove, verdict, WORTH_BITS } from './next-test'
 import type { RepairMove, Suggestion, Verdict } from './next-test'
@@ -87,6 +89,8 @@ export interface ToBelieve {
   readonly again?: readonly FaultId[]
   /** The shop's own odds of faults, instead of the bench defaults. */
   readonly own?: FaultOdds
+  /** What the board can show; anything when left out. */
+  readonly shown?: Shown
   /** A test that comes before those that tell most: looked at and measured comes before powered. */
   readonly due?: string
 }
@@ -99,14 +103,16 @@ const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
 /** The odds with their reasons, the verdict if there is one, and which test next. */
 export function believe({
   history,
-  evidence,
+  evidence: noted,
   changes = [],
   mayPower,
   shelf,
   again: before = [],
   own = {},
+  shown: canShow = {},
   due,
 }: ToBelieve): Belief {
+  const evidence = noted.map((e) => readAs(e, canShow))
   const prior = withMends(priorOdds(history, before, own), changes)
   const all = posterior(prior, evidence, changes)
   const now = standing(all, changes)
@@ -126,8 +132,10 @@ export function believe({
   const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)
   const sure = powerUp ? null : verdict(now)
   const done = new Set(since.map((e) => e.test))
+  const tests = testsOf(canShow)
   const choosing = {
     done,
+    tests,
     mayPower,
     seen: seenNow(evidence, changes),
     ...(shelf ? { shelf: new Set(shelf) } : {}),
@@ -164,7 +172,7 @@ export function believe({
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested
-      : [dueTest(first, now, suggested), ...suggested.filter((s) => s.test.id !== first)]
+      : [dueTest(first, now, suggested, tests), ...suggested.filter((s) => s.test.id !== first)]
     )
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
@@ -204,10 +212,15 @@ const sayCause = (ids: readonly FaultId[]): string =>
 const AGAIN = 'as it came'
 
 /** A test that is due, whatever else could be told. */
-function dueTest(id: string, now: Float64Array, suggested: readonly Suggestion[]): Suggestion {
+function dueTest(
+  id: string,
+  now: Float64Array,
+  suggested: readonly Suggestion[],
+  tests: readonly BenchTest[],
+): Suggestion {
   const known = suggested.find((s) => s.test.id === id)
   if (known) return known
-  const test = testOf(id)
+  const test = tests.find((t) => t.id === id) ?? testOf(id)
   const outcomes = likelihood(test).map((row, o) => ({
     outcome: test.outcomes[o]!,
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),

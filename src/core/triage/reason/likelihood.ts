@@ -94,7 +94,7 @@ const kept = new Map<string, readonly Float64Array[]>()
  * @param setup in which it is read of a start; the test’s own unless told
  */
 export function likelihood(test: BenchTest, setup = test.setup): readonly Float64Array[] {
-  const key = `${test.id} ${setupKey(setup)}`
+  const key = `${test.id} of ${test.outcomes.length} ${setupKey(setup)}`
   const known = kept.get(key)
   if (known) return known
   const rows = test.byStage ? rowsByStage(test.byStage, stopsOf(setup)) : rowsAlone(test)

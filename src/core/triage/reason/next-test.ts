@@ -70,6 +70,8 @@ export interface Choosing {
   /** What was seen as it stands now: a start tells less of what starts of its set-up have shown. */
   readonly seen?: readonly Evidence[]
   readonly mayPower?: boolean
+  /** The tests as this board answers them; all there are when left out. */
+  readonly tests?: readonly BenchTest[]
   /** How many of the best are looked at two steps deep. */
   readonly deep?: number
 }
@@ -161,9 +163,9 @@ class Field {
  * @returns best first; empty when nothing that may be done tells anything
  */
 export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] {
-  const { shelf, done, mayPower = true, deep = 5, seen = [] } = choosing
+  const { shelf, done, mayPower = true, tests = benchTests, deep = 5, seen = [] } = choosing
   const field = new Field(odds, seen)
-  const allowed = benchTests.filter(
+  const allowed = tests.filter(
     (t) => !done.has(t.id) && (mayPower || !t.powers) && (!shelf || t.needs.every((item) => shelf.has(item))),
   )
   const risk = riskOf(odds)

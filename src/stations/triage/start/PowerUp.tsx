@@ -3,6 +3,8 @@ import type { Baseline } from '@/core/board/baseline'
 import { nothingNoted } from '@/core/board/baseline'
 
 import { useRef, useState } from 'react'
+import { showsCodes } from '@/core/triage/model/shows'
+import type { Shown } from '@/core/triage/model/shows'
 import { notACode, readCodesTyped } from '@/core/triage/instruments/code'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
@@ -11,12 +13,16 @@ import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { WhatItShows } from './WhatItShows'
 import { Simulated } from '@/stations/triage/simulated/Simulated'
+
+const NOT_SAID: Shown = {}
 
 /** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
 export function PowerUp() {
   const gate = useJob((j) => j.gate)
   const append = useJob((j) => j.append)
+  const shown = useJob((j) => j.references.shows?.shown) ?? NOT_SAID
   const [b, setB] = useState<Baseline>(nothingNoted)
   const [amps, setAmps] = useState('')
   const [codes, setCodes] = useState('')
@@ -51,6 +57,7 @@ export function PowerUp() {
       <h2 className="mb-1.5">
         Power-up <kbd className="num text-sm text-soft">{hint('powerUp')}</kbd>
       </h2>
+      <WhatItShows />
       <div className="flex flex-col gap-1">
         <Choice
           label="Fans"
@@ -73,14 +80,16 @@ export function PowerUp() {
           none="not noted"
           onChange={set('current')}
         />
-        <Choice
-          label="Debug LED"
-          value={b.lamp}
-          options={['none', 'cpu', 'memory', 'graphics', 'boot', 'in turn', 'flashing']}
-          words={{ cpu: 'CPU' }}
-          none="not noted"
-          onChange={set('lamp')}
-        />
+        {shown['debug LEDs'] !== false && (
+          <Choice
+            label="Debug LED"
+            value={b.lamp}
+            options={['none', 'cpu', 'memory', 'graphics', 'boot', 'in turn', 'flashing']}
+            words={{ cpu: 'CPU' }}
+            none="not noted"
+            onChange={set('lamp')}
+          />
+        )}
         <Choice
           label="CPU feels"
           value={b.cpuHeat}
@@ -106,20 +115,24 @@ export function PowerUp() {
           inputMode="decimal"
           className="num"
         />
-        <TextField
-          label="POST codes, in order"
-          value={codes}
-          onChange={(e) => setCodes(e.target.value)}
-          error={faults.codes}
-          placeholder="4C 4C 31"
-          className="num"
-        />
-        <TextField
-          label="Beeps"
-          value={b.beeps}
-          onChange={(e) => set('beeps')(e.target.value)}
-          placeholder="1 long 2 short"
-        />
+        {showsCodes(shown) && (
+          <TextField
+            label="POST codes, in order"
+            value={codes}
+            onChange={(e) => setCodes(e.target.value)}
+            error={faults.codes}
+            placeholder="4C 4C 31"
+            className="num"
+          />
+        )}
+        {shown.beeper !== false && (
+          <TextField
+            label="Beeps"
+            value={b.beeps}
+            onChange={(e) => set('beeps')(e.target.value)}
+            placeholder="1 long 2 short"
+          />
+        )}
       </div>
       {faults.all && (
         <p role="alert" className="mt-2 font-semibold text-ember">

@@ -1,7 +1,6 @@
 'use client'
 import { useState } from 'react'
 import type { Step } from '@/core/board/step'
-import { benchTests } from '@/core/triage/model/bench-tests'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import type { FaultId } from '@/core/triage/model/faults'
 import { percent } from '@/core/maths/percent'
@@ -111,7 +110,7 @@ export function Answers({ step, inHand }: { step: Step; inHand: TestInHand }) {
           }}
         >
           <option value="">…</option>
-          {benchTests.map((t) => (
+          {inHand.tests.map((t) => (
             <option key={t.id} value={t.id}>
               {t.say}, {t.minutes} min
             </option>

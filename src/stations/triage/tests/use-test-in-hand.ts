@@ -1,6 +1,8 @@
 'use client'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import type { NextTest } from '@/core/triage/reason/belief'
+import type { BenchTest } from '@/core/triage/model/bench-test'
+import { testsOf } from '@/core/triage/model/shows'
 import { testOf } from '@/core/triage/reason/hypotheses'
 import { chosenStep } from '@/core/triage/next-step'
 import { useAdvice } from '@/job/AdviceProvider'
@@ -10,6 +12,8 @@ import { useJob } from '@/job/JobProvider'
 export function useTestInHand() {
   const { belief, fresh } = useAdvice()
   const gate = useJob((j) => j.gate)
+  const shown = useJob((j) => j.references.shows?.shown)
+  const tests = useMemo(() => testsOf(shown ?? {}), [shown])
   const mayPower = gate.lamp !== 'do not power'
   const [chosen, setChosen] = useState<{ id: string; instead: string | undefined } | null>(null)
   const next = belief?.next ?? []
@@ -17,11 +21,13 @@ export function useTestInHand() {
   // A choice holds until what is next has changed: then the adviser has the word again.
   const other = chosen && chosen.instead === first?.test.id ? chosen.id : null
   const suggested = other ? next.find((s) => s.test.id === other) : first
-  const test = other && !suggested ? withoutOdds(other) : suggested?.test
+  const test = other && !suggested ? withoutOdds(tests.find((t) => t.id === other) ?? testOf(other)) : suggested?.test
   return {
     belief,
     fresh,
     test: test ?? null,
+    /** Every test that this board can answer. */
+    tests,
     /** Odds of its outcomes, where they are known. */
     outcomes: suggested?.outcomes ?? [],
     /** Another than what is due or tells most. */
@@ -37,7 +43,6 @@ export function useTestInHand() {
 }
 export type TestInHand = ReturnType<typeof useTestInHand>
 
-function withoutOdds(id: string): NextTest['test'] {
-  const { odds: _, ...test } = testOf(id)
+function withoutOdds({ odds: _, ...test }: BenchTest): NextTest['test'] {
   return test
 }

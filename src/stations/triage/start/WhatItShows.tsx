@@ -1,0 +1,74 @@
+'use client'
+import { useRouter } from 'next/navigation'
+import { useState } from 'react'
+import { showsColumns, signals } from '@/core/triage/model/shows'
+import type { Shown, Signal } from '@/core/triage/model/shows'
+import { useJob } from '@/job/JobProvider'
+import { writeCsv } from '@/tables/write-csv'
+import { Button } from '@/ui/Button'
+import { Choice } from '@/ui/Choice'
+
+const words: Readonly<Record<Signal, string>> = {
+  'debug LEDs': 'debug LEDs',
+  'code display': 'code display',
+  'code card': 'takes a code card',
+  beeper: 'beeper',
+}
+
+/** What boards of this model can show, asked once a model: what it cannot show is not asked of a start any more. */
+export function WhatItShows() {
+  const ticket = useJob((j) => j.state.intake.ticket)
+  const known = useJob((j) => j.references.shows !== null)
+  const practises = useJob((j) => j.simulated === 'practice')
+  const router = useRouter()
+  const [shown, setShown] = useState<Shown>({})
+  const [fault, setFault] = useState<string | null>(null)
+  const [busy, setBusy] = useState(false)
+  if (known || practises || ticket.boardModelId === null) return null
+
+  async function keep() {
+    const rows = signals.flatMap((what) =>
+      shown[what] === undefined ? [] : [[what, shown[what] ? 'yes' : 'no']],
+    )
+    if (rows.length === 0) return setFault('Nothing is said yet: at least whether it has debug LEDs.')
+    setBusy(true)
+    const answer = await fetch(`/api/boards/${ticket.boardModelId}/references/shows`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ name: '', csv: writeCsv([...showsColumns], rows) }),
+    }).catch(() => null)
+    setBusy(false)
+    setFault(answer?.ok ? null : 'The server does not answer. Nothing was kept; press again.')
+    if (answer?.ok) router.refresh()
+  }
+
+  return (
+    <section aria-label="What this board can show" className="mb-3 border-l-[3px] border-brass pl-3">
+      <p>
+        What can a {ticket.board} show?{' '}
+        <span className="text-soft">Asked once; it stands in the library.</span>
+      </p>
+      <div className="my-1 grid gap-x-4 sm:grid-cols-2">
+        {signals.map((what) => (
+          <Choice
+            key={what}
+            label={words[what]}
+            wide
+            value={shown[what] === undefined ? 'not said' : shown[what] ? 'yes' : 'no'}
+            options={['yes', 'no']}
+            none="not said"
+            onChange={(is) => setShown({ ...shown, [what]: is === 'not said' ? undefined : is === 'yes' })}
+          />
+        ))}
+      </div>
+      {fault && (
+        <p role="alert" className="font-semibold text-ember">
+          {fault}
+        </p>
+      )}
+      <Button className="px-2.5! py-0.5!" onClick={() => void keep()} disabled={busy}>
+        Keep for every {ticket.board}
+      </Button>
+    </section>
+  )
+}
