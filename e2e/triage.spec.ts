@@ -356,7 +356,7 @@ test('what a board can show is asked once for its model; what it cannot show is 
   await expect(which.getByRole('option', { name: /^Mains off a minute/ })).toHaveCount(1)
   await expect(which.getByRole('option', { name: /^Read the codes/ })).toHaveCount(0)
   await which.selectOption({ label: 'Mains off a minute, then a cold start, 4 min' })
-  await expect(page.getByRole('group', { name: 'Result' })).toContainText('fans, dark')
+  await expect(page.getByRole('group', { name: 'Result' })).toContainText('3 fans on, dark')
   await expect(page.getByRole('group', { name: 'Result' })).not.toContainText('memory LED')
   // Another job of the model does not ask again.
   const kept = await page.request.get(`${shop.url}/api/boards/tw-k61-b/references/shows`)

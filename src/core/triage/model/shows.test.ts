@@ -52,7 +52,7 @@ describe('testsOf', () => {
   })
   it('a board without LEDs answers a start by fans and picture: what its LEDs would tell apart is one outcome', () => {
     const start = testsOf({ 'debug LEDs': false }).find((t) => t.id === 'cold start')!
-    expect(start.outcomes).toEqual(['nothing', 'twitches', 'maker screen', 'system loads', 'fans, dark'])
+    expect(start.outcomes).toEqual(['nothing', 'twitches', 'fans, dark', 'maker screen', 'system loads'])
     fc.assert(
       fc.property(fc.uniqueArray(fc.constantFrom(...faultIds), { maxLength: 2 }), (ids) => {
         const full = testOf('cold start').odds(ids)
@@ -60,7 +60,7 @@ describe('testsOf', () => {
         const of = (outcome: string) => full[startOutcomes.indexOf(outcome as never)]!
         expect(odds.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
         expect(odds[0]).toBeCloseTo(of('nothing'), 12)
-        expect(odds.at(-1)).toBeCloseTo(
+        expect(odds[2]).toBeCloseTo(
           ['fans, no lamp', 'CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp'].reduce(
             (s, o) => s + of(o),
             0,

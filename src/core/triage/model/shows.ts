@@ -74,10 +74,11 @@ const withoutLeds = benchTests.map((test): BenchTest => {
     rows[0]!.map((_, i) =>
       rows.reduce((sum, row, o) => (noLed.has(startOutcomes[o]!) ? sum + row[i]! : sum), 0),
     )
-  const merged = <T>(each: readonly T[], dark: T) => [
-    ...each.filter((_, o) => !noLed.has(startOutcomes[o]!)),
-    dark,
-  ]
+  const first = startOutcomes.findIndex((o) => noLed.has(o))
+  const merged = <T>(each: readonly T[], dark: T) =>
+    each
+      .map((one, o) => (o === first ? dark : one))
+      .filter((_, o) => o === first || !noLed.has(startOutcomes[o]!))
   return {
     ...test,
     outcomes: merged<string>(startOutcomes, DARK),
