@@ -360,7 +360,7 @@ test('what a board can show is asked once for its model; what it cannot show is 
   await expect(page.getByRole('group', { name: 'Result' })).not.toContainText('memory LED')
   // Another job of the model does not ask again.
   const kept = await page.request.get(`${shop.url}/api/boards/tw-k61-b/references/shows`)
-  expect(await kept.text()).toBe('what,there\r\ndebug LEDs,no\r\ncode display,no\r\ncode card,no\r\n')
+  expect(await kept.text()).toBe('what,there\r\ndebug LEDs,no\r\ncode display,no\r\ncode card,no')
 })
 
 test('the library takes codes, rails and current of a board, refuses what is wrong, and gives them back', async ({
