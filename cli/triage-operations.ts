@@ -28,7 +28,7 @@ import { practiceScore } from '@/core/triage/practice/practice-score'
 import type { Practice } from '@/core/triage/practice/practice-score'
 import { judgeRails, readRailTable } from '@/core/triage/instruments/rail-table'
 import { runsRight } from '@/core/triage/instruments/runs-right'
-import { startOutcomes } from '@/core/triage/model/start-model'
+import { openOutcomes, startOutcomes } from '@/core/triage/model/start-model'
 import { readGrid } from '@/core/triage/instruments/swap-grid'
 import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { benchTests } from '@/core/triage/model/bench-tests'
@@ -249,7 +249,7 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
             part: Joi.string().max(60).required(),
             place: Joi.string().max(60).required(),
             knownGood: Joi.boolean().default(false),
-            outcome: Joi.valid(...startOutcomes).required(),
+            outcome: Joi.valid(...startOutcomes, ...Object.keys(openOutcomes)).required(),
             listed: Joi.valid('yes', 'no', 'not known'),
           }),
         )

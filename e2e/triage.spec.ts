@@ -174,9 +174,12 @@ test('trials of parts in places say which is to blame, and what a trial cannot s
   const tag = await takeIn(page, shop)
   await atTriage(page, shop, tag)
   await pick(page, /^Swaps/)
-  const note = async (part: string, place: string, outcome: string) => {
+  const note = async (part: string, slot: 'A' | 'B', outcome: string) => {
     await page.getByLabel('Module', { exact: true }).fill(part)
-    await page.getByLabel('Place').fill(place)
+    await page
+      .getByRole('radiogroup', { name: 'Where' })
+      .getByRole('radio', { name: `slot ${slot}` })
+      .click()
     await page.getByLabel('The start came to').selectOption(outcome)
     await page.getByRole('button', { name: 'Note this trial' }).click()
   }

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { faultIds } from '@/core/triage/model/faults'
-import { startOutcomes } from '@/core/triage/model/start-model'
-import { swapParts } from '@/core/triage/bodies'
+import { openOutcomes, startOutcomes } from '@/core/triage/model/start-model'
+import { swapParts, swapPlaces } from '@/core/triage/bodies'
 import type { TriageBodies } from '@/core/triage/bodies'
 import { body, some, codes, anOutcome } from './field'
 import type { Schemas } from './field'
@@ -19,8 +19,9 @@ export const triageSchemas: Schemas<TriageBodies> = {
     what: Joi.valid(...swapParts).required(),
     part: some(60),
     place: some(60),
+    where: Joi.valid(...swapPlaces),
     knownGood: Joi.boolean().required(),
-    outcome: Joi.valid(...startOutcomes).required(),
+    outcome: Joi.valid(...startOutcomes, ...Object.keys(openOutcomes)).required(),
     listed: Joi.valid('yes', 'no', 'not known'),
   }),
   runs: body<TriageBodies['runs']>({

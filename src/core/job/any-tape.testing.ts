@@ -1,7 +1,7 @@
 import { railTold } from '../board/bodies'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
-import { swapParts } from '../triage/bodies'
+import { swapParts, swapPlaces } from '../triage/bodies'
 import { strokeResults } from '../socket/bodies'
 import { stations } from '../board/station'
 import { rails } from '../board/rail'
@@ -128,8 +128,9 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       what: fc.constantFrom(...swapParts),
       part: words,
       place: fc.constantFrom('A', 'B'),
+      where: fc.constantFrom(...swapPlaces),
       knownGood: fc.boolean(),
-      outcome: fc.constantFrom('nothing', 'memory lamp', 'system loads'),
+      outcome: fc.constantFrom('nothing', 'memory lamp', 'fans, dark', 'system loads'),
       listed: fc.constantFrom('yes', 'no', 'not known'),
     },
     { requiredKeys: ['what', 'part', 'place', 'knownGood', 'outcome'] },

@@ -11,6 +11,7 @@ import type { JobState } from './job-state'
 import type { References } from './references'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
+import type { SwapPlace } from '../triage/bodies'
 import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
@@ -76,22 +77,29 @@ const currentSays = {
   trips: 'trips',
 } as const
 
+const goodIn = { 'slot A': 'good in A', 'slot B': 'good in B', 'both slots': 'good in both' } as const
+
+/** Where a trial was, on lines that say it in words alone. */
+function placeRead(words: string): SwapPlace {
+  const place = words.trim().toLowerCase()
+  if (/another|other board/.test(place)) return 'another board'
+  return /^(slot )?b/.test(place) ? 'slot B' : /^(slot )?a/.test(place) ? 'slot A' : 'this board'
+}
+
 /** A part tried in a place, in the words of the tests; null when it says nothing the reasoner knows. */
 function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string] | null {
-  const { what, knownGood, outcome } = swap
-  const place = swap.place.trim().toLowerCase()
-  const elsewhere = /another|other board/.test(place)
+  const { what, knownGood, outcome, where = placeRead(swap.place) } = swap
+  const elsewhere = where === 'another board'
   const works = swapWorks(swap)
-  if (elsewhere && !knownGood) {
+  if (elsewhere && !knownGood && swapTells(swap)) {
     if (what === 'CPU') return ['CPU elsewhere', works ? 'starts' : 'fails']
     if (what === 'module') return ['module elsewhere', works ? 'good' : 'fails']
     return null
   }
   if (elsewhere) return null
-  const slot = /^(slot )?b/.test(place) ? 'B' : /^(slot )?a/.test(place) ? 'A' : null
   if (what === 'module') {
-    if (knownGood) return slot ? [`good in ${slot}`, outcome] : null
-    return slot === 'B' ? ['own in B', outcome] : null
+    if (!knownGood) return where === 'slot B' ? ['own in B', outcome] : null
+    return where in goodIn ? [goodIn[where as keyof typeof goodIn], outcome] : null
   }
   if (!knownGood) return null
   const test = { CPU: 'known-good CPU', card: 'card', supply: 'bench supply', drive: 'good drive' }[what]
@@ -376,7 +384,8 @@ export function evidenceOf(
       swap.what === 'CPU'
         ? (listedAt(state.firmware, reference, swap.part, swap.seq)?.listed ?? swap.listed)
         : undefined
-    const said = swapTells({ ...swap, listed }) ? swapSays(swap) : null
+    // A CPU that the release does not run stays dark in any board.
+    const said = listed !== 'no' || swapWorks(swap) ? swapSays(swap) : null
     if (said) put(swap.seq, ...said)
   }
   if (state.triage.runs?.settingsKept != null)

@@ -3,6 +3,10 @@ export const swapParts = ['module', 'CPU', 'card', 'supply', 'drive'] as const
 
 export type SwapPart = (typeof swapParts)[number]
 
+/** Where a part was tried, as far as it tells the reasoner something. */
+export const swapPlaces = ['slot A', 'slot B', 'both slots', 'this board', 'another board'] as const
+export type SwapPlace = (typeof swapPlaces)[number]
+
 export interface TriageBodies {
   codes: {
     readonly codes: readonly string[]
@@ -15,7 +19,10 @@ export interface TriageBodies {
   swap: {
     readonly what: SwapPart
     readonly part: string
+    /** What the place is called at the bench: a slot, a lead, the board. */
     readonly place: string
+    /** Where that is; left out on older lines. */
+    readonly where?: SwapPlace
     readonly knownGood: boolean
     readonly outcome: string
     /** Whether the board runs this CPU by its maker's list. */

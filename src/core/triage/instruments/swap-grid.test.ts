@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { readGrid, swapWorks } from './swap-grid'
+import { readGrid, swapTells, swapWorks } from './swap-grid'
 import type { Swap } from './swap-grid'
 
 const tried = (part: string, place: string, works: boolean, knownGood = false): Swap => ({
@@ -48,6 +48,20 @@ describe('a swap grid', () => {
     expect(swapWorks({ what: 'module', outcome: 'memory lamp' })).toBe(false)
     expect(swapWorks({ what: 'drive', outcome: 'maker screen' })).toBe(false)
     expect(swapWorks({ what: 'module', outcome: 'never heard of' })).toBe(false)
+  })
+  it('leaves out a start in the dark that nobody could tell how far it came, and says so', () => {
+    const dark = { ...tried('own', 'A', false), outcome: 'fans, dark' }
+    expect(swapTells(dark)).toBe(false)
+    expect(swapTells({ ...dark, what: 'supply' })).toBe(true)
+    expect(swapWorks({ ...dark, what: 'supply' })).toBe(true)
+    expect(swapWorks({ what: 'module', outcome: 'settings screen' })).toBe(true)
+    expect(swapTells({ what: 'drive', outcome: 'settings screen' })).toBe(false)
+    expect(readGrid('module', [dark]).say).toBe(
+      'how far it came with own was not to be seen: that shows nothing',
+    )
+    const both = readGrid('module', [dark, tried('own', 'B', true)])
+    expect(both.say).toContain('how far it came with own was not to be seen')
+    expect(both.say).toContain('every trial came through')
   })
   it('takes a CPU that the release does not run for no known-good one: that it stays dark shows nothing', () => {
     const cpu = (part: string, works: boolean, listed?: Swap['listed']): Swap => ({

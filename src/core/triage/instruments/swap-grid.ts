@@ -1,6 +1,6 @@
 import { percent } from '../../maths/percent'
 import type { SwapPart } from '../bodies'
-import { startOutcomes } from '../model/start-model'
+import { openOutcomes, startOutcomes } from '../model/start-model'
 
 /** One part tried in one place, and what the start came to. */
 export interface Swap {
@@ -25,13 +25,21 @@ const worksFrom: Readonly<Record<SwapPart, (typeof startOutcomes)[number]>> = {
   drive: 'system loads',
 }
 
-/** Whether a trial came further than a part of this kind could hold it. */
-export const swapWorks = ({ what, outcome }: Pick<Swap, 'what' | 'outcome'>): boolean =>
-  startOutcomes.findIndex((o) => o === outcome) >= startOutcomes.indexOf(worksFrom[what])
+/** Whether each start that the outcome may stand for came further than a part of this kind could hold it. */
+const cameFurther = ({ what, outcome }: Pick<Swap, 'what' | 'outcome'>): readonly boolean[] =>
+  (openOutcomes[outcome] ?? [outcome]).map(
+    (meant) => startOutcomes.findIndex((o) => o === meant) >= startOutcomes.indexOf(worksFrom[what]),
+  )
 
-/** Whether a trial shows anything: a CPU that the release in the chip does not run fails in any board. */
+/** Whether a trial came further than a part of this kind could hold it. */
+export const swapWorks = (swap: Pick<Swap, 'what' | 'outcome'>): boolean => cameFurther(swap).every(Boolean)
+
+/**
+ * Whether a trial shows anything: a CPU that the release in the chip does not run fails in any board, and a start in the
+ * dark does not say how far it came where there was no LED to read.
+ */
 export const swapTells = (swap: Pick<Swap, 'what' | 'outcome' | 'listed'>): boolean =>
-  swap.listed !== 'no' || swapWorks(swap)
+  swapWorks(swap) || (swap.listed !== 'no' && !cameFurther(swap).some(Boolean))
 
 export interface Blame {
   readonly what: 'part' | 'place' | 'neither'
@@ -131,14 +139,15 @@ function tells(odds: Float64Array, total: number, mask: number): number {
 
 function sayGrid(what: SwapPart, swaps: readonly Swap[], blame: readonly Blame[]): string {
   if (swaps.length === 0) return `no ${what} was tried anywhere yet`
-  const nothing = [...new Set(swaps.filter((s) => !swapTells(s)).map((s) => s.part))]
-  const said = sayBlame(what, swaps.filter(swapTells), blame)
-  return nothing.length === 0
-    ? said
-    : [
-        `what is in the chip does not run ${nothing.join(', ')}: that it stayed dark shows nothing`,
-        ...(said ? [said] : []),
-      ].join('; ')
+  const silent = swaps.filter((s) => !swapTells(s))
+  const partsOf = (of: readonly Swap[]) => [...new Set(of.map((s) => s.part))].join(', ')
+  const unlisted = partsOf(silent.filter((s) => s.listed === 'no'))
+  const dark = partsOf(silent.filter((s) => s.listed !== 'no'))
+  return [
+    ...(unlisted ? [`what is in the chip does not run ${unlisted}: that it stayed dark shows nothing`] : []),
+    ...(dark ? [`how far it came with ${dark} was not to be seen: that shows nothing`] : []),
+    ...[sayBlame(what, swaps.filter(swapTells), blame)].filter(Boolean),
+  ].join('; ')
 }
 
 function sayBlame(what: SwapPart, swaps: readonly Swap[], blame: readonly Blame[]): string {

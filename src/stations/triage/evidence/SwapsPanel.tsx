@@ -1,11 +1,12 @@
 'use client'
 import { useForm } from 'react-hook-form'
-import type { SwapPart } from '@/core/triage/bodies'
+import type { SwapPart, SwapPlace } from '@/core/triage/bodies'
 import { swapParts } from '@/core/triage/bodies'
 
 import { useMemo, useState } from 'react'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
-import { startOutcomes } from '@/core/triage/model/start-model'
+import { testsOf } from '@/core/triage/model/shows'
+import { openOutcomes } from '@/core/triage/model/start-model'
 import { listedAt } from '@/core/firmware/route/listed'
 import { readGrid, swapTells, swapWorks } from '@/core/triage/instruments/swap-grid'
 import { useJob } from '@/job/JobProvider'
@@ -24,12 +25,24 @@ const partHint: Readonly<Record<SwapPart, string>> = {
   supply: 'own, bench',
   drive: 'own, bench',
 }
-const placeHint: Readonly<Record<SwapPart, string>> = {
-  module: 'A',
-  CPU: 'this board',
-  card: 'upper slot',
-  supply: 'this board',
-  drive: 'lead 1',
+/** Where a part of each kind is tried. */
+const places: Readonly<Record<SwapPart, readonly SwapPlace[]>> = {
+  module: ['slot A', 'slot B', 'both slots', 'another board'],
+  CPU: ['this board', 'another board'],
+  card: ['this board', 'another board'],
+  supply: ['this board', 'another board'],
+  drive: ['this board', 'another board'],
+}
+/** What the place is called where there may be several. */
+const nameHint: Readonly<Partial<Record<SwapPart, readonly [label: string, like: string]>>> = {
+  module: ['Which slot', 'A2'],
+  card: ['Which slot', 'upper'],
+  drive: ['Which lead', 'lead 1'],
+}
+const shortPlace: Readonly<Partial<Record<SwapPlace, string>>> = {
+  'slot A': 'A',
+  'slot B': 'B',
+  'both slots': 'A and B',
 }
 
 /** What was tried where and what it gave: parts down, places across; what the pattern says, and the cell to try next. */
@@ -106,6 +119,7 @@ export function SwapsPanel() {
 
 interface SwapForm {
   part: string
+  where: SwapPlace
   place: string
   known: 'known good' | 'not known'
   listed: 'yes' | 'no' | 'not known'
@@ -116,36 +130,45 @@ function AddSwap({ what }: { what: SwapPart }) {
   const append = useJob((j) => j.append)
   const gate = useJob((j) => j.gate)
   const { register, control, handleSubmit, watch, setValue, formState } = useForm<SwapForm>({
-    defaultValues: { part: '', place: '', known: 'not known', listed: 'not known', outcome: '' },
+    defaultValues: {
+      part: '',
+      where: places[what][0]!,
+      place: '',
+      known: 'not known',
+      listed: 'not known',
+      outcome: '',
+    },
   })
   const { errors } = formState
   const firmware = useJob((j) => j.state.firmware)
   const references = useJob((j) => j.references)
   const byTable = what === 'CPU' ? listedAt(firmware, references, watch('part'), Infinity) : null
   const unlisted = what === 'CPU' && (byTable?.listed ?? watch('listed')) !== 'yes'
-  const keep = handleSubmit(({ part, place, known, listed, outcome }) => {
-    const own = { what, part: part.trim(), place: place.trim(), knownGood: known === 'known good', outcome }
+  const shown = useJob((j) => j.references.shows?.shown)
+  const outcomes = useMemo(() => {
+    const told = testsOf(shown ?? {}).find((t) => t.id === 'as it came')!.outcomes
+    return [...told, ...Object.keys(openOutcomes).filter((o) => !told.includes(o))]
+  }, [shown])
+  const named = watch('where') !== 'another board' && nameHint[what]
+  const keep = handleSubmit(({ part, where, place, known, listed, outcome }) => {
+    const called = (named && place.trim()) || shortPlace[where] || where
+    const own = { what, part: part.trim(), where, place: called, knownGood: known === 'known good', outcome }
     append('swap', what === 'CPU' ? { ...own, listed: byTable?.listed ?? listed } : own)
     setValue('outcome', '')
   })
   const told = (fault: string) => ({ validate: (text: string) => text.trim() !== '' || fault })
   return (
     <form className="flex flex-col gap-2" onSubmit={keep}>
-      <div className="grid grid-cols-2 gap-3">
+      <div className={`grid gap-3 ${named ? 'grid-cols-2' : ''}`}>
         <TextField
           label={what === 'CPU' ? 'CPU' : what[0]!.toUpperCase() + what.slice(1)}
           {...register('part', told(`Which ${what}? A name you know it by.`))}
           error={errors.part?.message}
           placeholder={partHint[what]}
         />
-        <TextField
-          label="Place"
-          {...register('place', told('Where was it? A slot, or the board.'))}
-          error={errors.place?.message}
-          placeholder={placeHint[what]}
-          hint="“another board” if it was tried there"
-        />
+        {named && <TextField label={named[0]} {...register('place')} placeholder={named[1]} />}
       </div>
+      <ChoiceField label="Where" control={control} name="where" options={places[what]} />
       <ChoiceField label="It is" control={control} name="known" options={['known good', 'not known']} />
       {what === 'CPU' && (
         <>
@@ -183,7 +206,7 @@ function AddSwap({ what }: { what: SwapPart }) {
         error={errors.outcome?.message}
       >
         <option value="">…</option>
-        {startOutcomes.map((o) => (
+        {outcomes.map((o) => (
           <option key={o} value={o}>
             {sayOutcome(o)}
           </option>

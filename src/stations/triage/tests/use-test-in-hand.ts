@@ -21,7 +21,8 @@ export function useTestInHand() {
   // A choice holds until what is next has changed: then the adviser has the word again.
   const other = chosen && chosen.instead === first?.test.id ? chosen.id : null
   const suggested = other ? next.find((s) => s.test.id === other) : first
-  const test = other && !suggested ? withoutOdds(tests.find((t) => t.id === other) ?? testOf(other)) : suggested?.test
+  const test =
+    other && !suggested ? withoutOdds(tests.find((t) => t.id === other) ?? testOf(other)) : suggested?.test
   return {
     belief,
     fresh,
