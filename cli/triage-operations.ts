@@ -13,6 +13,8 @@ import { historyItems } from '@/core/board/history-item'
 import { CODE } from '@/core/triage/instruments/code'
 import Joi from 'joi'
 import type { Finding, Row } from '@/core/tables/finding'
+import { succeeds } from '@/core/triage/model/repair-record'
+import type { RepairTally } from '@/core/triage/model/repair-record'
 import { signals } from '@/core/triage/model/shows'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
@@ -63,6 +65,15 @@ const asked = {
   mayPower: Joi.forbidden().default(true),
   again: Joi.array().items(fault).unique().default([]),
   table: Joi.string(),
+  repairs: Joi.array()
+    .items(
+      Joi.object({
+        fault: fault.required(),
+        tried: Joi.number().integer().min(0).required(),
+        took: Joi.number().integer().min(0).max(Joi.ref('tried')).required(),
+      }),
+    )
+    .default([]),
   shown,
 }
 interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
@@ -70,6 +81,8 @@ interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
   readonly mended: readonly FaultId[]
   /** A shop's own odds of faults: a fault table by path. */
   readonly table?: string
+  /** What came of repairs in the shop. */
+  readonly repairs: readonly RepairTally[]
 }
 
 /** A table by path, as rows. @throws BadInput with the first line that is wrong */
@@ -86,11 +99,11 @@ function tableOf<T extends { readonly findings: readonly Finding[] }>(
 }
 
 /** What is asked, ready to be believed: outcomes of their tests, and the shop's odds if it has some. */
-function toBelieve({ table, evidence, mended, ...asked }: Asked): ToBelieve {
+function toBelieve({ table, evidence, mended, repairs, ...asked }: Asked): ToBelieve {
   known({ evidence })
   return {
     ...asked,
-    ...inOrder(evidence, mended),
+    ...inOrder(evidence, mended, repairs),
     ...(table === undefined ? {} : { own: tableOf(table, 'table', readFaultTable).odds! }),
   }
 }
@@ -102,12 +115,15 @@ function toBelieve({ table, evidence, mended, ...asked }: Asked): ToBelieve {
 function inOrder(
   evidence: Asked['evidence'],
   mended: Asked['mended'],
+  repairs: Asked['repairs'],
 ): Pick<ToBelieve, 'evidence' | 'changes'> {
   const changes: Change[] = []
   const repaired = () => changes.filter((c) => c.is === 'mended').map((c) => c.fault)
   const repair = (by: readonly FaultId[]) =>
     changes.push(
-      ...by.filter((fault) => !repaired().includes(fault)).map((fault) => ({ is: 'mended' as const, fault })),
+      ...by
+        .filter((fault) => !repaired().includes(fault))
+        .map((fault) => ({ is: 'mended' as const, fault, takes: succeeds(fault, repairs) })),
     )
   const dated = evidence.map(({ mended: by, ...seen }, i) => {
     const missing = repaired().filter((fault) => !by.includes(fault))

@@ -5,6 +5,7 @@ import { expect, it } from 'vitest'
 import { smallField } from '@/core/socket/model/field.testing'
 import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
 import { jobNow, keptState, SNAPSHOT_EVERY } from './job-now'
+import { repairRecord } from './repair-record'
 import { strokeRecord } from './stroke-record'
 import { pool, transaction } from './pool'
 import { addSocket } from './sockets'
@@ -272,6 +273,35 @@ describeDatabase('the tape', (owner) => {
     )
     const struck = struckBy(t.entries)
     expect(rows.map((r) => r.seq)).toEqual(t.entries.map((e) => e.seq).filter((seq) => !struck.has(seq)))
+  })
+
+  it('counts repairs that took and that had to be made again, of jobs that ended fixed', async () => {
+    const maren = await somebody('Maren')
+    const of = async (fault: string) =>
+      (await repairRecord()).find((r) => r.fault === fault) ?? { tried: 0, took: 0 }
+    const before = await of('cell holder')
+    const worked = async (outcome: 'fixed' | 'returned unrepaired' | 'withdrawn', times: number) => {
+      const job = await someJob(maren)
+      for (let i = 0; i < times; i++) await lay(job, maren, 'mended', { fault: 'cell holder' })
+      await lay(job, maren, 'hand-back', { outcome, priceMinor: null, text: '' })
+    }
+    const gained = async () => {
+      const now = await of('cell holder')
+      return [now.tried - before.tried, now.took - before.took]
+    }
+    await worked('fixed', 2)
+    expect(await gained()).toEqual([2, 1])
+    await worked('returned unrepaired', 1)
+    expect(await gained()).toEqual([2, 1])
+    await worked('returned unrepaired', 3)
+    expect(await gained()).toEqual([4, 1])
+    await worked('withdrawn', 3)
+    expect(await gained()).toEqual([4, 1])
+    const job = await someJob(maren)
+    await lay(job, maren, 'mended', { fault: 'cell holder' })
+    await appendEntry(job.id, maren, line('strike', { why: 'undo' }, 1, 1))
+    await lay(job, maren, 'hand-back', { outcome: 'fixed', priceMinor: null, text: '' })
+    expect(await gained()).toEqual([4, 1])
   })
 
   it('keeps the tally of strokes beside the state, struck and struck again', async () => {

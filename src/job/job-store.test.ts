@@ -15,6 +15,7 @@ const nothingRound: Surroundings = {
   shelf: [],
   own: {},
   record: [],
+  repairs: [],
   figures: usualFigures,
   donors: [],
   benchCpus: [],

@@ -9,6 +9,7 @@ import type { Donor } from '@/data/donors'
 import type { BenchFigures } from '@/core/socket/straighten/bench-figures'
 import type { SnapTally } from '@/core/socket/straighten/snap-record'
 import type { ShelfItem } from '@/core/triage/model/bench-test'
+import type { RepairTally } from '@/core/triage/model/repair-record'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import type { EarlierJob } from '@/data/jobs'
 import { benchCpus } from '@/data/bench-cpus'
@@ -19,6 +20,7 @@ import { ownFaultOdds } from '@/data/fault-odds'
 import { earlierJobs } from '@/data/jobs'
 import type { Job } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
+import { repairRecord } from '@/data/repair-record'
 import { shelf } from '@/data/shelf'
 import { strokeRecord } from '@/data/stroke-record'
 
@@ -36,6 +38,8 @@ export interface Surroundings {
   readonly own: FaultOdds
   /** What snapped of what was tried, over all jobs. */
   readonly record: readonly SnapTally[]
+  /** What came of repairs, over all jobs. */
+  readonly repairs: readonly RepairTally[]
   /** What the bench reckons with: the shop's own figures over the bench defaults. */
   readonly figures: BenchFigures
   /** Sockets of this kind that are kept for their contacts. */
@@ -50,13 +54,14 @@ export async function surroundingsOf(
   { intake: { ticket } }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own, record, set, kept, cpus] = await Promise.all([
+  const [landmarks, references, earlier, atHand, own, record, repairs, set, kept, cpus] = await Promise.all([
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
     shelf(),
     ownFaultOdds(),
     strokeRecord(),
+    repairRecord(),
     ownFigures(),
     socket ? donors(socket.id) : [],
     benchCpus(),
@@ -69,6 +74,7 @@ export async function surroundingsOf(
     shelf: atHand,
     own,
     record,
+    repairs,
     figures: figuresOf(set),
     donors: kept,
     benchCpus: cpus,

@@ -17,6 +17,8 @@ import type { ShelfItem } from '../triage/model/bench-test'
 import { believe } from '../triage/reason/belief'
 import type { Belief, ToBelieve } from '../triage/reason/belief'
 import { faultIds } from '../triage/model/faults'
+import { succeeds } from '../triage/model/repair-record'
+import type { RepairTally } from '../triage/model/repair-record'
 import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
 import { evidenceOf } from './evidence'
@@ -31,6 +33,8 @@ export interface AdviceSetting {
   readonly shelf?: readonly ShelfItem[]
   readonly own: FaultOdds
   readonly record: readonly SnapTally[]
+  /** What came of repairs, over all jobs. */
+  readonly repairs: readonly RepairTally[]
   readonly figures: BenchFigures
 }
 
@@ -40,6 +44,7 @@ export const nothingRound: AdviceSetting = {
   earlier: [],
   own: {},
   record: [],
+  repairs: [],
   figures: usualFigures,
 }
 
@@ -60,12 +65,14 @@ export function toBelieve(
   state: JobState,
   field: Socket | null,
   gate: PowerGate,
-  { references, earlier, shelf, own }: AdviceSetting,
+  { references, earlier, shelf, own, repairs }: AdviceSetting,
 ): ToBelieve {
   const due = triageStep(state.board, gate, null).test
+  const { evidence, changes } = evidenceOf(state, field, references)
   return {
     history: state.intake.ticket.history,
-    ...evidenceOf(state, field, references),
+    evidence,
+    changes: changes.map((c) => (c.is === 'mended' ? { ...c, takes: succeeds(c.fault, repairs) } : c)),
     mayPower: gate.lamp !== 'do not power',
     again: faultIds.filter((id) => earlier.some((job) => job.mended.includes(id))),
     ...(shelf ? { shelf } : {}),

@@ -122,11 +122,8 @@ describe('what the board’s table says of the release in the chip', () => {
     const odds = (t: ReturnType<typeof tape>, known: Partial<typeof references>) => {
       const state = jobState(t.entries)
       const asked = toBelieve(state, null, gateOf(state, null), {
+        ...nothingRound,
         references: known,
-        earlier: [],
-        own: {},
-        record: [],
-        figures: {} as never,
       })
       return believe(asked).causes.find((c) => c.faults.includes('CPU unsupported'))?.odds ?? 0
     }

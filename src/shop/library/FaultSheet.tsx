@@ -1,16 +1,26 @@
 'use client'
 import { faultIds, faults } from '@/core/triage/model/faults'
+import type { FaultId } from '@/core/triage/model/faults'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import { stages } from '@/core/triage/model/stage'
+import { repairOf } from '@/core/triage/model/repair'
+import { succeeds } from '@/core/triage/model/repair-record'
+import type { RepairTally } from '@/core/triage/model/repair-record'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
 import { useTable } from './use-table'
 
+/** How often it was repaired here, and with what end. */
+function repairedHere(id: FaultId, repairs: readonly RepairTally[]): string {
+  const here = repairs.find((r) => r.fault === id)
+  return `${here ? `, ${here.took} of ${here.tried} here` : ''}, ${repairOf(id).minutes} min`
+}
+
 const percent = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
 
-/** The faults the reasoner knows, in the order a start meets them, and how often each comes over this bench. */
-export function FaultSheet({ own }: { own: FaultOdds }) {
+/** The faults the reasoner knows, in the order a start meets them, how often each comes over this bench, and how often its repair takes. */
+export function FaultSheet({ own, repairs }: { own: FaultOdds; repairs: readonly RepairTally[] }) {
   const { answer, busy, send, drop } = useTable('/api/faults')
   const mine = Object.keys(own).length
   const ordered = [...faultIds].sort(
@@ -68,6 +78,9 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
             <th scope="col" className="text-right">
               On the bench, %
             </th>
+            <th scope="col" className="text-right">
+              Repair takes, %
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -82,6 +95,10 @@ export function FaultSheet({ own }: { own: FaultOdds }) {
               <td className="num text-right">
                 {percent(own[id] ?? faults[id].odds)}
                 {own[id] !== undefined && <span className="font-sans text-[0.85rem] text-soft"> own</span>}
+              </td>
+              <td className="num text-right">
+                {Math.round(succeeds(id, repairs) * 100)}
+                <span className="font-sans text-[0.85rem] text-soft">{repairedHere(id, repairs)}</span>
               </td>
             </tr>
           ))}

@@ -70,14 +70,16 @@ const makes: Readonly<Partial<Record<FaultId, number>>> = {
 export interface Change {
   readonly is: 'mended' | 'made' | 'cured' | 'left'
   readonly fault: FaultId
+  /** Chance that a repair takes by the shop’s own record; the bench default when left out. */
+  readonly takes?: number
 }
 
 /** Whether a change can bring a fault in; any other takes one away. */
 export const brings = ({ is }: Change): boolean => is === 'made' || is === 'left'
 
 /** Chance that a change did to the board what it can do: put the fault right, or make it. */
-export const chanceToTake = ({ is, fault }: Change): number =>
-  is === 'cured' ? 1 : is === 'mended' ? repairOf(fault).succeeds : (makes[fault] ?? 0.05)
+export const chanceToTake = ({ is, fault, takes }: Change): number =>
+  is === 'cured' ? 1 : is === 'mended' ? (takes ?? repairOf(fault).succeeds) : (makes[fault] ?? 0.05)
 
 /** What a test puts right for good by being done: settings stay cleared, memory stays trained, what was seated stays so. */
 const cures: Readonly<Record<string, readonly FaultId[]>> = {

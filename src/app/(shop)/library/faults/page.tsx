@@ -1,8 +1,10 @@
 import { ownFaultOdds } from '@/data/fault-odds'
+import { repairRecord } from '@/data/repair-record'
 import { signedIn } from '@/server/signed-in'
 import { FaultSheet } from '@/shop/library/FaultSheet'
 
 export default async function FaultsPage() {
   await signedIn('/library/faults')
-  return <FaultSheet own={await ownFaultOdds()} />
+  const [own, repairs] = await Promise.all([ownFaultOdds(), repairRecord()])
+  return <FaultSheet own={own} repairs={repairs} />
 }
