@@ -45,6 +45,19 @@ describe('any tape the edge would let in', () => {
       runs,
     )
   })
+  it('is judged line by line as it is as a whole: nothing that bears on power is missed on the way', () => {
+    fc.assert(
+      fc.property(anyTape(), (tape) => {
+        const entries = tape.filter((e) => e.strikes === null && e.kind !== 'ticket')
+        let state = jobState([], names)
+        entries.forEach((entry, i) => {
+          state = foldOn(state, [entry], names)!
+          expect(gateOf(state, socket)).toEqual(gateOf(jobState(entries.slice(0, i + 1), names), socket))
+        })
+      }),
+      { numRuns: 30 },
+    )
+  })
   it('has words for every line, a gate, a way and a next step at every station', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {

@@ -4,7 +4,7 @@ import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
 import type { PowerGate } from '../board/gate-reason'
 
-type Judged = Pick<JobState, 'socket' | 'firmware'> & {
+type Judged = Pick<JobState, 'socket' | 'firmware' | 'triage'> & {
   readonly field: Socket | null
   readonly gate: PowerGate
 }
@@ -15,9 +15,10 @@ const judged = new WeakMap<JobState['board'], Judged>()
 /** May this board be powered, as the tape has it? */
 export function gateOf(state: JobState, field: Socket | null): PowerGate {
   const known = judged.get(state.board)
-  if (known && known.socket === state.socket && known.firmware === state.firmware && known.field === field)
-    return known.gate
+  const { socket, firmware, triage } = state
+  const same = known?.socket === socket && known.firmware === firmware && known.triage === triage
+  if (known && same && known.field === field) return known.gate
   const gate = powerGate(powerEvidence(state, field))
-  judged.set(state.board, { socket: state.socket, firmware: state.firmware, field, gate })
+  judged.set(state.board, { socket, firmware, triage, field, gate })
   return gate
 }

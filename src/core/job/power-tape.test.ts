@@ -1,5 +1,5 @@
 import { gateOf as judgeTape } from './gate'
-import { jobState } from './job-state'
+import { foldOn, jobState } from './job-state'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
 import type { Baseline } from '../board/baseline'
@@ -237,6 +237,13 @@ describe('a machine that just ran', () => {
     ['a rail at ground', (t) => t.put('rail', { rail: '12v', ohms: 2, cpu: 'in' })],
     ['a burn', (t) => t.put('look', { what: 'outside', seen: 'burnt', clear: false, hazard: 'burnt' })],
   ])('but does after %s', (_, then) => expect(lamp(then(ran()))).toBe('do not power'))
+  it('is judged anew by a dark start that is laid on its tape', () => {
+    const t = ran()
+    const before = jobState(t.entries, names)
+    expect(judgeTape(before, land).lamp).toBe('limit the current')
+    t.put('trial', { test: 'cold start', outcome: 'fans, dark' })
+    expect(judgeTape(foldOn(before, t.entries.slice(-1), names)!, land).lamp).toBe('do not power')
+  })
   it.each<[string, Partial<Baseline>]>([
     ['at its limit', { amps: 2 }],
     ['with a hot CPU', { cpuHeat: 'hot' }],
