@@ -91,6 +91,7 @@ export const parts: Readonly<Record<FaultId, Part>> = {
   '3.3 V short': short('3v3', RAILS),
   'core rail short': short('vcore', GOOD),
   'memory rail short': short('vmem', GOOD),
+  'other rail short': short('other', GOOD),
   'core controller': dead('vcore', GOOD),
   'memory controller': dead('vmem', MEMORY),
   'system-agent controller': dead('vsys', CPU),

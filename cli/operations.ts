@@ -1,7 +1,7 @@
 import { gateOf } from '@/core/job/gate'
 import { jobState } from '@/core/job/job-state'
 import { stations } from '@/core/board/station'
-import { rails } from '@/core/board/rail'
+import { anyRail, ownRails } from '@/entry-schemas/field'
 import Joi from 'joi'
 import { powerGate } from '@/core/job/power-gate'
 import { nothingSeen } from '@/core/job/gate-evidence'
@@ -27,7 +27,7 @@ const evidence = Joi.object({
   rails: Joi.array()
     .items(
       Joi.object({
-        rail: Joi.valid(...rails).required(),
+        rail: anyRail.required(),
         ohms: Joi.number().min(0).required(),
         cpu: Joi.valid('in', 'out').required(),
       }),
@@ -44,12 +44,13 @@ const evidence = Joi.object({
       }),
     )
     .default([]),
-  railsOwed: Joi.array().items(Joi.valid(...rails)),
+  ownRails,
+  railsOwed: Joi.array().items(anyRail),
   railsOwedWhy: Joi.string(),
   questions: Joi.array().items(Joi.object({ say: Joi.string().required(), mend: Joi.string().required() })),
   volts: Joi.array().items(
     Joi.object({
-      rail: Joi.valid(...rails).required(),
+      rail: anyRail.required(),
       volts: Joi.number().required(),
       cpu: Joi.valid('in', 'out', null).required(),
       is: Joi.valid('too high', 'low').required(),
@@ -77,6 +78,7 @@ const evidence = Joi.object({
   damagedParts: names,
   lookedOutside: Joi.boolean(),
   ranHere: Joi.boolean(),
+  runs: Joi.boolean(),
   standbyHot: Joi.boolean(),
   changedWhat: Joi.string().allow(''),
   provedNothing: Joi.string().allow(''),

@@ -8,7 +8,7 @@ import type { SwapPart } from '@/core/triage/bodies'
 import type { Rail } from '@/core/board/rail'
 import type { Bodies } from '@/core/slices'
 import { swapParts } from '@/core/triage/bodies'
-import { rails } from '@/core/board/rail'
+import { anyRail } from '@/entry-schemas/field'
 import { historyItems } from '@/core/board/history-item'
 import { CODE } from '@/core/triage/instruments/code'
 import Joi from 'joi'
@@ -335,16 +335,14 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
       ohms: Joi.array()
         .items(
           Joi.object({
-            rail: Joi.valid(...rails).required(),
+            rail: anyRail.required(),
             ohms: Joi.number().min(0).required(),
             cpu: Joi.valid('in', 'out').required(),
           }),
         )
         .unique('rail')
         .default([]),
-      volts: Joi.object()
-        .pattern(Joi.valid(...rails), Joi.number().min(-60).max(60))
-        .default({}),
+      volts: Joi.object().pattern(anyRail, Joi.number().min(-60).max(60)).default({}),
       reference: Joi.string(),
     }),
     ({ ohms, volts, reference }) => {

@@ -1,7 +1,7 @@
 import type { BoardModel, Landmark } from '@/data/boards'
 import { demoSockets } from './sockets'
 
-type Model = Omit<BoardModel, 'socketName'> & {
+type Model = Omit<BoardModel, 'socketName' | 'rails'> & {
   readonly landmarks: readonly Omit<Landmark, 'id' | 'photoSha256'>[]
 }
 

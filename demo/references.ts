@@ -32,14 +32,17 @@ const codes = (name: string, trainingS: number): CodeTable => ({
   ],
 })
 
-const goodBoard = (name: string): RailReference => ({
+const goodBoard = (name: string, own: RailReference['rails'] = {}): RailReference => ({
   name,
-  rails: Object.fromEntries(
-    rails.map((rail) => [
-      rail,
-      { ohmsOut: goodRails[rail], ohmsIn: railsWithCpu[rail], volts: usualVolts[rail] },
-    ]),
-  ),
+  rails: {
+    ...Object.fromEntries(
+      rails.map((rail) => [
+        rail,
+        { ohmsOut: goodRails[rail], ohmsIn: railsWithCpu[rail], volts: usualVolts[rail] },
+      ]),
+    ),
+    ...own,
+  },
 })
 
 /** The current of a good board, recorded on the simulated supply. */
@@ -172,7 +175,11 @@ export const demoReferences: Readonly<Record<string, Partial<References>>> = {
   'tw-k74': {
     shows: shows('', 'debug LEDs', 'code display'),
     codes: codes('TW-K74 codes', 240),
-    rails: goodBoard('the spare K74'),
+    // It feeds its chipset and the second rail of its memory from controllers of their own.
+    rails: goodBoard('the spare K74', {
+      chipset: { ohmsOut: 92, ohmsIn: null, volts: 1.05 },
+      vmem2: { ohmsOut: 340, ohmsIn: null, volts: 2.5 },
+    }),
     current: goodCurrent('the spare K74', 74),
     ...k74,
     chips: { name: 'TW-K74', chips: [chip('LSN-16V', true)] },

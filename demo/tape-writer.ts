@@ -57,9 +57,8 @@ export class TapeWriter {
     return this
   }
 
-  rails(cpu: 'in' | 'out', ohms: Readonly<Partial<Record<Rail, number>>>): this {
-    for (const [rail, value] of Object.entries(ohms))
-      this.put('rail', { rail: rail as Rail, ohms: value, cpu })
+  rails(cpu: 'in' | 'out', ohms: Readonly<Record<Rail, number>>): this {
+    for (const [rail, value] of Object.entries(ohms)) this.put('rail', { rail, ohms: value, cpu })
     return this
   }
 

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { atStation, awake, expect, saved, signIn, tapeLines, takeIn, test } from './bench'
+import { atStation, awake, expect, saved, signIn, tapeLines, takeIn, test, type } from './bench'
 
 const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) })
 const instruments = (page: Page) => page.getByRole('region', { name: 'Evidence' })
@@ -364,6 +364,36 @@ test('what a board can show is asked once for its model; what it cannot show is 
   // Another job of the model does not ask again.
   const kept = await page.request.get(`${shop.url}/api/boards/tw-k61-b/references/shows`)
   expect(await kept.text()).toBe('what,there\r\ndebug LEDs,no\r\ncode display,no\r\ncode card,no')
+})
+
+test('a board’s own rails come with its model, stand in the table and are owed before power', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await page.getByLabel('Model').selectOption({ label: 'Tarnworks TW-K74' })
+  await expect(tapeLines(page).last()).toContainText('rails of its own')
+  await atTriage(page, shop, tag)
+  await pick(page, /^Rails/)
+  await expect(instruments(page).getByRole('tab', { name: 'Rails 0/9' })).toBeVisible()
+  const chipset = page.getByLabel('chipset rail, ohms to ground')
+  await chipset.fill('6')
+  await chipset.press('Enter')
+  await expect(tapeLines(page).last()).toContainText('chipset rail to ground 6 Ω')
+  await expect(instruments(page).getByRole('row', { name: /^chipset rail/ })).toContainText('shorted')
+  await expect(instruments(page).getByRole('row', { name: /^chipset rail/ })).toContainText('good: 92 Ω')
+  await page.keyboard.press('t')
+  await type(page, 'ohm vmem2 338 cpu out')
+  await expect(tapeLines(page).last()).toContainText('vmem2 rail to ground 338 Ω')
+  await expect(page.getByRole('button', { name: /^Do not power/ })).toContainText('chipset rail is shorted to ground')
+  // A job that was taken in before the library knew of them takes them over.
+  await atTriage(page, shop, 'Q-0411')
+  await pick(page, /^Rails/)
+  await expect(instruments(page)).toContainText('Boards of this model also have chipset rail, vmem2 rail')
+  await instruments(page).getByRole('button', { name: 'Take them over' }).click()
+  await expect(page.getByLabel('vmem2 rail, ohms to ground')).toBeVisible()
+  await expect(instruments(page).getByRole('tab', { name: 'Rails 7/9' })).toBeVisible()
+  await expect(instruments(page)).not.toContainText('Boards of this model also have')
 })
 
 test('the library takes codes, rails and current of a board, refuses what is wrong, and gives them back', async ({

@@ -1,5 +1,8 @@
 import 'server-only'
 import { randomUUID } from 'node:crypto'
+import type { OwnRail } from '@/core/board/rail'
+import { ownRailsOf } from '@/core/triage/instruments/rail-table'
+import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { oddText } from '@/core/tables/plain-text'
 import { pool } from './pool'
 import type { Queryable } from './pool'
@@ -12,6 +15,8 @@ export interface BoardModel {
   readonly socketId: string | null
   readonly socketName: string | null
   readonly notes: string
+  /** Rails it has beyond the usual ones. */
+  readonly rails: readonly OwnRail[]
 }
 
 export interface Landmark {
@@ -22,27 +27,41 @@ export interface Landmark {
   readonly photoSha256: string | null
 }
 
-const columns = `b.id, b.maker, b.name, b.revision, b.socket_id as "socketId", s.name as "socketName", b.notes`
+const columns = `b.id, b.maker, b.name, b.revision, b.socket_id as "socketId", s.name as "socketName", b.notes, r.body as reference`
+
+const withRails = `left join board_reference r on r.board_model_id = b.id and r.kind = 'rails'`
+
+type Row = Omit<BoardModel, 'rails'> & { readonly reference: RailReference | null }
+const modelOf = <R extends Row>({
+  reference,
+  ...model
+}: R): Omit<R, 'reference'> & Pick<BoardModel, 'rails'> => ({
+  ...model,
+  rails: ownRailsOf(reference),
+})
 
 export async function listBoards(): Promise<(BoardModel & { landmarks: number })[]> {
-  const { rows } = await pool().query(
+  const { rows } = await pool().query<Row & { landmarks: number }>(
     `select ${columns}, (select count(*)::int from landmark l where l.board_model_id = b.id) as landmarks
-     from board_model b left join socket s on s.id = b.socket_id order by b.maker, b.name, b.revision`,
+     from board_model b left join socket s on s.id = b.socket_id ${withRails} order by b.maker, b.name, b.revision`,
   )
-  return rows
+  return rows.map(modelOf)
 }
 
 export async function boardById(id: string): Promise<BoardModel | null> {
   if (oddText(id) !== null) return null
-  const { rows } = await pool().query<BoardModel>(
-    `select ${columns} from board_model b left join socket s on s.id = b.socket_id where b.id = $1`,
+  const { rows } = await pool().query<Row>(
+    `select ${columns} from board_model b left join socket s on s.id = b.socket_id ${withRails} where b.id = $1`,
     [id],
   )
-  return rows[0] ?? null
+  return rows[0] ? modelOf(rows[0]) : null
 }
 
 /** @throws Error with code 23505 when maker, name and revision are there already */
-export async function addBoard(board: Omit<BoardModel, 'socketName'>, db: Queryable = pool()): Promise<void> {
+export async function addBoard(
+  board: Omit<BoardModel, 'socketName' | 'rails'>,
+  db: Queryable = pool(),
+): Promise<void> {
   await db.query(
     'insert into board_model (id, maker, name, revision, socket_id, notes) values ($1, $2, $3, $4, $5, $6)',
     [board.id, board.maker, board.name, board.revision, board.socketId, board.notes],

@@ -11,6 +11,7 @@ import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/model/field.testing'
 import { packJob, unpackJob } from '@/server/job-zip'
 import { exportJob, importJob } from '@/server/transfer'
+import { keepReference } from './references'
 import { addBoard, addLandmark, boardById, landmarksOf, listBoards, removeLandmark } from './boards'
 import { describeDatabase, lay, someJob, somebody } from './database.testing'
 import { attachToJob, fileChunks, filesOfJob, findFile, storeBytes } from './files'
@@ -338,6 +339,10 @@ describeDatabase('the library', () => {
     await addLandmark(id, 'coin cell', 'below the slot', 'a card', null)
     expect(await boardById(id)).toMatchObject({ name: id, socketName: null })
     expect((await listBoards()).find((b) => b.id === id)).toMatchObject({ landmarks: 1 })
+    const rails = { chipset: { ohmsOut: 92, ohmsIn: null, volts: 1.05 } }
+    await keepReference(id, 'rails', { name: 'a good one', rails })
+    expect(await boardById(id)).toMatchObject({ rails: [{ rail: 'chipset', ohmsOut: 92 }] })
+    expect((await listBoards()).find((b) => b.id === id)).not.toHaveProperty('reference')
     const [mark] = await landmarksOf(id)
     expect(mark).toMatchObject({ what: 'coin cell', blockedBy: 'a card' })
     await removeLandmark(randomUUID(), mark!.id)

@@ -1,10 +1,9 @@
 import Joi from 'joi'
 import { lookHazards } from '@/core/board/hazard'
-import { rails } from '@/core/board/rail'
 import { railTold } from '@/core/board/bodies'
 import type { BoardBodies } from '@/core/board/bodies'
 import { lineOfTest } from '@/core/triage/test-line'
-import { body, text, some, codes, amps, outcomesOf } from './field'
+import { anyRail, body, text, some, codes, amps, outcomesOf } from './field'
 import type { Schemas } from './field'
 
 /** A look that answers a test says what that outcome of it says, and nothing else. */
@@ -24,7 +23,7 @@ const asTested: Joi.CustomValidator<BoardBodies['look']> = (look, helpers) => {
 
 export const boardSchemas: Schemas<BoardBodies> = {
   rail: body<BoardBodies['rail']>({
-    rail: Joi.valid(...rails).required(),
+    rail: anyRail.required(),
     ohms: Joi.number().min(0).max(1e9).allow(null).required(),
     is: Joi.when('ohms', { is: null, then: Joi.valid(...railTold).required(), otherwise: Joi.forbidden() }),
     cpu: Joi.when('ohms', {
@@ -34,7 +33,7 @@ export const boardSchemas: Schemas<BoardBodies> = {
     }),
   }),
   volts: body<BoardBodies['volts']>({
-    rail: Joi.valid(...rails).required(),
+    rail: anyRail.required(),
     volts: Joi.number().min(-60).max(60).allow(null).required(),
     is: Joi.when('volts', {
       is: null,

@@ -1,7 +1,34 @@
 import Joi from 'joi'
+import { MOST_OWN_RAILS, OWN_RAIL, rails } from '@/core/board/rail'
 import { CODE } from '@/core/triage/instruments/code'
 import { momentOf } from '@/core/tables/plain-text'
 import { benchTests } from '@/core/triage/model/bench-tests'
+
+const noRail = {
+  'string.pattern.base': `{{#label}} must be one of [${rails.join(', ')}], or a rail of its own, like chipset`,
+}
+/** A name for a rail of the board’s own. */
+const ownName = Joi.string()
+  .pattern(OWN_RAIL)
+  .invalid(...rails)
+/** One of the usual rails, or one of the board’s own. */
+export const anyRail = Joi.string()
+  .pattern(OWN_RAIL)
+  .allow(...rails)
+  .messages(noRail)
+const ohm = Joi.number().min(0).max(1e9)
+/** Rails of a board beyond the usual ones. */
+export const ownRails = Joi.array()
+  .items(
+    Joi.object({
+      rail: ownName.required(),
+      ohmsOut: ohm.required(),
+      ohmsIn: ohm.allow(null).default(null),
+      volts: Joi.number().min(-60).max(60).allow(null).default(null),
+    }),
+  )
+  .max(MOST_OWN_RAILS)
+  .unique('rail')
 
 export const text = (max = 2000) => Joi.string().trim().max(max)
 export const some = (max = 2000) => text(max).min(1).required()

@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { historyItems } from '@/core/board/history-item'
 import type { IntakeBodies } from '@/core/intake/bodies'
-import { anOutcome, body, text, some, seq, moment, money, sha, minutes } from './field'
+import { anOutcome, ownRails, body, text, some, seq, moment, money, sha, minutes } from './field'
 import type { Schemas } from './field'
 
 const ticket = Joi.object({
@@ -10,6 +10,7 @@ const ticket = Joi.object({
   revision: text(40).allow(''),
   serial: text(80).allow(''),
   socketId: text(60).allow(null),
+  rails: ownRails,
   use: text(120).allow(''),
   complaint: text().allow(''),
   cpu: text(120).allow(''),

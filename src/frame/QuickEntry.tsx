@@ -17,6 +17,7 @@ export function QuickEntry({ onNumbers }: { onNumbers: (shown: boolean) => void 
   const socket = useJob((j) => j.socket)
   const lines = useJob((j) => j.lines)
   const cpu = useJob((j) => j.state.board.power.cpu)
+  const own = useJob((j) => j.state.board.ownRails)
   const [line, setLine] = useState('')
   const [fault, setFault] = useState<{ say: string; example: string } | null>(null)
   const [kept, setKept] = useState('')
@@ -34,7 +35,7 @@ export function QuickEntry({ onNumbers }: { onNumbers: (shown: boolean) => void 
   function enter() {
     if (line.trim() === '')
       return setFault({ say: 'type a word and a reading first', example: 'ohm vcore 1.8 cpu out' })
-    const read = readLine(line, { cpu })
+    const read = readLine(line, { cpu, rails: own.map((r) => r.rail) })
     if (!read.ok) return refuse({ say: read.say, example: read.example })
     const { strikes } = read.entry
     if (strikes !== null && !lines.some((e) => e.seq === strikes))

@@ -96,6 +96,27 @@ describe('a simulated board', () => {
       { numRuns: 60 },
     )
   })
+  it('has the rails of its model, and a short on one of its own reads as one', () => {
+    const own = (volts: number | null) => ({ ohmsOut: 92, ohmsIn: null, volts })
+    const good = { name: '', rails: { chipset: own(1.05), vmem2: own(2.5) } }
+    const read = (line: number, faults: readonly 'other rail short'[]) => {
+      const board = new SimulatedBoard({ ...hidden(faults), rails: good }, [], line)
+      const readings = board.allOhms('out').filter((r) => ['chipset', 'vmem2'].includes(r.rail))
+      expect(board.rails).toHaveLength(9)
+      return readings.map(
+        (r) =>
+          judgeRails({ ohms: { [r.rail]: r }, volts: {} }, good).find((j) => j.rail === r.rail)!.ohms!.state,
+      )
+    }
+    const lines = Array.from({ length: 40 }, (_, line) => line)
+    for (const line of lines) expect(read(line, [])).toEqual(['good', 'good'])
+    const shorted = lines.map((line) => read(line, ['other rail short']))
+    expect(shorted.filter((s) => s.includes('short')).length).toBeGreaterThan(25)
+    // It is one of them, always the same.
+    expect(
+      new Set(shorted.map((s) => s.findIndex((state) => state === 'short')).filter((i) => i >= 0)).size,
+    ).toBe(1)
+  })
   it('the supply never gives more than its limit', () => {
     const board = new SimulatedBoard(hidden([]), [], 1)
     expect(Math.max(...board.current(0.8).amps)).toBeLessThanOrEqual(0.8)

@@ -1,8 +1,8 @@
 import { nothingNoted } from '@/core/board/baseline'
-import type { Rail } from '@/core/board/rail'
+import type { OwnRail, Rail, UsualRail } from '@/core/board/rail'
 import type { Baseline } from '@/core/board/baseline'
-import { rails } from '@/core/board/rail'
-import { railLimits } from '@/core/board/rail-limits'
+import { isUsual, railsOf } from '@/core/board/rail'
+import { limitsOf } from '@/core/board/rail-limits'
 import { pick } from '@/core/maths/pick'
 import { normalDraw, seeded } from '@/core/maths/seeded'
 import type { Uniform } from '@/core/maths/seeded'
@@ -11,7 +11,7 @@ import type { Trace } from '@/core/triage/instruments/current-trace'
 import type { CodeReader, Meter, Senses, Supply } from '@/core/triage/instruments/devices'
 import type { FaultId } from '@/core/triage/model/faults'
 import { testOf } from '@/core/triage/reason/hypotheses'
-import { usualVolts } from '@/core/triage/instruments/rail-table'
+import { ownRailsOf, usualVolts } from '@/core/triage/instruments/rail-table'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { asItCame } from '@/core/triage/model/setup'
 import { showsCodes, testsOf } from '@/core/triage/model/shows'
@@ -30,7 +30,7 @@ export interface Hidden {
 }
 
 /** Ohms of a good board without a reference, CPU out and in (bench default). */
-const goodOhms: Readonly<Record<Rail, readonly [out: number, inside: number]>> = {
+const goodOhms: Readonly<Record<UsualRail, readonly [out: number, inside: number]>> = {
   '12v': [480, 460],
   '5v': [310, 300],
   '3v3': [265, 250],
@@ -68,6 +68,22 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
     return this.hidden.shows?.shown ?? {}
   }
 
+  private get own(): readonly OwnRail[] {
+    return ownRailsOf(this.hidden.rails)
+  }
+
+  /** The rail of its own that is shorted; null where none is. */
+  private badOwn(): Rail | null {
+    if (!this.left.includes('other rail short') || this.own.length === 0) return null
+    const at = seedOf(this.hidden.seed, 'which rail') % this.own.length
+    return this.own[at]!.rail
+  }
+
+  /** Rails that can be measured on it. */
+  get rails(): readonly Rail[] {
+    return railsOf(this.own)
+  }
+
   private draw(what: string): Uniform {
     return seeded(seedOf(this.hidden.seed, this.line, what))
   }
@@ -83,14 +99,17 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
   }
 
   ohms(rail: Rail, cpu: 'in' | 'out'): number {
-    const outcome = this.carryOut(`ohms ${rail}`)
+    const outcome = isUsual(rail)
+      ? this.carryOut(`ohms ${rail}`)
+      : rail === this.badOwn()
+        ? this.carryOut('ohms other')
+        : 'good'
     const draw = this.draw(`ohms of ${rail}`)
     const good = this.hidden.rails?.rails[rail]
-    const usual = goodOhms[rail]
-    const base = (cpu === 'in' ? good?.ohmsIn : good?.ohmsOut) ?? usual[cpu === 'in' ? 1 : 0]
-    const limit = railLimits[rail]
-    const short = cpu === 'in' ? (limit.shortWithCpuOhm ?? limit.shortOhm) : limit.shortOhm
-    const low = Math.min(cpu === 'in' ? (limit.lowWithCpuOhm ?? limit.lowOhm) : limit.lowOhm, 0.4 * base)
+    const usual = isUsual(rail) ? goodOhms[rail][cpu === 'in' ? 1 : 0] : (good?.ohmsOut ?? 200)
+    const base = (cpu === 'in' ? good?.ohmsIn : good?.ohmsOut) ?? usual
+    const { short, low: lowest } = limitsOf(rail, cpu, this.own)
+    const low = Math.min(lowest, 0.4 * base)
     const ohms =
       outcome === 'short'
         ? short * (0.1 + 0.75 * draw())
@@ -102,8 +121,10 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
 
   volts(rail: Rail): number {
     const draw = this.draw(`volts of ${rail}`)
-    const should = this.hidden.rails?.rails[rail]?.volts ?? usualVolts[rail]
-    const missing = this.carryOut(`volts ${rail}`) === 'missing'
+    const should = this.hidden.rails?.rails[rail]?.volts ?? (isUsual(rail) ? usualVolts[rail] : 1)
+    const missing = isUsual(rail)
+      ? this.carryOut(`volts ${rail}`) === 'missing'
+      : rail === this.badOwn() || this.stage() <= stages.indexOf('rails')
     return Number((should * (missing ? 0.15 * draw() : 1 + 0.012 * normalDraw(draw))).toFixed(2))
   }
 
@@ -202,11 +223,11 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
     return { codes, atS, watchedS: Math.ceil(s + 1.4 * (last?.restS ?? 20)) }
   }
 
-  /** All seven rails, as they are measured one after another. */
+  /** All its rails, as they are measured one after another. */
   allOhms(
     cpu: 'in' | 'out',
   ): readonly { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' }[] {
-    return rails.map((rail) => ({ rail, ohms: this.ohms(rail, cpu), cpu }))
+    return this.rails.map((rail) => ({ rail, ohms: this.ohms(rail, cpu), cpu }))
   }
 }
 

@@ -2,12 +2,12 @@ import { lineOf, leftOver } from '../tape/command'
 import type { Command } from '../tape/command'
 import { notRead, readNumber } from '../tables/read-number'
 import { rails } from './rail'
-import type { Rail } from './rail'
+import type { Rail, UsualRail } from './rail'
 import type { BoardBodies } from './bodies'
 
 const entry = lineOf<BoardBodies>()
 
-const railAlias: Readonly<Record<string, Rail>> = {
+const railAlias: Readonly<Record<string, UsualRail>> = {
   '12': '12v',
   '5': '5v',
   '3.3': '3v3',
@@ -33,10 +33,13 @@ const railAlias: Readonly<Record<string, Rail>> = {
 /** That a place is empty, as it is typed. */
 export const saysNone = (text: string): boolean => /^(out|none|no|off|removed|empty|-)$/i.test(text)
 
-const railOf = (text: string | undefined): Rail | null => {
+const railOf = (text: string | undefined, own: readonly Rail[] = []): Rail | null => {
   const word = (text ?? '').toLowerCase()
-  return rails.find((r) => r === word) ?? railAlias[word] ?? null
+  return [...rails, ...own].find((r) => r === word) ?? railAlias[word] ?? null
 }
+/** What to say of a word that is no rail of this board. */
+const noRail = (word = '', own: readonly Rail[] = []): string =>
+  `“${word}” is no rail; rails are ${[...rails, ...own].join(', ')}`
 
 /** Between which a bare figure of a rail may be its volts; the small rails carry less than two. */
 const mayBeVolts: Readonly<Partial<Record<Rail, readonly [number, number]>>> = {
@@ -70,8 +73,8 @@ export const boardCommands: readonly Command[] = [
     choices: { 1: rails },
     understands: railFirst,
     read: (rest, _, bench) => {
-      const rail = railOf(rest[0])
-      if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
+      const rail = railOf(rest[0], bench.rails)
+      if (!rail) return noRail(rest[0], bench.rails)
       const at = rest.findIndex((word, i) => i > 1 && /^(cpu|in|out)$/i.test(word))
       const figure = rest.slice(1, at < 0 ? undefined : at).join(' ')
       const ohms = readNumber(figure, 'Ω')
@@ -94,11 +97,11 @@ export const boardCommands: readonly Command[] = [
     example: 'volt 12v 11.9',
     say: 'volts on a rail',
     choices: { 1: rails },
-    read: (rest) => {
-      const rail = railOf(rest[0])
+    read: (rest, _, bench) => {
+      const rail = railOf(rest[0], bench.rails)
       const figure = rest.slice(1).join(' ')
       const volts = readNumber(figure, 'V')
-      if (!rail) return `“${rest[0] ?? ''}” is no rail; rails are ${rails.join(', ')}`
+      if (!rail) return noRail(rest[0], bench.rails)
       if (volts === null || Math.abs(volts) > 60)
         return `how many volts? “${figure}” is not a reading up to 60 V`
       return entry('volts', { rail, volts })

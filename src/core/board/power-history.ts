@@ -6,11 +6,11 @@ import type { Baseline } from './baseline'
 import type { BoardBodies } from './bodies'
 import { placeOf } from './hazard'
 import type { LookHazard } from './hazard'
-import { railWords } from './rail'
-import type { Rail } from './rail'
+import { isUsual, sayRail } from './rail'
+import type { OwnRail, Rail, UsualRail } from './rail'
 
 /** Volts a rail may show under power before it counts as too high or too low (bench default). */
-export const voltLimits: Readonly<Record<Rail, { readonly leastV: number; readonly mostV: number }>> = {
+export const voltLimits: Readonly<Record<UsualRail, { readonly leastV: number; readonly mostV: number }>> = {
   '12v': { leastV: 10.8, mostV: 13.2 },
   '5v': { leastV: 4.5, mostV: 5.5 },
   '3v3': { leastV: 3, mostV: 3.63 },
@@ -18,6 +18,17 @@ export const voltLimits: Readonly<Record<Rail, { readonly leastV: number; readon
   vcore: { leastV: 0.6, mostV: 1.55 },
   vmem: { leastV: 1, mostV: 1.5 },
   vsys: { leastV: 0.7, mostV: 1.35 },
+}
+/** How far the volts of a rail of the board’s own may be from a good board’s (bench default). */
+const OWN_VOLTS = 0.1
+/** Volts a rail may show; null of one of which nobody knows what it should. */
+function voltsOf(
+  rail: Rail,
+  own: readonly OwnRail[],
+): { readonly leastV: number; readonly mostV: number } | null {
+  if (isUsual(rail)) return voltLimits[rail]
+  const volts = own.find((r) => r.rail === rail)?.volts ?? null
+  return volts === null ? null : { leastV: volts * (1 - OWN_VOLTS), mostV: volts * (1 + OWN_VOLTS) }
 }
 /** Below this share of the least a rail is off rather than low. */
 const OFF_SHARE = 0.3
@@ -118,6 +129,7 @@ export interface Before {
     readonly card: string | null
   }
   readonly supplyLimitA: number | null
+  readonly ownRails: readonly OwnRail[]
 }
 
 /** What went wrong in a start; empty when nothing did that was noted. It takes back what an earlier start proved. */
@@ -156,6 +168,7 @@ export function provesNothing(b: Baseline, limitA: number | null, cpu: CpuState 
 
 /** Lines of other slices that bear on power, as far as they are read here. */
 export interface HeardForPower {
+  ticket: { readonly set: { readonly rails?: readonly OwnRail[] } }
   seat: {
     readonly cpu: string
     readonly drop: string
@@ -221,8 +234,8 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
       break
     case 'volts': {
       const { rail, volts } = entry.body
-      if (volts !== null && hearVolts(next, { rail, volts, cpu: next.cpu, seq }))
-        railsOwed(`${railWords[rail]} was at ${volts} V`)
+      if (volts !== null && hearVolts(next, { rail, volts, cpu: next.cpu, seq }, before.ownRails))
+        railsOwed(`${sayRail(rail)} was at ${volts} V`)
       break
     }
     case 'fitted': {
@@ -296,8 +309,10 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
 }
 
 /** Out of range stands until the same rail reads in range with the CPU as it was then. True when it was too high. */
-function hearVolts(next: PowerDraft, read: OddVolts): boolean {
-  const { leastV, mostV } = voltLimits[read.rail]
+function hearVolts(next: PowerDraft, read: OddVolts, own: readonly OwnRail[]): boolean {
+  const limits = voltsOf(read.rail, own)
+  if (!limits) return false
+  const { leastV, mostV } = limits
   const key = `${read.rail} ${read.cpu}`
   const size = Math.abs(read.volts)
   if (size > mostV) next.over[key] = read
@@ -316,7 +331,7 @@ function hearVolts(next: PowerDraft, read: OddVolts): boolean {
 /** A test carried out: what it saw, what it changed on the board, whether the supply tripped. */
 function hearTest(
   next: PowerDraft,
-  { body: { test, outcome } }: Line<'trial', HeardForPower['trial']>,
+  { seq, body: { test, outcome } }: Line<'trial', HeardForPower['trial']>,
   say: { readonly trips: () => void; readonly went: (start: Baseline) => void },
 ): void {
   if (outcome === 'trips') say.trips()
@@ -329,5 +344,9 @@ function hearTest(
     next.socketFound = /touch|sense/.test(outcome) ? outcome : outcome === 'clear' ? '' : next.socketFound
   if ((test === 'CPU proud' || test === 'seat gauged') && outcome === 'proud')
     next.seat = { drop: 'proud', turned: false, uneven: true }
+  if (test === 'ohms other') {
+    const { other: _, ...said } = next.railsSaid
+    next.railsSaid = outcome === 'good' ? said : { ...said, other: { is: outcome, seq } }
+  }
   if (test === 'standby heat') next.standbyHot = outcome === 'too high'
 }

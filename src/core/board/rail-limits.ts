@@ -1,4 +1,5 @@
-import type { Rail } from './rail'
+import { isUsual } from './rail'
+import type { OwnRail, Rail, UsualRail } from './rail'
 
 /** A resistance to ground that stands: the last of its rail with the CPU in, or out. */
 export interface RailSeen {
@@ -13,7 +14,7 @@ export interface RailSeen {
  */
 export const railLimits: Readonly<
   Record<
-    Rail,
+    UsualRail,
     {
       readonly shortOhm: number
       readonly lowOhm: number
@@ -34,9 +35,32 @@ export const railLimits: Readonly<
 /** From here a rail reads open, Ω: a whole rail never does, so the probe was off or the rail is (bench default). */
 export const OPEN_OHM = 1e6
 
-export function railState(reading: RailSeen): 'short' | 'low' | 'good' {
-  const limit = railLimits[reading.rail]
-  const short = reading.cpu === 'in' ? (limit.shortWithCpuOhm ?? limit.shortOhm) : limit.shortOhm
-  const low = reading.cpu === 'in' ? (limit.lowWithCpuOhm ?? limit.lowOhm) : limit.lowOhm
+/** Of a rail of the board’s own: shares of what a good board reads, within these bounds, Ω (bench default). */
+const ownShort = { share: 0.12, least: 0.3, most: 10 }
+const ownLow = { share: 0.3, least: 1, most: 60 }
+/** Of a rail nobody has a figure of: hardly any but the core’s reads below an ohm (bench default). */
+const UNKNOWN_RAIL = { short: 1, low: 5 } as const
+
+/** Ohms up to which a rail is shorted, and below which it is low. */
+export function limitsOf(
+  rail: Rail,
+  cpu: 'in' | 'out',
+  own: readonly OwnRail[],
+): { readonly short: number; readonly low: number } {
+  if (isUsual(rail)) {
+    const { shortOhm, lowOhm, shortWithCpuOhm, lowWithCpuOhm } = railLimits[rail]
+    return cpu === 'in'
+      ? { short: shortWithCpuOhm ?? shortOhm, low: lowWithCpuOhm ?? lowOhm }
+      : { short: shortOhm, low: lowOhm }
+  }
+  const good = own.find((r) => r.rail === rail)
+  if (!good) return UNKNOWN_RAIL
+  const ohms = cpu === 'in' ? (good.ohmsIn ?? good.ohmsOut) : good.ohmsOut
+  const of = ({ share, least, most }: typeof ownShort) => Math.min(most, Math.max(least, share * ohms))
+  return { short: of(ownShort), low: of(ownLow) }
+}
+
+export function railState(reading: RailSeen, own: readonly OwnRail[]): 'short' | 'low' | 'good' {
+  const { short, low } = limitsOf(reading.rail, reading.cpu, own)
   return reading.ohms <= short ? 'short' : reading.ohms < low ? 'low' : 'good'
 }

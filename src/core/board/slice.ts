@@ -1,4 +1,5 @@
 import type { RailWord, BoardBodies } from './bodies'
+import { castDraft } from 'immer'
 import { boardCommands } from './commands'
 import { slice } from '../tape/slice'
 import { notedOf } from '../tape/line'
@@ -9,8 +10,8 @@ import { account, addLoose, itemId, ledgerOf, nothingLoose, settleLoose } from '
 import type { LedgerItem, LooseItems } from './loose'
 import { hearChange, hearPower, noPower } from './power-history'
 import type { HeardForPower, PowerHistory } from './power-history'
-import { railWords } from './rail'
-import type { Rail } from './rail'
+import { sayRail } from './rail'
+import type { OwnRail, Rail } from './rail'
 import type { RailSeen } from './rail-limits'
 
 const railIs: Readonly<Record<RailWord, string>> = { short: 'shorted to ground', low: 'low', good: 'good' }
@@ -34,6 +35,8 @@ type Without = readonly (typeof removable)[number][]
 
 export interface BoardState {
   readonly railLog: readonly RailReading[]
+  /** Rails of this board beyond the usual ones, as the ticket has them. */
+  readonly ownRails: readonly OwnRail[]
   readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
   readonly volts: Readonly<Partial<Record<Rail, Noted & VoltsSeen>>>
   readonly cellLog: readonly (Noted & CellSeen)[]
@@ -70,7 +73,7 @@ export interface BoardState {
 
 /** Rails that were read, in ohms or in a word. */
 export const railsRead = ({ rails: read, told }: BoardState): ReadonlySet<Rail> =>
-  new Set([...Object.values(read), ...told.rails].map((r) => r.rail))
+  new Set([...Object.keys(read), ...told.rails.map((r) => r.rail)])
 
 /** Whether the coin cell was read, in volts or in a word. */
 export const cellRead = ({ cell, told }: BoardState): boolean => cell !== null || told.cells.length > 0
@@ -80,6 +83,7 @@ export const unaccounted = ({ loose }: BoardState): readonly LedgerItem[] =>
   ledgerOf(loose).filter((i) => i.where === null)
 
 const initial = (): BoardState => ({
+  ownRails: [],
   railLog: [],
   rails: {},
   volts: {},
@@ -109,13 +113,13 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       opens: 'triage',
       words: ({ body: b }) =>
         b.ohms === null
-          ? `${railWords[b.rail]} to ground: ${railIs[b.is ?? 'good']}, no figure`
-          : `${railWords[b.rail]} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
+          ? `${sayRail(b.rail)} to ground: ${railIs[b.is ?? 'good']}, no figure`
+          : `${sayRail(b.rail)} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
     },
     volts: {
       opens: 'triage',
       words: ({ body: b }) =>
-        b.volts === null ? `${railWords[b.rail]}: volts ${b.is}` : `${railWords[b.rail]} at ${b.volts} V`,
+        b.volts === null ? `${sayRail(b.rail)}: volts ${b.is}` : `${sayRail(b.rail)} at ${b.volts} V`,
     },
     cell: {
       opens: 'triage',
@@ -196,7 +200,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     },
   },
   each(s, line, { change, loose, settled }) {
-    hearPower(s.power, line, { fitted: s.fitted, supplyLimitA: s.supplyLimitA })
+    hearPower(s.power, line, s)
     if (change) {
       hearChange(s.power, line.seq, change)
       if (change.undoes === 'all') s.lastTouched = line.seq
@@ -206,6 +210,9 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     addLoose(s.loose, notedOf(line), loose)
   },
   on: {
+    ticket(s, { body }) {
+      if (body.set.rails) s.ownRails = castDraft(body.set.rails)
+    },
     rail(s, line) {
       const { rail, ohms } = line.body
       const cpu = line.body.cpu ?? s.power.cpu ?? 'out'

@@ -1,3 +1,4 @@
+import type { OwnRail } from '../board/rail'
 import type { HistoryItem } from '../board/history-item'
 
 /** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
@@ -7,6 +8,8 @@ export interface Ticket {
   readonly revision: string
   readonly serial: string
   readonly socketId: string | null
+  /** Rails of its own, as its model has them in the library. */
+  readonly rails: readonly OwnRail[]
   readonly use: string
   readonly complaint: string
   readonly cpu: string

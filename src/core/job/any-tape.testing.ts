@@ -19,6 +19,13 @@ const contact = fc.constantFrom('A1', 'A2', 'B5', 'C4', 'D1', 'H8')
 const contacts = fc.uniqueArray(contact, { minLength: 1, maxLength: 4 })
 const figure = (min: number, max: number) =>
   fc.integer({ min: min * 100, max: max * 100 }).map((n) => n / 100)
+const ownNames = ['chipset', 'vref'] as const
+const ownRail = fc.record({
+  rail: fc.constantFrom(...ownNames),
+  ohmsOut: figure(1, 900),
+  ohmsIn: fc.option(figure(1, 900), { nil: null }),
+  volts: fc.option(figure(0, 12), { nil: null }),
+})
 const money = fc.option(fc.nat({ max: 1_000_000 }), { nil: null })
 const line = fc.integer({ min: 1, max: 30 })
 const hash = fc.constant('ab'.repeat(32))
@@ -39,6 +46,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     revision: maybeWords,
     complaint: maybeWords,
     cpu: maybeWords,
+    rails: fc.uniqueArray(ownRail, { maxLength: 2, selector: (r) => r.rail }),
     history: fc.uniqueArray(fc.constantFrom(...historyItems), { maxLength: 3 }),
     limitMinor: money,
     minutesPromised: fc.option(fc.nat({ max: 500 }), { nil: null }),
@@ -81,7 +89,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   decision: fc.record({ text: words }),
   rail: fc.oneof(
     fc.record({
-      rail: fc.constantFrom(...rails),
+      rail: fc.constantFrom(...rails, ...ownNames),
       ohms: figure(0, 900),
       cpu: fc.constantFrom('in' as const, 'out' as const),
     }),
@@ -93,7 +101,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     }),
   ),
   volts: fc.oneof(
-    fc.record({ rail: fc.constantFrom(...rails), volts: figure(-12, 13) }),
+    fc.record({ rail: fc.constantFrom(...rails, ...ownNames), volts: figure(-12, 13) }),
     fc.record({
       rail: fc.constantFrom(...rails),
       volts: fc.constant(null),

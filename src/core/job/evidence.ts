@@ -15,7 +15,7 @@ import type { SwapPlace } from '../triage/bodies'
 import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
-import { rails } from '../board/rail'
+import { isUsual, rails } from '../board/rail'
 import { placeOf } from '../board/hazard'
 import type { LookHazard } from '../board/hazard'
 import { functionLaw } from '../socket/contact/function-law'
@@ -346,10 +346,21 @@ export function evidenceOf(
       ...(of !== undefined && of !== test ? { of } : {}),
     })
   }
+  const { ownRails } = state.board
+  const others = new Map<string, 'short' | 'low' | 'good'>()
   for (const reading of state.board.railLog) {
-    const judged = judgeRails({ ohms: { [reading.rail]: reading }, volts: {} }, reference.rails ?? null)[0]!
-      .ohms!
-    put(reading.seq, `ohms ${reading.rail}`, judged.state === 'high' ? 'good' : judged.state)
+    const { rail } = reading
+    const judged = judgeRails({ ohms: { [rail]: reading }, volts: {} }, reference.rails ?? null, ownRails)[0]!
+    const state = judged.ohms!.state === 'high' ? 'good' : judged.ohms!.state
+    if (isUsual(rail)) put(reading.seq, `ohms ${rail}`, state)
+    else {
+      others.set(rail, state)
+      // The worst of them counts; that all are good, once each was read.
+      const states = [...others.values()]
+      const worst = (['short', 'low'] as const).find((s) => states.includes(s))
+      if (worst) put(reading.seq, 'ohms other', worst)
+      else if (ownRails.every((r) => others.has(r.rail))) put(reading.seq, 'ohms other', 'good')
+    }
   }
   for (const rail of rails) {
     const reading = state.board.volts[rail]
@@ -361,8 +372,10 @@ export function evidenceOf(
     put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
   const { told } = state.board
-  for (const { seq, rail, is } of told.rails) put(seq, `ohms ${rail}`, is ?? 'good')
-  for (const { seq, rail, is } of told.volts) put(seq, `volts ${rail}`, is ?? 'there')
+  for (const { seq, rail, is } of told.rails.filter((r) => isUsual(r.rail)))
+    put(seq, `ohms ${rail}`, is ?? 'good')
+  for (const { seq, rail, is } of told.volts.filter((r) => isUsual(r.rail)))
+    put(seq, `volts ${rail}`, is ?? 'there')
   for (const { seq, is, where, isNew } of told.cells)
     put(
       seq,

@@ -1,9 +1,11 @@
-import type { Rail } from '../board/rail'
+import type { OwnRail, Rail } from '../board/rail'
 import type { RailSeen } from '../board/rail-limits'
 import type { NamedShort } from './gate-shorts'
 
 /** What the gate looks at; nothing else moves it. */
 export interface PowerEvidence {
+  /** Rails of this board beyond the usual ones. */
+  readonly ownRails: readonly OwnRail[]
   readonly rails: readonly RailSeen[]
   /** Rails that were said to be good, where no figure stands. */
   readonly railsToldGood: readonly Rail[]
@@ -70,6 +72,7 @@ export interface PowerEvidence {
 
 /** Evidence of which nothing is known yet. */
 export const nothingSeen: PowerEvidence = {
+  ownRails: [],
   rails: [],
   railsToldGood: [],
   railsOwed: [],

@@ -1,4 +1,4 @@
-import { rails, railWords } from '../board/rail'
+import { railsOf, sayRail } from '../board/rail'
 import { OPEN_OHM, railState } from '../board/rail-limits'
 import { some } from './gate-say'
 import type { Say } from './gate-say'
@@ -11,12 +11,12 @@ export const ITS_LAST_START = '; it came up at its last start'
 export function railReasons(e: PowerEvidence, say: Say): void {
   for (const { say: text, mend } of e.questions) say('closed', 'question', text, 'triage', 'rails', mend)
   for (const reading of e.rails) {
-    const state = railState(reading)
+    const state = railState(reading, e.ownRails)
     if (state === 'short')
       say(
         'closed',
         'rail short',
-        `${railWords[reading.rail]} is shorted to ground: ${reading.ohms} Ω, CPU ${reading.cpu}`,
+        `${sayRail(reading.rail)} is shorted to ground: ${reading.ohms} Ω, CPU ${reading.cpu}`,
         'triage',
         'rails',
         `Find the short, then measure it again with the CPU ${reading.cpu}`,
@@ -25,7 +25,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'limit',
         'rail low',
-        `${railWords[reading.rail]} reads low: ${reading.ohms} Ω, CPU ${reading.cpu}`,
+        `${sayRail(reading.rail)} reads low: ${reading.ohms} Ω, CPU ${reading.cpu}`,
         'triage',
         'rails',
         'Measure again, compare with a good board',
@@ -34,7 +34,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'limit',
         'rail open',
-        `${railWords[reading.rail]} read open twice`,
+        `${sayRail(reading.rail)} read open twice`,
         'triage',
         'rails',
         'Find where the rail is broken off',
@@ -42,12 +42,13 @@ export function railReasons(e: PowerEvidence, say: Say): void {
   }
   const figured = new Set(e.rails.map((r) => r.rail))
   const told = e.railsToldGood
-  const unmeasured = rails.filter((rail) => !figured.has(rail) && !told.includes(rail))
+  const listed = railsOf(e.ownRails)
+  const unmeasured = listed.filter((rail) => !figured.has(rail) && !told.includes(rail))
   if (told.length > 0)
     say(
       'limit',
       'rail told',
-      `${some(told.map((r) => railWords[r]))} ${told.length === 1 ? 'is' : 'are'} said to be good, without a figure`,
+      `${some(told.map(sayRail))} ${told.length === 1 ? 'is' : 'are'} said to be good, without a figure`,
       'triage',
       'rails',
       'Note the ohms that were read',
@@ -56,9 +57,9 @@ export function railReasons(e: PowerEvidence, say: Say): void {
     say(
       e.runs ? 'limit' : 'closed',
       'rail unmeasured',
-      (unmeasured.length === rails.length
+      (unmeasured.length === listed.length
         ? 'No rail is measured yet'
-        : `${unmeasured.map((r) => railWords[r]).join(', ')} not measured`) + (e.runs ? ITS_LAST_START : ''),
+        : `${unmeasured.map(sayRail).join(', ')} not measured`) + (e.runs ? ITS_LAST_START : ''),
       'triage',
       'rails',
       'Measure ohms to ground, unplugged',
@@ -68,7 +69,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
     say(
       e.runs ? 'limit' : 'closed',
       'rail owed',
-      `${owed.length === rails.length ? 'Every rail is' : `${owed.map((r) => railWords[r]).join(', ')} ${owed.length === 1 ? 'is' : 'are'}`} owed again: ${e.railsOwedWhy || 'the board was changed'}${e.runs ? ITS_LAST_START : ''}`,
+      `${owed.length === listed.length ? 'Every rail is' : `${owed.map(sayRail).join(', ')} ${owed.length === 1 ? 'is' : 'are'}`} owed again: ${e.railsOwedWhy || 'the board was changed'}${e.runs ? ITS_LAST_START : ''}`,
       'triage',
       'rails',
       'Measure ohms to ground again, unplugged',
@@ -79,7 +80,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'closed',
         'volts high',
-        `${railWords[v.rail]} was at ${v.volts} V${where}: too high`,
+        `${sayRail(v.rail)} was at ${v.volts} V${where}: too high`,
         'triage',
         'rails',
         'Take the CPU out, put right what feeds the rail, measure every rail to ground',
@@ -88,7 +89,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'limit',
         v.is === 'low' ? 'volts low' : 'volts high',
-        `${railWords[v.rail]} was at ${v.volts} V${where}: ${v.is}`,
+        `${sayRail(v.rail)} was at ${v.volts} V${where}: ${v.is}`,
         'triage',
         'rails',
         'Read its volts again under a limit, with the same fitted',

@@ -76,6 +76,18 @@ describe('nextStep', () => {
     expect(standing(looked).step('triage').say).toMatch(/Set a current limit/)
     expect(standing(looked.put('supply', { limitA: 0.5 })).step('triage').say).toMatch(/Power up under 0.5 A/)
   })
+  it('asks for the rails of the board’s own after the usual ones, and counts them', () => {
+    const own = [{ rail: 'chipset', ohmsOut: 92, ohmsIn: null, volts: null }]
+    const t = taken().put('look', { what: 'outside of the board', seen: 'x', clear: true })
+    t.put('ticket', { set: { rails: own } })
+    expect(standing(t).step('triage').why).toMatch(/^8 readings/)
+    for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    const step = standing(t).step('triage')
+    expect(step).toMatchObject({ part: 'rails', say: 'Unplug it and measure the chipset rail to ground.' })
+    expect(step.test).toBeUndefined()
+    t.put('rail', { rail: 'chipset', ohms: 90, cpu: 'out' })
+    expect(standing(t).step('triage').say).toMatch(/coin cell|Nobody has looked/)
+  })
   it('after a change measures each rail again, one after another, with its answers', () => {
     const t = measured().put('looked', { contacts: 'all' })
     t.put('part', { ref: 'R1', did: 'fitted' })

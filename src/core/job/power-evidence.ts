@@ -3,8 +3,8 @@ import { lastNoted } from '../firmware/slice'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { currentPass } from '../socket/slice'
-import type { Rail } from '../board/rail'
-import { rails, railWords } from '../board/rail'
+import type { OwnRail, Rail } from '../board/rail'
+import { railsOf, sayRail } from '../board/rail'
 import { contactVerdict } from '../socket/contact/contact-force'
 import { functionLaw } from '../socket/contact/function-law'
 import { isDamage, isGone } from '../socket/damage/mark'
@@ -42,6 +42,7 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
   const notLooked = socket ? socket.contacts.filter((c) => !looked[c.name] && !marks[c.name]) : []
   return {
     ...read,
+    ownRails: state.board.ownRails,
     railsOwedWhy: power.railsOwedWhy,
     questions: [...read.questions, ...reversedVolts(state), ...cellOver(power.cellOver)],
     volts: [
@@ -134,6 +135,7 @@ function chipFault({ firmware }: JobState): string {
  */
 function railsRead({
   board: {
+    ownRails,
     railLog: log,
     told,
     power: { railsOwedSince, railsSaid },
@@ -153,17 +155,22 @@ function railsRead({
     if (r.asked) asked.set(key, contradicts(r.rail, r.cpu))
     else if (isOpen && !twice)
       asked.set(key, {
-        say: `${railWords[r.rail]} reads open (${r.ohms} Ω): a whole rail never does`,
+        say: `${sayRail(r.rail)} reads open (${r.ohms} Ω): a whole rail never does`,
         mend: 'Was the probe on the rail and on ground? Measure it again',
       })
     else asked.delete(key)
     const counts = !asked.has(key)
-    if (counts || railState(seen) === 'short' || (railState(seen) === 'low' && !hides(standing.get(key))))
+    if (
+      counts ||
+      railState(seen, ownRails) === 'short' ||
+      (railState(seen, ownRails) === 'low' && !hides(standing.get(key), ownRails))
+    )
       standing.set(key, seen)
     if (counts) since.set(r.rail, r.seq)
   }
   /** Figures alone clear what was said to be at ground or low. */
   const figures = new Map(since)
+  const listed = railsOf(ownRails)
   const good = new Set<Rail>()
   for (const { rail, is, seq, cpu, asked: contrary } of told.rails) {
     const figure = figures.get(rail) ?? 0
@@ -177,31 +184,35 @@ function railsRead({
   return {
     rails: [...standing.values()],
     railsToldGood: [...good],
-    railsOwed: rails.filter((rail) => since.has(rail) && since.get(rail)! <= railsOwedSince),
+    railsOwed: listed.filter((rail) => since.has(rail) && since.get(rail)! <= railsOwedSince),
     questions: [
       ...asked.values(),
-      ...rails
+      ...listed
         .filter((rail) => !figures.has(rail) && [...standing.values()].some((s) => s.rail === rail))
         .map((rail) => ({
-          say: `${railWords[rail]} has no reading that counts`,
-          mend: `Measure ${railWords[rail]} again`,
+          say: `${sayRail(rail)} has no reading that counts`,
+          mend: `Measure ${sayRail(rail)} again`,
         })),
-      ...rails
+      ...[...listed, 'other']
         .filter((rail) => railsSaid[rail] && (figures.get(rail) ?? 0) < railsSaid[rail].seq)
         .map((rail) => ({
-          say: `${railWords[rail]} was found ${railsSaid[rail]!.is === 'short' ? 'shorted to ground' : 'low'}`,
-          mend: `Measure ${railWords[rail]} in ohms`,
+          say: `${sayRail(rail)} was found ${railsSaid[rail]!.is === 'short' ? 'shorted to ground' : 'low'}`,
+          mend:
+            rail === 'other'
+              ? 'Find which and why, then measure the other rails again'
+              : `Measure ${sayRail(rail)} in ohms`,
         })),
     ],
   }
 }
 
 const contradicts = (rail: Rail, cpu: 'in' | 'out') => ({
-  say: `${railWords[rail]} was read with the CPU ${cpu}, and the CPU is noted as ${cpu === 'in' ? 'out' : 'in'}`,
-  mend: `Say what is fitted, then measure ${railWords[rail]} again`,
+  say: `${sayRail(rail)} was read with the CPU ${cpu}, and the CPU is noted as ${cpu === 'in' ? 'out' : 'in'}`,
+  mend: `Say what is fitted, then measure ${sayRail(rail)} again`,
 })
 
-const hides = (seen: RailSeen | undefined) => seen !== undefined && railState(seen) === 'short'
+const hides = (seen: RailSeen | undefined, own: readonly OwnRail[]) =>
+  seen !== undefined && railState(seen, own) === 'short'
 
 const cellOver = (volts: number | null) =>
   volts === null
@@ -215,7 +226,7 @@ const cellOver = (volts: number | null) =>
 
 const reversedVolts = (state: JobState) =>
   Object.values(state.board.power.reversed).map((v) => ({
-    say: `${railWords[v.rail]} at ${v.volts} V: below ground can not be`,
+    say: `${sayRail(v.rail)} at ${v.volts} V: below ground can not be`,
     mend: 'Are the leads the wrong way round? Read it again',
   }))
 

@@ -7,7 +7,7 @@ import { smallField } from '../socket/model/field.testing'
 import { powerEvidence } from './power-evidence'
 import { powerGate } from './power-gate'
 import { nothingSeen } from './gate-evidence'
-import { railLimits, railState } from '../board/rail-limits'
+import { limitsOf, railLimits, railState } from '../board/rail-limits'
 import type { PowerEvidence } from './gate-evidence'
 import { tape } from './tape.testing'
 
@@ -21,6 +21,7 @@ const safe: PowerEvidence = {
   supplyLimitA: 1,
   provedUnderLimit: true,
 }
+const chipset = { rail: 'chipset', ohmsOut: 92, ohmsIn: null, volts: 1.05 } as const
 const short = { a: 'P13', b: 'P14', nets: 'core rail to ground', grade: 'gravest', odds: 1 } as const
 const rank = { clear: 0, 'limit the current': 1, 'do not power': 2 } as const
 
@@ -153,6 +154,36 @@ describe('powerGate', () => {
     ['something lodged', { lodged: ['C3'] }, 'do not power', /lodged at C3/],
     ['a look nobody judged', { notTold: ['outside: a spot'] }, 'do not power', /nobody has said/],
     ['rails owed again', { railsOwed: ['12v'] }, 'do not power', /12 V rail is owed again/],
+    [
+      'a rail of its own not measured',
+      { ownRails: [chipset] },
+      'do not power',
+      /^chipset rail not measured$/,
+    ],
+    [
+      'a rail of its own at ground',
+      { ownRails: [chipset], rails: [...safe.rails, { rail: 'chipset', ohms: 8, cpu: 'out' }] },
+      'do not power',
+      /chipset rail is shorted to ground: 8 Ω/,
+    ],
+    [
+      'a low rail of its own',
+      { ownRails: [chipset], rails: [...safe.rails, { rail: 'chipset', ohms: 20, cpu: 'out' }] },
+      'limit the current',
+      /chipset rail reads low/,
+    ],
+    [
+      'every rail measured, its own among them',
+      { ownRails: [chipset], rails: [...safe.rails, { rail: 'chipset', ohms: 90, cpu: 'out' }] },
+      'clear',
+      /^/,
+    ],
+    [
+      'a rail nobody knows at ground',
+      { rails: [...safe.rails, { rail: 'vref', ohms: 0.8, cpu: 'out' }] },
+      'do not power',
+      /vref rail is shorted/,
+    ],
     ['a clip', { clipOn: true }, 'do not power', /clip is on the firmware chip/],
     [
       'the wrong chip voltage',
@@ -217,10 +248,25 @@ describe('powerGate', () => {
 })
 
 it('railState knows that a fitted CPU pulls the core rail down', () => {
-  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'in' })).toBe('good')
-  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'out' })).toBe('low')
+  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'in' }, [])).toBe('good')
+  expect(railState({ rail: 'vcore', ohms: 1.1, cpu: 'out' }, [])).toBe('low')
   for (const rail of rails)
-    expect(railState({ rail, ohms: railLimits[rail].shortOhm, cpu: 'out' })).toBe('short')
+    expect(railState({ rail, ohms: railLimits[rail].shortOhm, cpu: 'out' }, [])).toBe('short')
+})
+
+it('the limits of a rail of its own follow from what a good board reads, CPU in or out', () => {
+  const own = [{ ...chipset, ohmsIn: 20 }]
+  expect(limitsOf('chipset', 'out', own)).toEqual({ short: 10, low: expect.closeTo(27.6, 6) as number })
+  expect(limitsOf('chipset', 'in', own)).toEqual({ short: expect.closeTo(2.4, 6) as number, low: 6 })
+  expect(limitsOf('chipset', 'in', [chipset])).toEqual(limitsOf('chipset', 'out', [chipset]))
+  expect(limitsOf('vref', 'out', own)).toEqual({ short: 1, low: 5 })
+  fc.assert(
+    fc.property(fc.double({ min: 0, max: 1e6, noNaN: true }), (ohmsOut) => {
+      const { short: s, low } = limitsOf('x', 'out', [{ rail: 'x', ohmsOut, ohmsIn: null, volts: null }])
+      expect(s).toBeGreaterThan(0)
+      expect(low).toBeGreaterThan(s)
+    }),
+  )
 })
 
 describe('powerEvidence', () => {

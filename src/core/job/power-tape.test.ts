@@ -195,6 +195,39 @@ describe('a proven hazard stands until the same is read under the same condition
   })
 })
 
+describe('rails of the board’s own', () => {
+  const rails = [{ rail: 'chipset', ohmsOut: 92, ohmsIn: null, volts: 1.05 }]
+  const own = () => clear().put('ticket', { set: { rails } })
+  const chipset = (t: TestTape, ohms: number) => t.put('rail', { rail: 'chipset', ohms, cpu: 'in' })
+  it('are owed before power like the rest, and judged by a good board', () => {
+    expect(gateOf(own().entries).reasons.map((r) => r.text)).toEqual(['chipset rail not measured'])
+    expect(lamp(chipset(own(), 90))).toBe('clear')
+    expect(codes(chipset(own(), 5))).toEqual(['rail short'])
+    expect(lamp(chipset(chipset(own(), 5), 90))).toBe('clear')
+  })
+  it('are owed again after heat', () => {
+    const t = measure(chipset(own(), 90).put('part', { ref: 'R1', did: 'fitted' }), 'in')
+    expect(gateOf(t.entries).reasons.map((r) => r.text)).toContainEqual(
+      expect.stringContaining('chipset rail is owed again'),
+    )
+    expect(lamp(again(chipset(t, 90).put('looked', { contacts: 'all' })))).toBe('clear')
+  })
+  it('close while one is at too many volts', () => {
+    const volts = (t: TestTape, is: number) => t.put('volts', { rail: 'chipset', volts: is })
+    expect(lamp(volts(chipset(own(), 90), 1.06))).toBe('clear')
+    expect(codes(volts(chipset(own(), 90), 1.4))).toContain('volts high')
+  })
+  it('told together in words close until they are told good', () => {
+    const told = (t: TestTape, outcome: string) => t.put('trial', { test: 'ohms other', outcome })
+    expect(codes(told(clear(), 'short'))).toEqual(['question'])
+    expect(codes(told(clear(), 'low'))).toEqual(['question'])
+    expect(lamp(told(told(clear(), 'short'), 'good'))).toBe('clear')
+  })
+  it('follow the ticket: another model has others', () => {
+    expect(lamp(own().put('ticket', { set: { rails: [] } }))).toBe('clear')
+  })
+})
+
 describe('a machine that just ran', () => {
   const came = { ...good, picture: 'system loads' } as const
   const ran = () =>

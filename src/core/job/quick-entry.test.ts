@@ -113,6 +113,13 @@ describe('readLine', () => {
     ['strike 1e1 x', 'out', /is no line number/],
   ])('asks at “%s” while the CPU is %s', (line, cpu, say) => expect(fault(line, { cpu })).toMatch(say))
   it('takes CPU in or out from what is fitted, and says so', () => {
+    expect(readLine('ohm chipset 90', { cpu: 'in', rails: ['chipset'] })).toMatchObject({
+      entry: { kind: 'rail', body: { rail: 'chipset', ohms: 90, cpu: 'in' } },
+    })
+    expect(readLine('volt chipset 1.05', { cpu: 'in', rails: ['chipset'] })).toMatchObject({
+      entry: { kind: 'volts', body: { rail: 'chipset', volts: 1.05 } },
+    })
+    expect(readLine('ohm chipset 90', { cpu: 'in' }).say).toMatch(/“chipset” is no rail; rails are 12v/)
     expect(readLine('ohm vcore 0.5', { cpu: 'in' })).toMatchObject({
       ok: true,
       entry: { body: { cpu: 'in' } },

@@ -3,7 +3,7 @@ import type { Verdict } from '../firmware/image/same-code'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
-import { railWords } from '../board/rail'
+import { sayRail } from '../board/rail'
 import { railState } from '../board/rail-limits'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { ProofStanding } from '../proof/plan'
@@ -68,16 +68,17 @@ const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one 
 function foundLines(state: JobState): string[] {
   const found: string[] = []
   for (const look of state.board.looks) if (!look.clear) found.push(`${look.what}: ${look.seen}`)
-  const bad = new Map(state.board.railLog.filter((r) => railState(r) !== 'good').map((r) => [r.rail, r]))
+  const own = state.board.ownRails
+  const bad = new Map(state.board.railLog.filter((r) => railState(r, own) !== 'good').map((r) => [r.rail, r]))
   for (const r of bad.values())
     found.push(
-      `${railWords[r.rail]} at ${r.ohms} Ω to ground: ${railState(r) === 'short' ? 'shorted' : 'low'}`,
+      `${sayRail(r.rail)} at ${r.ohms} Ω to ground: ${railState(r, own) === 'short' ? 'shorted' : 'low'}`,
     )
   const told = new Map(
     state.board.told.rails.flatMap((r) => (r.is === 'good' || bad.has(r.rail) ? [] : [[r.rail, r.is]])),
   )
   for (const [rail, is] of told)
-    found.push(`${railWords[rail]} ${is === 'short' ? 'shorted' : 'low'} to ground, without a figure`)
+    found.push(`${sayRail(rail)} ${is === 'short' ? 'shorted' : 'low'} to ground, without a figure`)
   const weak = state.board.cellLog.find((c) => cellState(c.volts).state !== 'good')
   if (weak) found.push(`coin cell at ${weak.volts} V`)
   else if (state.board.told.cells.some((c) => c.is === 'low')) found.push('coin cell low, without a figure')

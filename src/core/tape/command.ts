@@ -10,6 +10,8 @@ export interface TypedLine {
 export interface Bench {
   /** Whether a CPU is in, by what was fitted; null while nobody has said. */
   readonly cpu: 'in' | 'out' | null
+  /** Rails of the board’s own. */
+  readonly rails?: readonly string[]
 }
 
 /** A word a typed line begins with. */

@@ -2,7 +2,7 @@ import { percent } from '../maths/percent'
 import { sentence } from '../sentence'
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
-import { rails, railWords } from '../board/rail'
+import { isUsual, railsOf, sayRail } from '../board/rail'
 import type { Rail } from '../board/rail'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
@@ -121,6 +121,9 @@ function worseThanBefore({ baselines, looks, lastTouched, changed }: BoardState)
 export const owesRails = (gate: PowerGate): boolean =>
   gate.reasons.some((r) => r.code === 'rail unmeasured' && r.level === 'closed')
 
+/** The test that a rail’s reading is; of the board’s own no single one is. */
+const ohmsTest = (rail: Rail): Pick<Step, 'test'> => (isUsual(rail) ? { test: `ohms ${rail}` } : {})
+
 /** Looks and readings that come before everything else, or null when none is due. */
 function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
   if (!board.power.lookedOutside)
@@ -130,22 +133,23 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
       { part: 'looks', test: 'outside' },
     )
   const read = railsRead(board)
-  const missing = rails.filter((rail) => !read.has(rail))
+  const listed = railsOf(board.ownRails)
+  const missing = listed.filter((rail) => !read.has(rail))
   if (owesRails(gate))
     return at(
-      `Unplug it and measure the ${missing.length === rails.length ? 'rails' : railWords[missing[0]!]} to ground.`,
-      missing.length === rails.length
-        ? 'Seven readings; note whether the CPU is in.'
-        : `${missing.length} of ${rails.length} still to do; note whether the CPU is in.`,
-      { part: 'rails', test: `ohms ${missing[0]!}` },
+      `Unplug it and measure the ${missing.length === listed.length ? 'rails' : sayRail(missing[0]!)} to ground.`,
+      missing.length === listed.length
+        ? `${listed.length === 7 ? 'Seven' : listed.length} readings; note whether the CPU is in.`
+        : `${missing.length} of ${listed.length} still to do; note whether the CPU is in.`,
+      { part: 'rails', ...ohmsTest(missing[0]!) },
     )
   const owed = gate.reasons.find((r) => measuredAgain.has(r.code) && r.level === 'closed')
   if (owed) {
     const rail = owed.code === 'question' ? undefined : railOwed(board)
-    const say = rail ? `Measure ${railWords[rail]} to ground again, unplugged` : owed.at.say
+    const say = rail ? `Measure ${sayRail(rail)} to ground again, unplugged` : owed.at.say
     return at(`${say}.`, `Do not power: ${owed.text}.`, {
       part: 'rails',
-      ...(rail ? { test: `ohms ${rail}` } : {}),
+      ...(rail ? ohmsTest(rail) : {}),
     })
   }
   if (!cellRead(board) && gate.lamp !== 'do not power')
@@ -157,10 +161,10 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
 }
 
 /** The first rail that was measured, and is owed again since the board was changed. */
-function railOwed({ railLog, told, power }: BoardState): Rail | undefined {
+function railOwed({ ownRails, railLog, told, power }: BoardState): Rail | undefined {
   const readings = [...railLog, ...told.rails]
   const last = (rail: Rail) => Math.max(0, ...readings.filter((r) => r.rail === rail).map((r) => r.seq))
-  return rails.find((rail) => last(rail) > 0 && last(rail) <= power.railsOwedSince)
+  return railsOf(ownRails).find((rail) => last(rail) > 0 && last(rail) <= power.railsOwedSince)
 }
 
 /**

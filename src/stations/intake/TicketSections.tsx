@@ -58,6 +58,7 @@ export function BoardSection({
             setValue('board', `${board.maker} ${board.name}`, dirty)
             setValue('revision', board.revision, dirty)
             setValue('socketId', board.socketId ?? '', dirty)
+            setValue('rails', board.rails, dirty)
             void keep()
           }}
         >

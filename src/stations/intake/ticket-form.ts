@@ -10,6 +10,7 @@ export interface TicketForm {
   revision: string
   serial: string
   socketId: string
+  rails: Ticket['rails']
   use: string
   complaint: string
   cpu: string
@@ -59,6 +60,7 @@ export const formOf = (t: Ticket): TicketForm => ({
   revision: t.revision,
   serial: t.serial,
   socketId: t.socketId ?? '',
+  rails: t.rails,
   use: t.use,
   complaint: t.complaint,
   cpu: t.cpu,
@@ -82,6 +84,7 @@ export function ticketChanges(form: TicketForm, ticket: Ticket, currency: string
     revision: text(form.revision),
     serial: text(form.serial),
     socketId: form.socketId || null,
+    rails: form.rails,
     use: text(form.use),
     complaint: text(form.complaint),
     cpu: text(form.cpu),

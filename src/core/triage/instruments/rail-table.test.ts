@@ -2,7 +2,7 @@ import { rails } from '../../board/rail'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { railState } from '../../board/rail-limits'
-import { judgeRails, railColumns, railRows, readRailTable } from './rail-table'
+import { judgeRails, ownRailsOf, railColumns, railRows, readRailTable } from './rail-table'
 import type { RailReference } from './rail-table'
 
 const reference: RailReference = {
@@ -15,6 +15,41 @@ const reference: RailReference = {
 }
 const one = (ohms: number, cpu: 'in' | 'out' = 'out', rail: 'vcore' | 'vmem' | '12v' | '5v' = 'vmem') =>
   judgeRails({ ohms: { [rail]: { ohms, cpu } }, volts: {} }, reference)[0]!.ohms
+
+describe('rails of a model’s own', () => {
+  const read = (...rows: readonly (readonly string[])[]) =>
+    readRailTable(
+      'x',
+      rows.map((row) => Object.fromEntries(railColumns.map((c, i) => [c, row[i] ?? '']))),
+      railColumns,
+    )
+  it('are read beside the usual ones, and written as they were read', () => {
+    const rows = [
+      ['vcore', '6', '1.2', ''],
+      ['chipset', '92', '', '1.05'],
+    ]
+    const { reference: good } = read(...rows)
+    expect(railRows(good!)).toEqual(rows)
+    expect(ownRailsOf(good)).toEqual([{ rail: 'chipset', ohmsOut: 92, ohmsIn: null, volts: 1.05 }])
+    expect(ownRailsOf(null)).toEqual([])
+  })
+  it.each<[string, readonly string[], RegExp]>([
+    ['without what a good board reads', ['chipset', '', '', '1'], /what does a good board read/],
+    ['with a name that is none', ['9 volts!', '5', '', ''], /or one of the board’s own: a word/],
+  ])('%s are a finding', (_, row, says) => expect(read(row).findings[0]!.text).toMatch(says))
+  it('are judged by it, ohms and volts; of one that is not known is said so', () => {
+    const own = ownRailsOf(read(['chipset', '92', '', '1.05']).reference)
+    const judged = (ohms: number, volts: number) =>
+      judgeRails({ ohms: { chipset: { ohms, cpu: 'out' } }, volts: { chipset: volts } }, null, own).find(
+        (r) => r.rail === 'chipset',
+      )!
+    expect(judged(8, 1.05)).toMatchObject({ ohms: { state: 'short' }, volts: { state: 'good' } })
+    expect(judged(40, 1.3)).toMatchObject({ ohms: { state: 'low', expected: 92 }, volts: { state: 'high' } })
+    expect(judged(90, 0.1)).toMatchObject({ ohms: { state: 'good' }, volts: { state: 'missing' } })
+    const [unknown] = judgeRails({ ohms: {}, volts: { vref: 0.6 } }, null)
+    expect(unknown).toMatchObject({ volts: null, say: 'vref rail: nobody knows what it should be' })
+  })
+})
 
 describe('a rail against a good board', () => {
   it('is low, good or high by the share of its ohms', () => {
@@ -38,7 +73,7 @@ describe('a rail against a good board', () => {
             { ohms: { [rail]: { ohms, cpu } }, volts: {} },
             { name: '', rails: { [rail]: { ohmsOut, ohmsIn, volts: null } } },
           )
-          if (railState({ rail, ohms, cpu }) === 'short') expect(judged[0]!.ohms!.state).toBe('short')
+          if (railState({ rail, ohms, cpu }, []) === 'short') expect(judged[0]!.ohms!.state).toBe('short')
         },
       ),
     )
@@ -57,7 +92,7 @@ describe('a table of rails', () => {
     expect(readRailTable('a good one', rows, railColumns)).toEqual({ reference, findings: [] })
   })
   it.each([
-    [{ rail: 'vgpu' }, 'rail', '“vgpu” is no rail'],
+    [{ rail: 'v gpu' }, 'rail', '“v gpu” is no rail'],
     [{ rail: 'vmem', volts: '1,2' }, 'volts', 'write a decimal point'],
     [{ rail: 'vmem', ohms_cpu_out: '-4' }, 'ohms_cpu_out', 'not between'],
   ])('refuses %j', (row, field, text) => {

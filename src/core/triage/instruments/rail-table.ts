@@ -1,11 +1,11 @@
-import type { Rail } from '../../board/rail'
-import { rails, railWords } from '../../board/rail'
+import { isUsual, MOST_OWN_RAILS, OWN_RAIL, rails, railsOf, sayRail } from '../../board/rail'
+import type { OwnRail, Rail, UsualRail } from '../../board/rail'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
 import { railState } from '../../board/rail-limits'
 
 /** Volts a rail should have (bench default). */
-export const usualVolts: Readonly<Record<Rail, number>> = {
+export const usualVolts: Readonly<Record<UsualRail, number>> = {
   '12v': 12,
   '5v': 5,
   '3v3': 3.3,
@@ -44,8 +44,12 @@ export function readRailTable(
     const line = i + 2
     const say = (field: string, text: string) => findings.push({ level: 'error', line, field, text })
     const word = (row.rail ?? '').trim().toLowerCase()
-    const rail = rails.find((r) => r === word)
-    if (!rail) return say('rail', `“${row.rail ?? ''}” is no rail; rails are ${rails.join(', ')}`)
+    const rail = word
+    if (!isUsual(rail) && !OWN_RAIL.test(rail))
+      return say(
+        'rail',
+        `“${row.rail ?? ''}” is no rail; rails are ${rails.join(', ')}, or one of the board’s own: a word of letters and figures, like chipset`,
+      )
     if (of[rail]) return say('rail', `${rail} stands twice`)
     const figure = (field: string, least: number, most: number) => {
       const text = (row[field] ?? '').trim()
@@ -60,16 +64,34 @@ export function readRailTable(
       ohmsIn: figure('ohms_cpu_in', 0, 1e9),
       volts: figure('volts', -60, 60),
     }
+    if (!isUsual(rail) && of[rail].ohmsOut === null)
+      say('ohms_cpu_out', `${rail} is a rail of its own: what does a good board read, CPU out?`)
   })
+  const own = Object.keys(of).filter((rail) => !isUsual(rail)).length
+  if (own > MOST_OWN_RAILS)
+    findings.push({
+      level: 'error',
+      line: 0,
+      field: 'rows',
+      text: `${own} rails of its own; the most a board may have is ${MOST_OWN_RAILS}`,
+    })
   if (rows.length === 0)
     findings.push({ level: 'error', line: 2, field: 'rows', text: 'the table has a header but no rails' })
   return { reference: findings.length ? null : { name, rails: of }, findings: firstFindings(findings) }
 }
 
+/** Rails that a model has beyond the usual ones, as its table has them. */
+export const ownRailsOf = (reference: RailReference | null): readonly OwnRail[] =>
+  Object.entries(reference?.rails ?? {}).flatMap(([rail, good]) =>
+    isUsual(rail) || good?.ohmsOut == null
+      ? []
+      : [{ rail, ohmsOut: good.ohmsOut, ohmsIn: good.ohmsIn, volts: good.volts }],
+  )
+
 /** The reference as rows, in the order of `railColumns`. */
-export const railRows = ({ rails: of }: RailReference): string[][] =>
-  rails.flatMap((rail) => {
-    const line = of[rail]
+export const railRows = (reference: RailReference): string[][] =>
+  railsOf(ownRailsOf(reference)).flatMap((rail) => {
+    const line = reference.rails[rail]
     return line
       ? [[rail, ...[line.ohmsOut, line.ohmsIn, line.volts].map((v) => (v === null ? '' : String(v)))]]
       : []
@@ -82,6 +104,7 @@ export interface RailJudged {
     /** Ohms of the good board; null when only the usual limits were there to judge by. */
     readonly expected: number | null
   } | null
+  /** Null also where nobody knows what it should be. */
   readonly volts: { readonly state: 'missing' | 'low' | 'good' | 'high'; readonly expected: number } | null
   readonly say: string
 }
@@ -105,27 +128,40 @@ export function judgeRails(
     readonly volts: Readonly<Partial<Record<Rail, number>>>
   },
   reference: RailReference | null,
+  own: readonly OwnRail[] = ownRailsOf(reference),
 ): RailJudged[] {
-  return rails.flatMap((rail) => {
+  const others = [...Object.keys(read.ohms), ...Object.keys(read.volts)].filter((rail) => !isUsual(rail))
+  return [...new Set([...railsOf(own), ...others])].flatMap((rail) => {
     const reading = read.ohms[rail]
     const measured = read.volts[rail]
     if (!reading && measured === undefined) return []
-    const good = reference?.rails[rail]
+    const good = reference?.rails[rail] ?? own.find((r) => r.rail === rail)
     const expected = (reading && (reading.cpu === 'in' ? good?.ohmsIn : good?.ohmsOut)) ?? null
-    const ohms = reading ? { state: ohmsState({ rail, ...reading }, expected), expected } : null
-    const should = good?.volts ?? usualVolts[rail]
-    const volts = measured === undefined ? null : { state: voltsState(measured, should), expected: should }
+    const ohms = reading ? { state: ohmsState({ rail, ...reading }, expected, own), expected } : null
+    const should = good?.volts ?? (isUsual(rail) ? usualVolts[rail] : null)
+    const volts =
+      measured === undefined || should === null
+        ? null
+        : { state: voltsState(measured, should), expected: should }
     const parts = [ohms && sayOhms[ohms.state], volts && sayVolts[volts.state]].filter(Boolean)
     const ratio = reading && expected ? ` (${(reading.ohms / expected).toFixed(2)} × the good board)` : ''
-    return [{ rail, ohms, volts, say: `${railWords[rail]}: ${parts.join('; ')}${ratio}` }]
+    return [
+      {
+        rail,
+        ohms,
+        volts,
+        say: `${sayRail(rail)}: ${parts.join('; ') || 'nobody knows what it should be'}${ratio}`,
+      },
+    ]
   })
 }
 
 function ohmsState(
   reading: { readonly rail: Rail; readonly ohms: number; readonly cpu: 'in' | 'out' },
   expected: number | null,
+  own: readonly OwnRail[],
 ): 'short' | 'low' | 'good' | 'high' {
-  const usual = railState(reading)
+  const usual = railState(reading, own)
   if (usual === 'short' || expected === null) return usual
   if (reading.ohms < LOW_SHARE * expected - LEADS_OHM) return 'low'
   if (reading.ohms > HIGH_SHARE * expected + LEADS_OHM) return 'high'

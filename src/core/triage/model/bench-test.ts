@@ -1,4 +1,4 @@
-import type { Rail } from '../../board/rail'
+import type { UsualRail } from '../../board/rail'
 import { railWords } from '../../board/rail'
 import { faults } from './faults'
 import type { FaultId } from './faults'
@@ -179,11 +179,11 @@ export function look(
 }
 
 /** Ohms to ground of a rail: the worst fault on it decides, and a meter slips now and then. */
-export function ohms(rail: Rail): BenchTest {
+export function ohms(rail: UsualRail | 'other'): BenchTest {
   return {
     id: `ohms ${rail}`,
-    say: `Measure ${railWords[rail]} to ground, unplugged`,
-    minutes: 1,
+    say: `Measure ${rail === 'other' ? 'the other rails of the board' : railWords[rail]} to ground, unplugged`,
+    minutes: rail === 'other' ? 4 : 1,
     needs: ['meter'],
     lends: null,
     setup: asItCame,
@@ -191,7 +191,7 @@ export function ohms(rail: Rail): BenchTest {
     outcomes: ['short', 'low', 'good'],
     odds: (ids) => {
       const is = ids.flatMap((id) => {
-        const of = (faults[id] as { rail?: { rail: Rail; is: string } }).rail
+        const of = (faults[id] as { rail?: { rail: string; is: string } }).rail
         return of?.rail === rail ? [of.is] : []
       })
       if (is.includes('short')) return Float64Array.of(0.78, 0.2, 0.02)
@@ -202,7 +202,7 @@ export function ohms(rail: Rail): BenchTest {
   }
 }
 
-const comesUp: Readonly<Record<Rail, Stage>> = {
+const comesUp: Readonly<Record<UsualRail, Stage>> = {
   standby: 'standby',
   '12v': 'power-on request',
   '5v': 'power-on request',
@@ -213,7 +213,7 @@ const comesUp: Readonly<Record<Rail, Stage>> = {
 }
 
 /** Volts of a rail while it tries to start: missing when the start stops before it, or its own controller is dead. */
-export function volts(rail: Rail): BenchTest {
+export function volts(rail: UsualRail): BenchTest {
   const up = stages.indexOf(comesUp[rail])
   return {
     id: `volts ${rail}`,
@@ -227,7 +227,7 @@ export function volts(rail: Rail): BenchTest {
     odds: (ids, unknown) => {
       const stops = stopsIn(ids, asItCame, unknown)
       const before = stops.reduce((sum, p, i) => (i <= up ? sum + p : sum), 0)
-      const gone = ids.some((id) => (faults[id] as { rail?: { rail: Rail } }).rail?.rail === rail)
+      const gone = ids.some((id) => (faults[id] as { rail?: { rail: string } }).rail?.rail === rail)
       const p = gone ? 0.96 : before * 0.95 + (1 - before) * 0.015
       return Float64Array.of(p, 1 - p)
     },

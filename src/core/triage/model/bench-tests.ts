@@ -357,5 +357,6 @@ export const benchTests: readonly BenchTest[] = [
     [8],
   ),
   ...rails.map(ohms),
+  ohms('other'),
   ...rails.map(volts),
 ]

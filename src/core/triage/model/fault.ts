@@ -1,5 +1,5 @@
 import type { Station } from '../../board/station'
-import type { Rail } from '../../board/rail'
+import type { UsualRail } from '../../board/rail'
 import type { HistoryItem } from '../../board/history-item'
 import type { SetupMatch } from './setup'
 import type { Stage } from './stage'
@@ -47,7 +47,7 @@ export interface Fault {
   /** Setups in which it does not act. */
   readonly quiet: readonly SetupMatch[]
   /** What it does to a rail: at ground, low to ground, or without volts. */
-  readonly rail?: { readonly rail: Rail; readonly is: 'short' | 'low' | 'dead' }
+  readonly rail?: { readonly rail: UsualRail | 'other'; readonly is: 'short' | 'low' | 'dead' }
   /** Chance that an inspection comes upon it. */
   readonly signs: Readonly<Partial<Record<Sign, number>>>
 }

@@ -1,4 +1,4 @@
-import type { Rail } from '../../board/rail'
+import type { UsualRail } from '../../board/rail'
 import type { Fault } from './fault'
 import type { SetupMatch } from './setup'
 import type { Stage } from './stage'
@@ -9,7 +9,7 @@ const surge = { 'lightning or surge': 8, liquid: 3 } as const
 const flashed = { 'firmware update': 5, 'power cut during update': 25 } as const
 const handled = { cleaning: 4, 'cooler swap': 3, 'worked on by others': 5, liquid: 3 } as const
 
-const rail = (name: string, of: Rail, odds: number, stage: Stage): Fault => ({
+const rail = (name: string, of: UsualRail | 'other', odds: number, stage: Stage): Fault => ({
   say: `${name} rail shorted on the board`,
   at: 'parts',
   stage,
@@ -20,7 +20,7 @@ const rail = (name: string, of: Rail, odds: number, stage: Stage): Fault => ({
   rail: { rail: of, is: 'short' },
   signs: { outside: 0.25, ...(of === 'standby' ? { 'standby current high': 0.9 } : {}) },
 })
-const dead = (name: string, of: Rail, odds: number, stage: Stage): Fault => ({
+const dead = (name: string, of: UsualRail, odds: number, stage: Stage): Fault => ({
   say: `${name} controller dead`,
   at: 'parts',
   stage,
@@ -146,6 +146,7 @@ export const boardFaults = {
   '3.3 V short': rail('3.3 V', '3v3', 0.006, 'rails'),
   'core rail short': rail('core', 'vcore', 0.012, 'power-good'),
   'memory rail short': rail('memory', 'vmem', 0.006, 'power-good'),
+  'other rail short': rail('another', 'other', 0.006, 'power-good'),
   'core regulator part': {
     say: 'part broken at the core regulator or its sense lines',
     at: 'parts',

@@ -31,6 +31,7 @@ const repairs: Readonly<Partial<Record<FaultId, Repair>>> = {
   '3.3 V short': smallPart,
   'core rail short': smallPart,
   'memory rail short': smallPart,
+  'other rail short': smallPart,
   'core controller': manyPins,
   'memory controller': manyPins,
   'system-agent controller': manyPins,

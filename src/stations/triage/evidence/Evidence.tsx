@@ -3,7 +3,7 @@ import { swapParts } from '@/core/triage/bodies'
 import { useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { railsRead } from '@/core/board/slice'
-import { rails } from '@/core/board/rail'
+import { railsOf } from '@/core/board/rail'
 import { readGrid } from '@/core/triage/instruments/swap-grid'
 import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { runsRight } from '@/core/triage/instruments/runs-right'
@@ -98,7 +98,7 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const claims = state.intake.claims.filter((c) => !c.checked).length
   const looked = lookPlaces.filter((place) => state.board.looks.some((l) => l.what === place)).length
   const counts: Readonly<Record<EvidenceTab, string>> = {
-    Rails: `${railsRead(state.board).size}/${rails.length}`,
+    Rails: `${railsRead(state.board).size}/${railsOf(state.board.ownRails).length}`,
     Inspection: `${looked}/${lookPlaces.length}`,
     'Power-up': state.board.baselines.length ? String(state.board.baselines.length) : '',
     'POST codes': state.triage.codeLog.length ? String(state.triage.codeLog.length) : '',

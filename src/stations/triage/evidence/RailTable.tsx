@@ -1,12 +1,13 @@
 'use client'
-import type { Rail } from '@/core/board/rail'
-import { rails, railWords } from '@/core/board/rail'
+import type { OwnRail, Rail } from '@/core/board/rail'
+import { railsOf, sayRail } from '@/core/board/rail'
 
 import { useRef, useState } from 'react'
-import { railLimits } from '@/core/board/rail-limits'
+import { limitsOf } from '@/core/board/rail-limits'
 import { readNumber } from '@/core/tables/read-number'
-import { judgeRails } from '@/core/triage/instruments/rail-table'
+import { judgeRails, ownRailsOf } from '@/core/triage/instruments/rail-table'
 import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { Simulated } from '@/stations/triage/simulated/Simulated'
 
@@ -31,8 +32,11 @@ function useJudged() {
   const ohms = useJob((j) => j.state.board.rails)
   const volts = useJob((j) => j.state.board.volts)
   const reference = useJob((j) => j.references.rails)
-  const measured = Object.fromEntries(Object.values(volts).map((v) => [v.rail, v.volts]))
-  return judgeRails({ ohms, volts: measured }, reference)
+  const own = useJob((j) => j.state.board.ownRails)
+  const read = <T,>(of: Readonly<Partial<Record<Rail, T>>>) =>
+    Object.entries(of).filter((e): e is [Rail, T] => e[1] !== undefined)
+  const measured = Object.fromEntries(read(volts).map(([rail, v]) => [rail, v.volts]))
+  return judgeRails({ ohms: Object.fromEntries(read(ohms)), volts: measured }, reference, own)
 }
 
 /** Ohms to ground, rail by rail; Enter keeps a reading and goes to the next. */
@@ -42,6 +46,9 @@ export function RailTable() {
   const measured = useJob((j) => j.state.board.volts)
   const reference = useJob((j) => j.references.rails)
   const judged = useJudged()
+  const own = useJob((j) => j.state.board.ownRails)
+  const listed = railsOf(own)
+  const missed = ownRailsOf(reference).filter((r) => !own.some((o) => o.rail === r.rail))
   const known = useJob((j) => j.state.board.power.cpu)
   const ticketCpu = useJob((j) => j.state.intake.ticket.cpu)
   const append = useJob((j) => j.append)
@@ -72,7 +79,7 @@ export function RailTable() {
   /** Leaving the field keeps its reading, so Enter has only to leave it. */
   function next(rail: Rail) {
     if (faulty(textOf(rail))) return keep(rail)
-    const following = rails[rails.indexOf(rail) + 1]
+    const following = listed[listed.indexOf(rail) + 1]
     if (following) inputs.current[following]?.focus()
     else inputs.current[rail]?.blur()
   }
@@ -101,7 +108,7 @@ export function RailTable() {
           </tr>
         </thead>
         <tbody>
-          {rails.map((rail) => {
+          {listed.map((rail) => {
             const reading = readings[rail]
             const line = judged.find((r) => r.rail === rail)
             const state = line?.ohms?.state
@@ -109,7 +116,7 @@ export function RailTable() {
             const word = told.findLast((t) => t.rail === rail && t.seq > (reading?.seq ?? 0))?.is
             return (
               <tr key={rail}>
-                <td className="w-24 leading-tight">{railWords[rail]}</td>
+                <td className="w-24 leading-tight">{sayRail(rail)}</td>
                 <td className="w-20 pr-2!">
                   <input
                     ref={(el) => void (inputs.current[rail] = el)}
@@ -117,7 +124,7 @@ export function RailTable() {
                     onChange={(e) => setTyped({ ...typed, [rail]: e.target.value })}
                     onBlur={() => keep(rail)}
                     onKeyDown={(e) => e.key === 'Enter' && next(rail)}
-                    aria-label={`${railWords[rail]}, ohms to ground`}
+                    aria-label={`${sayRail(rail)}, ohms to ground`}
                     aria-invalid={faults[rail] ? true : undefined}
                     inputMode="decimal"
                     className="num w-[4.6rem] py-0.5!"
@@ -133,7 +140,7 @@ export function RailTable() {
                     </span>
                   )}
                 </td>
-                <td>{reading && <OhmScale rail={rail} ohms={reading.ohms} cpu={reading.cpu} />}</td>
+                <td>{reading && <OhmScale rail={rail} ohms={reading.ohms} cpu={reading.cpu} own={own} />}</td>
                 <td className={`w-28 pr-0! leading-tight ${state ? stateTone[state] : 'text-soft'}`}>
                   {faults[rail] ? (
                     <span role="alert" className="font-semibold text-ember">
@@ -167,6 +174,20 @@ export function RailTable() {
           })}
         </tbody>
       </table>
+      {missed.length > 0 && (
+        <p className="mt-2 flex items-baseline justify-between gap-4 border-l-[3px] border-brass pl-3">
+          <span>
+            Boards of this model also have {missed.map((r) => sayRail(r.rail)).join(', ')}: measured before
+            power, like the rest.
+          </span>
+          <Button
+            className="px-2.5! py-0.5!"
+            onClick={() => append('ticket', { set: { rails: [...own, ...missed] } })}
+          >
+            Take them over
+          </Button>
+        </p>
+      )}
       <p className="mt-1 text-[0.88rem] text-soft">
         {reference
           ? `Judged by a good board${reference.name ? `, ${reference.name}` : ''}; a short by the usual limits stays a short.`
@@ -174,7 +195,10 @@ export function RailTable() {
       </p>
       <Simulated
         asks={[
-          ['Measure all seven', { ask: 'ohms', cpu: where }],
+          [
+            own.length === 0 ? 'Measure all seven' : `Measure all ${listed.length}`,
+            { ask: 'ohms', cpu: where },
+          ],
           ['Measure the volts', { ask: 'volts' }],
         ]}
       />
@@ -189,10 +213,19 @@ const at = (ohms: number) => {
 }
 
 /** Where the reading stands between a short and a good rail, by decades. */
-function OhmScale({ rail, ohms, cpu }: { rail: Rail; ohms: number; cpu: 'in' | 'out' }) {
-  const limit = railLimits[rail]
-  const short = at(cpu === 'in' ? (limit.shortWithCpuOhm ?? limit.shortOhm) : limit.shortOhm)
-  const low = at(cpu === 'in' ? (limit.lowWithCpuOhm ?? limit.lowOhm) : limit.lowOhm)
+function OhmScale({
+  rail,
+  ohms,
+  cpu,
+  own,
+}: {
+  rail: Rail
+  ohms: number
+  cpu: 'in' | 'out'
+  own: readonly OwnRail[]
+}) {
+  const limits = limitsOf(rail, cpu, own)
+  const [short, low] = [at(limits.short), at(limits.low)]
   const here = at(ohms)
   return (
     <svg viewBox="0 0 100 14" preserveAspectRatio="none" className="h-4 w-full" aria-hidden="true">

@@ -61,7 +61,7 @@ export function simulatedEntries(
     case 'ohms':
       return board.allOhms(cpu).map((body) => ({ kind: 'rail', body }))
     case 'volts':
-      return rails.map((rail) => ({ kind: 'volts', body: { rail, volts: board.volts(rail) } }))
+      return board.rails.map((rail) => ({ kind: 'volts', body: { rail, volts: board.volts(rail) } }))
     case 'cell':
       return [{ kind: 'cell', body: { volts: board.cell(where, isNew), where, isNew } }]
     case 'codes':

@@ -19,6 +19,23 @@ const tried = (swap: Partial<Bodies['swap']>) =>
     null,
   ).evidence.map((e) => [e.test, e.outcome])
 
+describe('rails of the board’s own', () => {
+  const own = (name: string) => ({ rail: name, ohmsOut: 92, ohmsIn: null, volts: null })
+  const read = (...ohms: readonly [rail: string, ohms: number][]) => {
+    const t = tape().put('ticket', { set: { rails: [own('chipset'), own('vref')] } })
+    for (const [rail, is] of ohms) t.put('rail', { rail, ohms: is, cpu: 'out' })
+    return evidenceOf(jobState(t.entries), null).evidence.map((e) => `${e.test}: ${e.outcome}`)
+  }
+  it('are one test: the worst of them counts at once, that all are good once each was read', () => {
+    expect(read(['chipset', 5])).toEqual(['ohms other: short'])
+    expect(read(['chipset', 90])).toEqual([])
+    expect(read(['chipset', 90], ['vref', 20])).toEqual(['ohms other: low'])
+    expect(read(['chipset', 90], ['vref', 90])).toEqual(['ohms other: good'])
+    expect(read(['chipset', 5], ['vref', 90])).toEqual(['ohms other: short'])
+    expect(read(['chipset', 5], ['vref', 90], ['chipset', 90])).toEqual(['ohms other: good'])
+  })
+})
+
 describe('where a part was tried', () => {
   it.each<[Bodies['swap']['where'], boolean, string | null]>([
     ['slot A', true, 'good in A'],
