@@ -80,13 +80,15 @@ export function readRailTable(
   return { reference: findings.length ? null : { name, rails: of }, findings: firstFindings(findings) }
 }
 
-/** Rails that a model has beyond the usual ones, as its table has them. */
+/** Rails that a model has beyond the usual ones, by name. */
 export const ownRailsOf = (reference: RailReference | null): readonly OwnRail[] =>
-  Object.entries(reference?.rails ?? {}).flatMap(([rail, good]) =>
-    isUsual(rail) || good?.ohmsOut == null
-      ? []
-      : [{ rail, ohmsOut: good.ohmsOut, ohmsIn: good.ohmsIn, volts: good.volts }],
-  )
+  Object.entries(reference?.rails ?? {})
+    .sort(([a], [b]) => (a < b ? -1 : 1))
+    .flatMap(([rail, good]) =>
+      isUsual(rail) || good?.ohmsOut == null
+        ? []
+        : [{ rail, ohmsOut: good.ohmsOut, ohmsIn: good.ohmsIn, volts: good.volts }],
+    )
 
 /** The reference as rows, in the order of `railColumns`. */
 export const railRows = (reference: RailReference): string[][] =>
