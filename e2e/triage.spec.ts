@@ -189,7 +189,7 @@ test('trials of parts in places say which is to blame, and what a trial cannot s
   await note('own', 'B', 'system loads')
   await expect(instruments(page).getByRole('status')).toContainText('Not told apart yet')
   await note('bench', 'A', 'memory lamp')
-  await expect(instruments(page).getByRole('status')).toContainText('A fails, the rest is innocent')
+  await expect(instruments(page).getByRole('status')).toContainText('Slot A fails, the rest is innocent')
   await page.getByRole('radiogroup', { name: 'Which part' }).getByRole('radio', { name: 'CPU' }).click()
   await expect(
     page.getByText('no start proves nothing, neither against the board nor against the CPU'),

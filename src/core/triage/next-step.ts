@@ -4,6 +4,7 @@ import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { isUsual, railsOf, sayRail } from '../board/rail'
 import type { Rail } from '../board/rail'
+import { railState } from '../board/rail-limits'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
@@ -62,6 +63,12 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
   const closed = closedBy(gate)
   if (closed) {
     const { verdict } = belief ?? {}
+    if (closed.code === 'rail short' && belief && !shortFits(belief) && !readTwice(board))
+      return at(
+        'Measure that rail again: a short does not fit the rest.',
+        `Do not power: ${closed.text}. Probe on the rail, ground on ground?`,
+        { part: 'rails', takes: '1 min' },
+      )
     if (foundByTests.has(closed.code) && verdict?.is === 'found')
       return at(
         `Repair it: ${faults[verdict.fault].say}.`,
@@ -95,6 +102,23 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
   const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
   if (reached.stopsAt === null && !known) return at('It runs: prove it.', `${seen}.`)
   return stepOfBelief(belief, seen)
+}
+
+/** Least odds of a short for a reading at ground to be believed at once (bench default). */
+const SHORT_FITS = 0.1
+const shortFits = (belief: Belief): boolean =>
+  belief.faults.some(
+    ({ fault, odds }) =>
+      odds >= SHORT_FITS &&
+      (fault === 'power contacts shorted' ||
+        (faults[fault] as { rail?: { is: string } }).rail?.is === 'short'),
+  )
+
+/** Whether the rail that is at ground was read so twice running. */
+function readTwice({ railLog, ownRails }: BoardState): boolean {
+  const short = railLog.findLast((r) => railState(r, ownRails) === 'short')
+  const ofIt = railLog.filter((r) => r.rail === short?.rail && r.cpu === short.cpu).slice(-2)
+  return short === undefined || (ofIt.length === 2 && ofIt.every((r) => railState(r, ownRails) === 'short'))
 }
 
 /** How sure a stage has to be to be compared with another (bench default). */

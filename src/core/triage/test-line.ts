@@ -4,23 +4,26 @@ import { seenByTest } from '../board/hazard'
 import { rails } from '../board/rail'
 import type { Rail } from '../board/rail'
 import type { BoardBodies } from '../board/bodies'
-import type { SwapPart, TriageBodies } from './bodies'
+import type { SwapPlace, TriageBodies } from './bodies'
 
 type Bodies = BoardBodies & TriageBodies
 type MeasuredKind = 'rail' | 'volts' | 'cell' | 'look' | 'baseline' | 'swap' | 'trial'
 /** What was measured or seen, as the line of its own kind. */
 export type TestLine = { [K in MeasuredKind]: { readonly kind: K; readonly body: Bodies[K] } }[MeasuredKind]
 
+/** Where a part was tried, called what it is. */
+const inPlace = (where: SwapPlace) => ({ place: where, where })
+
 /** Parts that are tried in a place, by the test that tries them. */
 const tried: Readonly<Record<string, Omit<Bodies['swap'], 'outcome'>>> = {
-  'good in A': { what: 'module', part: 'known-good module', place: 'slot A', knownGood: true },
-  'good in B': { what: 'module', part: 'known-good module', place: 'slot B', knownGood: true },
-  'own in B': { what: 'module', part: 'owner’s module', place: 'slot B', knownGood: false },
-  'known-good CPU': { what: 'CPU', part: 'known-good CPU', place: 'socket', knownGood: true },
-  card: { what: 'card', part: 'known-good card', place: 'slot', knownGood: true },
-  'bench supply': { what: 'supply', part: 'bench supply', place: 'main plug', knownGood: true },
-  'good drive': { what: 'drive', part: 'known-good drive', place: 'spare lead', knownGood: true },
-} satisfies Record<string, { what: SwapPart; part: string; place: string; knownGood: boolean }>
+  'good in A': { what: 'module', part: 'known-good module', ...inPlace('slot A'), knownGood: true },
+  'good in B': { what: 'module', part: 'known-good module', ...inPlace('slot B'), knownGood: true },
+  'own in B': { what: 'module', part: 'owner’s module', ...inPlace('slot B'), knownGood: false },
+  'known-good CPU': { what: 'CPU', part: 'known-good CPU', ...inPlace('this board'), knownGood: true },
+  card: { what: 'card', part: 'known-good card', ...inPlace('this board'), knownGood: true },
+  'bench supply': { what: 'supply', part: 'bench supply', ...inPlace('this board'), knownGood: true },
+  'good drive': { what: 'drive', part: 'known-good drive', ...inPlace('this board'), knownGood: true },
+} satisfies Record<string, Omit<Bodies['swap'], 'outcome'>>
 
 const lookedAt: Readonly<Record<string, string>> = {
   outside: 'outside of the board',

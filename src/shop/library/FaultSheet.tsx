@@ -12,9 +12,16 @@ import { Findings } from '@/ui/Findings'
 import { useTable } from './use-table'
 
 /** How often it was repaired here, and with what end. */
-function repairedHere(id: FaultId, repairs: readonly RepairTally[]): string {
+function repairedHere(id: FaultId, repairs: readonly RepairTally[]) {
   const here = repairs.find((r) => r.fault === id)
-  return `${here ? `, ${here.took} of ${here.tried} here` : ''}, ${repairOf(id).minutes} min`
+  return (
+    here && (
+      <span className="font-sans text-[0.85rem] text-soft">
+        {' '}
+        {here.took} of {here.tried} here
+      </span>
+    )
+  )
 }
 
 const percent = (odds: number) => (odds * 100).toFixed(odds < 0.01 ? 2 : 1)
@@ -79,7 +86,10 @@ export function FaultSheet({ own, repairs }: { own: FaultOdds; repairs: readonly
               On the bench, %
             </th>
             <th scope="col" className="text-right">
-              Repair takes, %
+              Repair holds, %
+            </th>
+            <th scope="col" className="text-right">
+              Repair, min
             </th>
           </tr>
         </thead>
@@ -98,8 +108,9 @@ export function FaultSheet({ own, repairs }: { own: FaultOdds; repairs: readonly
               </td>
               <td className="num text-right">
                 {Math.round(succeeds(id, repairs) * 100)}
-                <span className="font-sans text-[0.85rem] text-soft">{repairedHere(id, repairs)}</span>
+                {repairedHere(id, repairs)}
               </td>
+              <td className="num text-right text-soft">{repairOf(id).minutes}</td>
             </tr>
           ))}
         </tbody>

@@ -39,11 +39,6 @@ const nameHint: Readonly<Partial<Record<SwapPart, readonly [label: string, like:
   card: ['Which slot', 'upper'],
   drive: ['Which lead', 'lead 1'],
 }
-const shortPlace: Readonly<Partial<Record<SwapPlace, string>>> = {
-  'slot A': 'A',
-  'slot B': 'B',
-  'both slots': 'A and B',
-}
 
 /** What was tried where and what it gave: parts down, places across; what the pattern says, and the cell to try next. */
 export function SwapsPanel() {
@@ -151,14 +146,14 @@ function AddSwap({ what }: { what: SwapPart }) {
   }, [shown])
   const named = watch('where') !== 'another board' && nameHint[what]
   const keep = handleSubmit(({ part, where, place, known, listed, outcome }) => {
-    const called = (named && place.trim()) || shortPlace[where] || where
+    const called = (named && place.trim()) || where
     const own = { what, part: part.trim(), where, place: called, knownGood: known === 'known good', outcome }
     append('swap', what === 'CPU' ? { ...own, listed: byTable?.listed ?? listed } : own)
     setValue('outcome', '')
   })
   const told = (fault: string) => ({ validate: (text: string) => text.trim() !== '' || fault })
   return (
-    <form className="flex flex-col gap-2" onSubmit={keep}>
+    <form className="mt-4 flex flex-col gap-2 @3xl:mt-0" onSubmit={keep}>
       <div className={`grid gap-3 ${named ? 'grid-cols-2' : ''}`}>
         <TextField
           label={what === 'CPU' ? 'CPU' : what[0]!.toUpperCase() + what.slice(1)}
