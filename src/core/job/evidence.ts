@@ -312,6 +312,7 @@ export function evidenceOf(
   const mend = (seq: number, fault: FaultId) => changes.push({ seq, is: 'mended', fault })
   for (const { seq, fault } of state.triage.mended) if (isFault(fault)) mend(seq, fault)
   if (map.mended) mend(lastStroke, map.mended)
+  if (lastStroke > 0) changes.push({ seq: lastStroke, is: 'left', fault: 'signal contacts touch' })
   for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
   changes.push(...refitChanges(state.firmware))
   for (const { seq, ref, did } of state.parts.noted) {

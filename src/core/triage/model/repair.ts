@@ -55,18 +55,21 @@ export const repairOf = (fault: FaultId): Repair => repairs[fault] ?? exchange
 
 /**
  * Chance that work which can make a fault makes it (bench default): modules that were moved are not home; of a chip soldered
- * on again a joint is open or bridged, or a part beside it is gone; a chip that was changed is of another kind.
+ * on again a joint is open or bridged, or a part beside it is gone; a chip that was changed is of another kind; of contacts that
+ * were straightened a neighbour was disturbed.
  */
 const makes: Readonly<Partial<Record<FaultId, number>>> = {
   'module seat': 0.08,
   'chip joint': 0.06,
   'chip resistor': 0.05,
   'firmware chip': 0.15,
+  'signal contacts touch': 0.03,
 }
 
 /**
  * What was done to the board that a fault hangs on: a repair meant for it; work that can have made it; a test that puts it
- * right for good, such as clearing the settings; or a test that can leave it behind, such as moving modules.
+ * right for good, such as clearing the settings; or what can be left behind, by a test that moves modules or by strokes beside
+ * a contact.
  */
 export interface Change {
   readonly is: 'mended' | 'made' | 'cured' | 'left'

@@ -182,10 +182,31 @@ describe('the tape as evidence', () => {
     expect(state().evidence.at(-1)).toMatchObject({
       test: 'socket',
       outcome: 'clear',
-      after: 1,
+      after: 2,
     })
     t.put('mark', { contacts: ['A2'], mark: { kind: 'low' } })
     expect(state().mended).toEqual([])
+  })
+  it('counts that strokes may have disturbed a neighbour, until the socket was looked over again', () => {
+    const dark = { ...nothingNoted, fans: 'on', lamp: 'cpu', picture: 'none' } as const
+    const stroke = {
+      contact: 'A1',
+      technique: 'lift',
+      tool: 'needle',
+      from: null,
+      strokes: 1,
+      result: 'there',
+      predictedSnaps: null,
+    } as const
+    const touch = (t: TestTape) => {
+      const { evidence, changes } = evidenceOf(jobState(t.entries, names), socket)
+      const { faults } = believe({ history: [], evidence, changes, mayPower: true })
+      return faults.find((f) => f.fault === 'signal contacts touch')?.odds ?? 0
+    }
+    const worked = () => tape().put('stroke', stroke).put('baseline', dark)
+    expect(touch(worked())).toBeGreaterThan(1.5 * touch(tape().put('baseline', dark)))
+    const looked = worked().put('pass', { name: 'after' }).put('looked', { contacts: 'all' })
+    expect(touch(looked)).toBeLessThan(touch(worked()) / 2)
   })
   it('takes a part that was missing and is fitted as a repair, as sure as such a repair is', () => {
     const missing = () =>
