@@ -430,7 +430,8 @@ export function evidenceOf(
     if (b.cpuHeat !== 'not noted') read('warmth', b.cpuHeat === 'cold' ? 'cold' : 'warm')
   }
   for (const seat of state.socket.seats) put(seat.seq, 'CPU proud', seat.drop === 'flat' ? 'flush' : 'proud')
-  if (map.was) put(state.socket.strokes[0]!.seq, 'socket', map.was)
+  // What strokes did not take away is one finding, not one before them and one after.
+  if (map.was && map.was !== map.now) put(state.socket.strokes[0]!.seq, 'socket', map.was)
   if (map.now && state.socket.lastMapped > lastStroke) put(state.socket.lastMapped, 'socket', map.now)
   // What strokes left behind, or broke, is known as well; that nothing is left takes another look.
   else if (map.now && map.now !== 'clear' && lastStroke > 0)
