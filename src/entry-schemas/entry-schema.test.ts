@@ -21,6 +21,8 @@ describe('checkEntry', () => {
     ['mark', { contacts: ['M31'], mark: { kind: 'sad' } }, /^mark\.kind: /],
     ['mark', { contacts: ['M31'], mark: { kind: 'lean', leanMm: [1] } }, /^mark\.leanMm: /],
     ['codes', { codes: ['4X'] }, /^codes\.0: .*two hex figures/],
+    ['rail', { rail: 'constructor', ohms: 1, cpu: 'in' }, /^rail: .*or a rail of its own/],
+    ['rail', { rail: '9v', ohms: 1, cpu: 'in' }, /^rail: .*or a rail of its own/],
     ['ticket', { set: {} }, /^set: set must have at least 1 key/],
     ['ticket', { set: { limitMinor: 4.5 } }, /^set\.limitMinor: .*integer/],
     ['hand-back', { outcome: 'sold', priceMinor: null, text: '' }, /^outcome: /],

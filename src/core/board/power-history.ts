@@ -21,14 +21,16 @@ export const voltLimits: Readonly<Record<UsualRail, { readonly leastV: number; r
 }
 /** How far the volts of a rail of the board’s own may be from a good board’s (bench default). */
 const OWN_VOLTS = 0.1
-/** Volts a rail may show; null of one of which nobody knows what it should. */
+/** Volts a rail may show, and whether it is below ground; null of one of which nobody knows what it should. */
 function voltsOf(
   rail: Rail,
   own: readonly OwnRail[],
-): { readonly leastV: number; readonly mostV: number } | null {
-  if (isUsual(rail)) return voltLimits[rail]
+): { readonly leastV: number; readonly mostV: number; readonly sign: number } | null {
+  if (isUsual(rail)) return { ...voltLimits[rail], sign: 1 }
   const volts = own.find((r) => r.rail === rail)?.volts ?? null
-  return volts === null ? null : { leastV: volts * (1 - OWN_VOLTS), mostV: volts * (1 + OWN_VOLTS) }
+  if (volts === null) return null
+  const [size, sign] = [Math.abs(volts), Math.sign(volts) || 1]
+  return { leastV: size * (1 - OWN_VOLTS), mostV: size * (1 + OWN_VOLTS), sign }
 }
 /** Below this share of the least a rail is off rather than low. */
 const OFF_SHARE = 0.3
@@ -312,13 +314,14 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
 function hearVolts(next: PowerDraft, read: OddVolts, own: readonly OwnRail[]): boolean {
   const limits = voltsOf(read.rail, own)
   if (!limits) return false
-  const { leastV, mostV } = limits
+  const { leastV, mostV, sign } = limits
+  const volts = sign * read.volts
   const key = `${read.rail} ${read.cpu}`
-  const size = Math.abs(read.volts)
+  const size = Math.abs(volts)
   if (size > mostV) next.over[key] = read
   if (size < leastV && size > OFF_SHARE * leastV) next.under[key] = read
-  if (read.volts < -OFF_SHARE * leastV) next.reversed[read.rail] = read
-  else if (read.volts >= leastV && read.volts <= mostV) {
+  if (volts < -OFF_SHARE * leastV) next.reversed[read.rail] = read
+  else if (volts >= leastV && volts <= mostV) {
     for (const known of [key, `${read.rail} null`]) {
       delete next.over[known]
       delete next.under[known]

@@ -30,8 +30,8 @@ export interface OwnRail {
   readonly volts: number | null
 }
 
-/** What a rail of a board’s own may be called. */
-export const OWN_RAIL = /^[a-z][a-z0-9.]{0,15}$/
+/** What a rail of a board’s own may be called; one word is no name, because every record has it. */
+export const OWN_RAIL = /^(?!constructor$)[a-z][a-z0-9.]{0,15}$/
 export const MOST_OWN_RAILS = 24
 
 /** Every rail of a board: the usual ones, then its own. */

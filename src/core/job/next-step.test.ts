@@ -76,6 +76,14 @@ describe('nextStep', () => {
     expect(standing(looked).step('triage').say).toMatch(/Set a current limit/)
     expect(standing(looked.put('supply', { limitA: 0.5 })).step('triage').say).toMatch(/Power up under 0.5 A/)
   })
+  it('names no rail where each was read, one of them in a word alone', () => {
+    const t = taken().put('look', { what: 'outside of the board', seen: 'x', clear: true })
+    for (const rail of rails.slice(1)) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+    t.put('rail', { rail: '12v', ohms: null, is: 'short', cpu: null })
+    const { say, why } = standing(t).step('triage')
+    expect(`${say} ${why}`).toMatch(/12 V rail/)
+    expect(`${say} ${why}`).not.toMatch(/undefined/)
+  })
   it('asks for the rails of the board’s own after the usual ones, and counts them', () => {
     const own = [{ rail: 'chipset', ohmsOut: 92, ohmsIn: null, volts: null }]
     const t = taken().put('look', { what: 'outside of the board', seen: 'x', clear: true })

@@ -217,6 +217,20 @@ describe('rails of the board’s own', () => {
     expect(lamp(volts(chipset(own(), 90), 1.06))).toBe('clear')
     expect(codes(volts(chipset(own(), 90), 1.4))).toContain('volts high')
   })
+  it('may be below ground: then it is the other sign that is read the wrong way round', () => {
+    const below = [{ rail: 'minus12', ohmsOut: 400, ohmsIn: null, volts: -12 }]
+    const t = () =>
+      clear()
+        .put('ticket', { set: { rails: below } })
+        .put('rail', { rail: 'minus12', ohms: 400, cpu: 'in' })
+    const volts = (is: number) => lamp(t().put('volts', { rail: 'minus12', volts: is }))
+    expect([volts(-12), volts(-14.5), volts(12), volts(-7)]).toEqual([
+      'clear',
+      'do not power',
+      'do not power',
+      'limit the current',
+    ])
+  })
   it('told together in words close until they are told good', () => {
     const told = (t: TestTape, outcome: string) => t.put('trial', { test: 'ohms other', outcome })
     expect(codes(told(clear(), 'short'))).toEqual(['question'])

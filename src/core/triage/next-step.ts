@@ -159,7 +159,7 @@ function inspectionStep(board: BoardState, gate: PowerGate): Step | null {
   const read = railsRead(board)
   const listed = railsOf(board.ownRails)
   const missing = listed.filter((rail) => !read.has(rail))
-  if (owesRails(gate))
+  if (missing.length > 0 && owesRails(gate))
     return at(
       `Unplug it and measure the ${missing.length === listed.length ? 'rails' : sayRail(missing[0]!)} to ground.`,
       missing.length === listed.length
