@@ -454,7 +454,7 @@ test('what is away from the shelf is told to every job', async ({ bench: page, s
   await page.goto(`${shop.url}/shelf`)
   await awake(page)
   await page.getByRole('button', { name: 'scope: not available' }).click()
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 13 things are not available')
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('1 of 14 things are not available')
   expect(await atHand()).not.toContain('scope')
   await page.getByRole('button', { name: 'scope: available again' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Everything the tests need is at hand')
