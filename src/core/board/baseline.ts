@@ -13,8 +13,12 @@ export interface Baseline {
   readonly picture: 'none' | 'maker screen' | 'settings screen' | 'system loads' | 'not noted'
 }
 
+/** Whether what was seen of a start is a picture. */
+export const isPicture = (seen: string): seen is 'maker screen' | 'settings screen' | 'system loads' =>
+  seen === 'maker screen' || seen === 'settings screen' || seen === 'system loads'
+
 /** Whether there was a picture: then it has run. */
-export const hasPicture = ({ picture }: Baseline): boolean => picture !== 'none' && picture !== 'not noted'
+export const hasPicture = ({ picture }: Baseline): boolean => isPicture(picture)
 
 /** A power-up of which nothing is noted yet. */
 export const nothingNoted: Baseline = {

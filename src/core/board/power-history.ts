@@ -1,7 +1,7 @@
 import type { Line } from '../tape/line'
 import type { BoardChange } from '../tape/slice'
 import { nothingNoted } from './baseline'
-import { hasPicture } from './baseline'
+import { hasPicture, isPicture } from './baseline'
 import type { Baseline } from './baseline'
 import type { BoardBodies } from './bodies'
 import { placeOf } from './hazard'
@@ -190,12 +190,15 @@ type Heard = BoardBodies & HeardForPower
 type HeardLine = { [K in keyof Heard]: Line<K, Heard[K]> }[keyof Heard]
 
 /** Hears what a line does to the board. */
-export function hearChange(next: PowerDraft, seq: number, change: BoardChange): void {
-  const { what, heat, putsRight, undoes } = change
+export function hearChange(
+  next: PowerDraft,
+  seq: number,
+  { what, heat, putsRight, sparesRails }: BoardChange,
+): void {
   if (what) {
     next.changed = seq
     next.changedWhat = what
-    if (undoes !== 'cell') next.reworked = seq
+    if (!sparesRails) next.reworked = seq
   }
   if (heat) {
     next.railsOwedSince = seq
@@ -209,8 +212,7 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
   const entry = line as HeardLine
   const { seq } = entry
   const changed = (what: string) => hearChange(next, seq, { what })
-  /** Another module or card, as another cell, leaves every rail as it was. */
-  const swapped = (what: string) => hearChange(next, seq, { what, undoes: 'cell' })
+  const swapped = (what: string) => hearChange(next, seq, { what, sparesRails: true })
   const railsOwed = (why: string) => {
     next.railsOwedSince = seq
     next.railsOwedWhy = why
@@ -341,8 +343,7 @@ function hearTest(
   else if (test === 'current' && outcome === 'cycling') say.went({ ...nothingNoted, current: 'cycling' })
   else if (test === 'current' && outcome === 'nothing') say.went({ ...nothingNoted, current: 'none' })
   if (outcome === 'restarts') say.went({ ...nothingNoted, fans: 'restarts' })
-  if (outcome === 'maker screen' || outcome === 'settings screen' || outcome === 'system loads')
-    next.ranHere = true
+  if (isPicture(outcome)) next.ranHere = true
   if (test === 'socket' || test === 'swept')
     next.socketFound = /touch|sense/.test(outcome) ? outcome : outcome === 'clear' ? '' : next.socketFound
   if ((test === 'CPU proud' || test === 'seat gauged') && outcome === 'proud')

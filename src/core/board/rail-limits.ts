@@ -35,9 +35,17 @@ export const railLimits: Readonly<
 /** From here a rail reads open, Ω: a whole rail never does, so the probe was off or the rail is (bench default). */
 export const OPEN_OHM = 1e6
 
-/** Of a rail of the board’s own: shares of what a good board reads, within these bounds, Ω (bench default). */
-const ownShort = { share: 0.12, least: 0.3, most: 10 }
-const ownLow = { share: 0.3, least: 1, most: 60 }
+/** Share of a good board's ohms below which a rail is low (bench default). */
+const LOW_SHARE = 0.5
+/** What leads and probes may add or hide, Ω (bench default). */
+export const LEADS_OHM = 0.3
+/** Below what a good board reads as low. */
+export const lowBeside = (goodOhms: number): number => LOW_SHARE * goodOhms - LEADS_OHM
+
+/** Of a rail of the board’s own: the share of a good board’s ohms up to which it is shorted, but at most so many Ω (bench default). */
+const OWN_SHORT = { share: 0.12, most: 10 } as const
+/** What no good rail reads low at, however little a good board reads, Ω (bench default). */
+const OWN_LOW_LEAST = 1
 /** Of a rail nobody has a figure of: hardly any but the core’s reads below an ohm (bench default). */
 const UNKNOWN_RAIL = { short: 1, low: 5 } as const
 
@@ -56,8 +64,10 @@ export function limitsOf(
   const good = own.find((r) => r.rail === rail)
   if (!good) return UNKNOWN_RAIL
   const ohms = cpu === 'in' ? (good.ohmsIn ?? good.ohmsOut) : good.ohmsOut
-  const of = ({ share, least, most }: typeof ownShort) => Math.min(most, Math.max(least, share * ohms))
-  return { short: of(ownShort), low: of(ownLow) }
+  return {
+    short: Math.min(OWN_SHORT.most, Math.max(LEADS_OHM, OWN_SHORT.share * ohms)),
+    low: Math.max(OWN_LOW_LEAST, lowBeside(ohms)),
+  }
 }
 
 export function railState(reading: RailSeen, own: readonly OwnRail[]): 'short' | 'low' | 'good' {

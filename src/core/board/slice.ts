@@ -125,7 +125,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       opens: 'triage',
       words: ({ body: b }) =>
         `${b.isNew ? 'new ' : ''}cell ${b.volts === null ? b.is : `${b.volts} V`}${b.where === 'at the board' ? ' at the board' : ''}`,
-      changesBoard: (b) => (b.isNew ? { what: 'a new cell', undoes: 'cell' } : null),
+      changesBoard: (b) => (b.isNew ? { what: 'a new cell', undoes: 'cell', sparesRails: true } : null),
     },
     current: {
       opens: 'triage',

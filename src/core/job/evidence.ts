@@ -11,7 +11,6 @@ import type { JobState } from './job-state'
 import type { References } from './references'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
-import type { SwapPlace } from '../triage/bodies'
 import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
@@ -36,7 +35,8 @@ import type { Evidence } from '../triage/reason/likelihood'
 import { asItCounts } from '../triage/reason/likelihood'
 import { testOf } from '../triage/reason/hypotheses'
 import { judgeRails } from '../triage/instruments/rail-table'
-import { swapTells, swapWorks } from '../triage/instruments/swap-grid'
+import { swapWorks } from '../triage/instruments/swap-grid'
+import { testOfSwap } from '../triage/test-line'
 import { cellState } from '../triage/model/stage'
 
 export interface Dated extends Evidence {
@@ -76,35 +76,6 @@ const currentSays = {
   cycling: 'cycles',
   trips: 'trips',
 } as const
-
-const goodIn = { 'slot A': 'good in A', 'slot B': 'good in B', 'both slots': 'good in both' } as const
-
-/** Where a trial was, on lines that say it in words alone. */
-function placeRead(words: string): SwapPlace {
-  const place = words.trim().toLowerCase()
-  if (/another|other board/.test(place)) return 'another board'
-  return /^(slot )?b/.test(place) ? 'slot B' : /^(slot )?a/.test(place) ? 'slot A' : 'this board'
-}
-
-/** A part tried in a place, in the words of the tests; null when it says nothing the reasoner knows. */
-function swapSays(swap: Bodies['swap']): readonly [test: string, outcome: string] | null {
-  const { what, knownGood, outcome, where = placeRead(swap.place) } = swap
-  const elsewhere = where === 'another board'
-  const works = swapWorks(swap)
-  if (elsewhere && !knownGood && swapTells(swap)) {
-    if (what === 'CPU') return ['CPU elsewhere', works ? 'starts' : 'fails']
-    if (what === 'module') return ['module elsewhere', works ? 'good' : 'fails']
-    return null
-  }
-  if (elsewhere) return null
-  if (what === 'module') {
-    if (!knownGood) return where === 'slot B' ? ['own in B', outcome] : null
-    return where in goodIn ? [goodIn[where as keyof typeof goodIn], outcome] : null
-  }
-  if (!knownGood) return null
-  const test = { CPU: 'known-good CPU', card: 'card', supply: 'bench supply', drive: 'good drive' }[what]
-  return [test, outcome]
-}
 
 /** What the chip’s contents say of corrupt firmware, and how far that is believed: sound by its own sums is not yet compared. */
 const contentsSay: Readonly<Record<Verdict, readonly [outcome: string, reliability: number] | null>> = {
@@ -331,7 +302,7 @@ export function evidenceOf(
   for (const { seq, test } of state.triage.trials)
     for (const change of changedBy(test)) changes.push({ seq, ...change })
   for (const swap of state.triage.swaps)
-    for (const change of changedBy(swapSays(swap)?.[0] ?? '')) changes.push({ seq: swap.seq, ...change })
+    for (const change of changedBy(testOfSwap(swap)?.test ?? '')) changes.push({ seq: swap.seq, ...change })
   changes.sort((a, b) => a.seq - b.seq)
   const seen: Dated[] = []
   const hasBeeper = reference.shows?.shown.beeper === true
@@ -399,8 +370,8 @@ export function evidenceOf(
         ? (listedAt(state.firmware, reference, swap.part, swap.seq)?.listed ?? swap.listed)
         : undefined
     // A CPU that the release does not run stays dark in any board.
-    const said = listed !== 'no' || swapWorks(swap) ? swapSays(swap) : null
-    if (said) put(swap.seq, ...said)
+    const said = listed !== 'no' || swapWorks(swap) ? testOfSwap(swap) : null
+    if (said) put(swap.seq, said.test, said.outcome)
   }
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')

@@ -101,14 +101,16 @@ describe('nextStep', () => {
     const ran = { ...nothingNoted, fans: 'on', current: 'steady', amps: 0.9, cpuHeat: 'warm' } as const
     for (let i = 0; i < 3; i++) t.put('baseline', { ...ran, picture: 'maker screen' })
     t.put('rail', { rail: 'vmem', ohms: 0.5, cpu: 'out' })
-    expect(standing(t).step('triage').say).toBe('Measure that rail again: a short does not fit the rest.')
+    expect(standing(t).step('triage').say).toBe(
+      'Measure memory rail to ground again: a short does not fit the rest.',
+    )
     t.put('rail', { rail: 'vmem', ohms: 0.6, cpu: 'out' })
-    expect(standing(t).step('triage').say).not.toMatch(/Measure that rail again/)
+    expect(standing(t).step('triage').say).not.toMatch(/does not fit the rest/)
     // Of a board that was never started a short is believed at once.
     const dark = measured()
       .put('looked', { contacts: 'all' })
       .put('rail', { rail: 'vmem', ohms: 0.5, cpu: 'out' })
-    expect(standing(dark).step('triage').say).not.toMatch(/Measure that rail again/)
+    expect(standing(dark).step('triage').say).not.toMatch(/does not fit the rest/)
   })
   it('after a change measures each rail again, one after another, with its answers', () => {
     const t = measured().put('looked', { contacts: 'all' })

@@ -15,7 +15,7 @@ import type { Contact, Socket } from '../socket/model/socket'
 import { hazardWords } from '../board/hazard'
 import { OPEN_OHM, railState } from '../board/rail-limits'
 import { gradeForPower, possibleShorts } from '../socket/damage/closing-shorts'
-import { hasPicture } from '../board/baseline'
+import { hasPicture, isPicture } from '../board/baseline'
 import { wentWrong } from '../board/power-history'
 import { testOf } from '../triage/reason/hypotheses'
 import type { PowerEvidence } from './gate-evidence'
@@ -102,8 +102,6 @@ export function powerEvidence(state: JobState, socket: Socket | null): PowerEvid
   }
 }
 
-const upAndRunning = /^(maker screen|settings screen|system loads)$/
-
 /**
  * Whether it came up at its last start here, and nothing was done since that could have put a rail to ground. In proportion:
  * such a machine is not measured through before its next start. Another cell, module or card is no such thing.
@@ -113,7 +111,7 @@ function runs({ board, triage }: JobState): boolean {
   if (!last || !hasPicture(last) || wentWrong(last, board.supplyLimitA)) return false
   const { reworked, railsOwedSince } = board.power
   const startedSince = [
-    ...triage.trials.filter((t) => testOf(t.test).powers && !upAndRunning.test(t.outcome)),
+    ...triage.trials.filter((t) => testOf(t.test).powers && !isPicture(t.outcome)),
     ...triage.swaps,
     ...board.currents,
   ]

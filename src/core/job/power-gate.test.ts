@@ -256,8 +256,11 @@ it('railState knows that a fitted CPU pulls the core rail down', () => {
 
 it('the limits of a rail of its own follow from what a good board reads, CPU in or out', () => {
   const own = [{ ...chipset, ohmsIn: 20 }]
-  expect(limitsOf('chipset', 'out', own)).toEqual({ short: 10, low: expect.closeTo(27.6, 6) as number })
-  expect(limitsOf('chipset', 'in', own)).toEqual({ short: expect.closeTo(2.4, 6) as number, low: 6 })
+  expect(limitsOf('chipset', 'out', own)).toEqual({ short: 10, low: expect.closeTo(45.7, 6) as number })
+  expect(limitsOf('chipset', 'in', own)).toEqual({
+    short: expect.closeTo(2.4, 6) as number,
+    low: expect.closeTo(9.7, 6) as number,
+  })
   expect(limitsOf('chipset', 'in', [chipset])).toEqual(limitsOf('chipset', 'out', [chipset]))
   expect(limitsOf('vref', 'out', own)).toEqual({ short: 1, low: 5 })
   fc.assert(

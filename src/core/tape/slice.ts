@@ -8,6 +8,8 @@ export interface BoardChange {
   readonly what?: string
   /** Heat or solder: the rails are measured again before power. */
   readonly heat?: true
+  /** Another cell, module or card: it leaves every rail as it was. */
+  readonly sparesRails?: true
   /** A repair or another supply: it may have put right what was too high. */
   readonly putsRight?: true
   /** Proofs that it could have undone. */

@@ -5,6 +5,7 @@ import type { PowerGate } from '../board/gate-reason'
 import { isUsual, railsOf, sayRail } from '../board/rail'
 import type { Rail } from '../board/rail'
 import { railState } from '../board/rail-limits'
+import type { RailSeen } from '../board/rail-limits'
 import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
@@ -63,9 +64,10 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
   const closed = closedBy(gate)
   if (closed) {
     const { verdict } = belief ?? {}
-    if (closed.code === 'rail short' && belief && !shortFits(belief) && !readTwice(board))
+    const short = closed.code === 'rail short' && belief && !shortFits(belief) && shortReadOnce(board)
+    if (short)
       return at(
-        'Measure that rail again: a short does not fit the rest.',
+        `Measure ${sayRail(short)} to ground again: a short does not fit the rest.`,
         `Do not power: ${closed.text}. Probe on the rail, ground on ground?`,
         { part: 'rails', takes: '1 min' },
       )
@@ -114,12 +116,16 @@ const shortFits = (belief: Belief): boolean =>
         (faults[fault] as { rail?: { is: string } }).rail?.is === 'short'),
   )
 
-/** Whether the rail that is at ground was read so twice running. */
-function readTwice({ railLog, ownRails }: BoardState): boolean {
-  const short = railLog.findLast((r) => railState(r, ownRails) === 'short')
-  const ofIt = railLog.filter((r) => r.rail === short?.rail && r.cpu === short.cpu).slice(-2)
-  return short === undefined || (ofIt.length === 2 && ofIt.every((r) => railState(r, ownRails) === 'short'))
-}
+/** A rail that was at ground when it was last read, and not the time before. */
+const shortReadOnce = ({ railLog, ownRails }: BoardState): Rail | undefined =>
+  railLog.find((reading) => {
+    const [last, before] = railLog
+      .filter((r) => r.rail === reading.rail && r.cpu === reading.cpu)
+      .slice(-2)
+      .reverse()
+    const short = (r?: RailSeen) => r !== undefined && railState(r, ownRails) === 'short'
+    return reading === last && short(last) && !short(before)
+  })?.rail
 
 /** How sure a stage has to be to be compared with another (bench default). */
 const SURE_STAGE = 0.6

@@ -9,7 +9,9 @@ import { checkEntry } from '@/entry-schemas/entry-schema'
 import { benchTests } from './model/bench-tests'
 import { lineOfTest } from './test-line'
 
-const said = benchTests.flatMap((t) => t.outcomes.map((outcome) => ({ test: t.id, outcome })))
+const said = benchTests.flatMap((t) =>
+  [...t.outcomes, ...Object.keys(t.open ?? {})].map((outcome) => ({ test: t.id, outcome })),
+)
 
 describe('a test answered from the list', () => {
   it.each(said)('$test: $outcome is the same evidence whatever line it stands in', (trial) => {
@@ -19,6 +21,9 @@ describe('a test answered from the list', () => {
     // An older line that says it as a trial is read as that line.
     const old = evidenceOf(jobState(tape().put('trial', trial).entries), null).evidence
     expect(old).toEqual(own)
+  })
+  it.each(said.filter((s) => s.test === 'as it came'))('$outcome, as it came, is a power-up', (trial) => {
+    expect(lineOfTest(trial).kind).toBe('baseline')
   })
   it('measures a rail as the form does: the table, the gate and the next step know it', () => {
     const t = tape()

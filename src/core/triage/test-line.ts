@@ -1,10 +1,11 @@
-import { nothingNoted } from '../board/baseline'
+import { isPicture, nothingNoted } from '../board/baseline'
 import type { Baseline } from '../board/baseline'
 import { seenByTest } from '../board/hazard'
 import { rails } from '../board/rail'
 import type { Rail } from '../board/rail'
 import type { BoardBodies } from '../board/bodies'
-import type { SwapPlace, TriageBodies } from './bodies'
+import type { SwapPart, SwapPlace, TriageBodies } from './bodies'
+import { swapTells, swapWorks } from './instruments/swap-grid'
 
 type Bodies = BoardBodies & TriageBodies
 type MeasuredKind = 'rail' | 'volts' | 'cell' | 'look' | 'baseline' | 'swap' | 'trial'
@@ -33,14 +34,23 @@ const lookedAt: Readonly<Record<string, string>> = {
 
 const lampOf = /^(CPU|memory|graphics|boot) lamp$/
 
+/** What is noted of a start that came to an outcome, beside lamps and pictures, which are noted by their names. */
+const noted: Readonly<Record<string, Partial<Baseline>>> = {
+  nothing: { fans: 'off' },
+  twitches: { fans: 'twitch' },
+  restarts: { fans: 'restarts' },
+  'fans, no lamp': { fans: 'on', lamp: 'none' },
+  'fans, dark': { fans: 'on', picture: 'none' },
+  'fans turn': { fans: 'on' },
+  'lamps in turn': { fans: 'on', lamp: 'in turn' },
+}
+
 /** A start as it was told in the list of tests: how far it got, and nothing else noted. */
 function startTold(outcome: string): Baseline | null {
-  if (outcome === 'maker screen' || outcome === 'system loads') return { ...nothingNoted, picture: outcome }
-  if (outcome === 'nothing') return { ...nothingNoted, fans: 'off' }
-  if (outcome === 'twitches') return { ...nothingNoted, fans: 'twitch' }
-  if (outcome === 'fans, no lamp') return { ...nothingNoted, fans: 'on', lamp: 'none' }
+  if (isPicture(outcome)) return { ...nothingNoted, picture: outcome }
   const lamp = lampOf.exec(outcome)?.[1]?.toLowerCase() as Baseline['lamp'] | undefined
-  return lamp ? { ...nothingNoted, fans: 'on', lamp } : null
+  const seen = lamp ? { fans: 'on' as const, lamp } : noted[outcome]
+  return seen ? { ...nothingNoted, ...seen } : null
 }
 
 const railOf = (test: string, quantity: 'ohms' | 'volts'): Rail | undefined =>
@@ -72,4 +82,32 @@ export function lineOfTest({ test, outcome }: Bodies['trial']): TestLine {
   if (start) return { kind: 'baseline', body: start }
   const part = tried[test]
   return part ? { kind: 'swap', body: { ...part, outcome } } : { kind: 'trial', body: { test, outcome } }
+}
+
+/** Where a part was tried, on lines that say it in words alone. */
+function placeRead(words: string): SwapPlace {
+  const place = words.trim().toLowerCase()
+  if (/another|other board/.test(place)) return 'another board'
+  return /^(slot )?b/.test(place) ? 'slot B' : /^(slot )?a/.test(place) ? 'slot A' : 'this board'
+}
+
+const elsewhere: Readonly<Partial<Record<SwapPart, readonly [test: string, works: string, fails: string]>>> =
+  {
+    CPU: ['CPU elsewhere', 'starts', 'fails'],
+    module: ['module elsewhere', 'good', 'fails'],
+  }
+
+/** A part tried in a place, in the words of the tests; null when it says nothing the reasoner knows. */
+export function testOfSwap(swap: Bodies['swap']): Bodies['trial'] | null {
+  const { what, knownGood, outcome, where = placeRead(swap.place) } = swap
+  if (where === 'another board') {
+    const of = knownGood || !swapTells(swap) ? undefined : elsewhere[what]
+    return of ? { test: of[0], outcome: swapWorks(swap) ? of[1] : of[2] } : null
+  }
+  if (what === 'module' && knownGood && where === 'both slots') return { test: 'good in both', outcome }
+  const test = Object.keys(tried).find((id) => {
+    const of = tried[id]!
+    return of.what === what && of.knownGood === knownGood && (what !== 'module' || of.where === where)
+  })
+  return test === undefined ? null : { test, outcome }
 }

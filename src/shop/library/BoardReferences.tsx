@@ -8,7 +8,7 @@ import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
 import { referenceWords } from '@/tables/read-reference'
 import { TableEditor } from './TableEditor'
-import { useTable } from './use-table'
+import { useTable } from '@/ui/use-table'
 
 const sections = [
   { id: 'references', title: 'What triage compares with', kinds: ['shows', 'codes', 'rails', 'current'] },

@@ -9,7 +9,7 @@ import type { RepairTally } from '@/core/triage/model/repair-record'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
-import { useTable } from './use-table'
+import { useTable } from '@/ui/use-table'
 
 /** How often it was repaired here, and with what end. */
 function repairedHere(id: FaultId, repairs: readonly RepairTally[]) {

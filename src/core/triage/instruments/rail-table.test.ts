@@ -37,6 +37,23 @@ describe('rails of a model’s own', () => {
     ['without what a good board reads', ['chipset', '', '', '1'], /what does a good board read/],
     ['with a name that is none', ['9 volts!', '5', '', ''], /or one of the board’s own: a word/],
   ])('%s are a finding', (_, row, says) => expect(read(row).findings[0]!.text).toMatch(says))
+  it('are low in the table where they are low for the gate', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.5, max: 2000, noNaN: true }),
+        fc.double({ min: 0, max: 2000, noNaN: true }),
+        (ohmsOut, ohms) => {
+          const own = [{ rail: 'chipset', ohmsOut, ohmsIn: null, volts: null }]
+          const reading = { rail: 'chipset', ohms, cpu: 'out' } as const
+          const [judged] = judgeRails({ ohms: { chipset: reading }, volts: {} }, null, own).filter(
+            (r) => r.ohms,
+          )
+          const { state } = judged!.ohms!
+          expect(state === 'high' ? 'good' : state).toBe(railState(reading, own))
+        },
+      ),
+    )
+  })
   it('are judged by it, ohms and volts; of one that is not known is said so', () => {
     const own = ownRailsOf(read(['chipset', '92', '', '1.05']).reference)
     const judged = (ohms: number, volts: number) =>

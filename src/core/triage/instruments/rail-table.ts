@@ -2,7 +2,7 @@ import { isUsual, MOST_OWN_RAILS, OWN_RAIL, rails, railsOf, sayRail } from '../.
 import type { OwnRail, Rail, UsualRail } from '../../board/rail'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
-import { railState } from '../../board/rail-limits'
+import { LEADS_OHM, lowBeside, railState } from '../../board/rail-limits'
 
 /** Volts a rail should have (bench default). */
 export const usualVolts: Readonly<Record<UsualRail, number>> = {
@@ -111,11 +111,8 @@ export interface RailJudged {
   readonly say: string
 }
 
-/** Share of a good board's ohms below which a rail is low, and above which a part of it is not connected (bench default). */
-const LOW_SHARE = 0.5
+/** Times a good board's ohms above which a part of a rail is not connected (bench default). */
 const HIGH_SHARE = 2.5
-/** What leads and probes may add or hide, ohm (bench default). */
-const LEADS_OHM = 0.3
 /** Share of its volts below which a rail counts as missing, and how far it may be off (bench default). */
 export const MISSING_SHARE = 0.3
 const VOLTS_OFF = 0.05
@@ -165,7 +162,8 @@ function ohmsState(
 ): 'short' | 'low' | 'good' | 'high' {
   const usual = railState(reading, own)
   if (usual === 'short' || expected === null) return usual
-  if (reading.ohms < LOW_SHARE * expected - LEADS_OHM) return 'low'
+  if (usual === 'low' && !isUsual(reading.rail)) return 'low'
+  if (reading.ohms < lowBeside(expected)) return 'low'
   if (reading.ohms > HIGH_SHARE * expected + LEADS_OHM) return 'high'
   return 'good'
 }

@@ -17,6 +17,16 @@ const said = (t: ReturnType<typeof tape>) =>
   seen(t).map((e) => `${e.test}${e.of ? `, of ${e.of}` : ''}: ${e.outcome}`)
 const ask = (more: Partial<ToBelieve>) => believe({ history: [], evidence: [], mayPower: true, ...more })
 
+const lifted = {
+  contact: 'A1',
+  technique: 'lift',
+  tool: 'needle',
+  from: null,
+  strokes: 1,
+  result: 'there',
+  predictedSnaps: null,
+} as const
+
 describe('the tape as evidence', () => {
   it.each<[string, ReturnType<typeof tape>, string[]]>([
     ['a rail', tape().put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' }), ['ohms vmem: short']],
@@ -166,15 +176,7 @@ describe('the tape as evidence', () => {
     const t = tape()
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
       .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory' })
-      .put('stroke', {
-        contact: 'A1',
-        technique: 'lift',
-        tool: 'needle',
-        from: null,
-        strokes: 1,
-        result: 'there',
-        predictedSnaps: null,
-      })
+      .put('stroke', lifted)
     const state = () => evidenceOf(jobState(t.entries, names), socket)
     expect(state().mended).toEqual(['memory A contact open'])
     expect(said(t)).toEqual(['as it came: memory lamp', 'socket: memory A contact off'])
@@ -189,21 +191,12 @@ describe('the tape as evidence', () => {
   })
   it('counts that strokes may have disturbed a neighbour, until the socket was looked over again', () => {
     const dark = { ...nothingNoted, fans: 'on', lamp: 'cpu', picture: 'none' } as const
-    const stroke = {
-      contact: 'A1',
-      technique: 'lift',
-      tool: 'needle',
-      from: null,
-      strokes: 1,
-      result: 'there',
-      predictedSnaps: null,
-    } as const
     const touch = (t: TestTape) => {
       const { evidence, changes } = evidenceOf(jobState(t.entries, names), socket)
       const { faults } = believe({ history: [], evidence, changes, mayPower: true })
       return faults.find((f) => f.fault === 'signal contacts touch')?.odds ?? 0
     }
-    const worked = () => tape().put('stroke', stroke).put('baseline', dark)
+    const worked = () => tape().put('stroke', lifted).put('baseline', dark)
     expect(touch(worked())).toBeGreaterThan(1.5 * touch(tape().put('baseline', dark)))
     const looked = worked().put('pass', { name: 'after' }).put('looked', { contacts: 'all' })
     expect(touch(looked)).toBeLessThan(touch(worked()) / 2)

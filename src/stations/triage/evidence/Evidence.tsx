@@ -9,6 +9,8 @@ import type { Swap } from '@/core/triage/instruments/swap-grid'
 import { runsRight } from '@/core/triage/instruments/runs-right'
 import { usePointed } from '@/frame/point'
 import { useJob } from '@/job/JobProvider'
+import { useShown } from '@/job/use-shown'
+import { showsCodes } from '@/core/triage/model/shows'
 import { Tabs } from '@/ui/Tabs'
 import { ClaimsPanel } from './ClaimsPanel'
 import { CodesPanel } from './CodesPanel'
@@ -55,6 +57,7 @@ function useMovedOn(line: string | undefined): () => boolean {
 /** The evidence, one kind in hand at a time; the kind that the next test needs opens itself. */
 export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
   const state = useJob((j) => j.state)
+  const shown = useShown()
   const [open, setOpen] = useState<EvidenceTab>(wanted ?? 'Rails')
   const line = useJob((j) => j.lines.at(-1)?.id)
   /** A link led to the kind that is open: it stays open until there is another line. */
@@ -129,12 +132,15 @@ export function Evidence({ wanted }: { wanted: EvidenceTab | null }) {
     Runs: <RunsPanel />,
     Claims: <ClaimsPanel />,
   }
+  // A board that cannot show codes has no tab for them, unless some were read all the same.
+  const codes = showsCodes(shown) || state.triage.codeLog.length > 0
+  const tabs = evidenceTabs.filter((name) => name !== 'POST codes' || codes)
   return (
     <section id="instruments" ref={panes} aria-label="Evidence" className="flex min-h-0 flex-col lg:h-full">
       <Tabs
-        open={open}
+        open={tabs.includes(open) ? open : 'Rails'}
         onOpen={setOpen}
-        tabs={evidenceTabs.map((name) => ({
+        tabs={tabs.map((name) => ({
           name,
           label: (
             <>

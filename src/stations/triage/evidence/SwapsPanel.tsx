@@ -10,6 +10,7 @@ import { openOutcomes } from '@/core/triage/model/start-model'
 import { listedAt } from '@/core/firmware/route/listed'
 import { readGrid, swapTells, swapWorks } from '@/core/triage/instruments/swap-grid'
 import { useJob } from '@/job/JobProvider'
+import { useShown } from '@/job/use-shown'
 import { useListedSwaps } from './use-listed-swaps'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
@@ -139,9 +140,9 @@ function AddSwap({ what }: { what: SwapPart }) {
   const references = useJob((j) => j.references)
   const byTable = what === 'CPU' ? listedAt(firmware, references, watch('part'), Infinity) : null
   const unlisted = what === 'CPU' && (byTable?.listed ?? watch('listed')) !== 'yes'
-  const shown = useJob((j) => j.references.shows?.shown)
+  const shown = useShown()
   const outcomes = useMemo(() => {
-    const told = testsOf(shown ?? {}).find((t) => t.id === 'as it came')!.outcomes
+    const told = testsOf(shown).find((t) => t.id === 'as it came')!.outcomes
     return [...told, ...Object.keys(openOutcomes).filter((o) => !told.includes(o))]
   }, [shown])
   const named = watch('where') !== 'another board' && nameHint[what]

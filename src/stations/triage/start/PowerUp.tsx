@@ -4,10 +4,10 @@ import { nothingNoted } from '@/core/board/baseline'
 
 import { useRef, useState } from 'react'
 import { showsCodes } from '@/core/triage/model/shows'
-import type { Shown } from '@/core/triage/model/shows'
 import { notACode, readCodesTyped } from '@/core/triage/instruments/code'
 import { readNumber } from '@/core/tables/read-number'
 import { useJob } from '@/job/JobProvider'
+import { useShown } from '@/job/use-shown'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
@@ -16,13 +16,11 @@ import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { WhatItShows } from './WhatItShows'
 import { Simulated } from '@/stations/triage/simulated/Simulated'
 
-const NOT_SAID: Shown = {}
-
 /** One power-up noted while it is looked at: a press for each sense, nothing obliged. */
 export function PowerUp() {
   const gate = useJob((j) => j.gate)
   const append = useJob((j) => j.append)
-  const shown = useJob((j) => j.references.shows?.shown) ?? NOT_SAID
+  const shown = useShown()
   const [b, setB] = useState<Baseline>(nothingNoted)
   const [amps, setAmps] = useState('')
   const [codes, setCodes] = useState('')

@@ -1,12 +1,12 @@
 'use client'
-import { useRouter } from 'next/navigation'
 import { useState } from 'react'
-import { showsColumns, signals } from '@/core/triage/model/shows'
+import { showsColumns, showsRows, signals } from '@/core/triage/model/shows'
 import type { Shown, Signal } from '@/core/triage/model/shows'
 import { useJob } from '@/job/JobProvider'
 import { writeCsv } from '@/tables/write-csv'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
+import { useTable } from '@/ui/use-table'
 
 const words: Readonly<Record<Signal, string>> = {
   'debug LEDs': 'debug LEDs',
@@ -15,31 +15,22 @@ const words: Readonly<Record<Signal, string>> = {
   beeper: 'beeper',
 }
 
+const NOTHING_SAID = 'Nothing is said yet: at least whether it has debug LEDs.'
+
 /** What boards of this model can show, asked once a model: what it cannot show is not asked of a start any more. */
 export function WhatItShows() {
   const ticket = useJob((j) => j.state.intake.ticket)
   const known = useJob((j) => j.references.shows !== null)
   const practises = useJob((j) => j.simulated === 'practice')
-  const router = useRouter()
+  const { answer, busy, send } = useTable(`/api/boards/${ticket.boardModelId}/references/shows`)
   const [shown, setShown] = useState<Shown>({})
-  const [fault, setFault] = useState<string | null>(null)
-  const [busy, setBusy] = useState(false)
+  const [asked, setAsked] = useState(false)
   if (known || practises || ticket.boardModelId === null) return null
-
-  async function keep() {
-    const rows = signals.flatMap((what) =>
-      shown[what] === undefined ? [] : [[what, shown[what] ? 'yes' : 'no']],
-    )
-    if (rows.length === 0) return setFault('Nothing is said yet: at least whether it has debug LEDs.')
-    setBusy(true)
-    const answer = await fetch(`/api/boards/${ticket.boardModelId}/references/shows`, {
-      method: 'POST',
-      headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ name: '', csv: writeCsv([...showsColumns], rows) }),
-    }).catch(() => null)
-    setBusy(false)
-    setFault(answer?.ok ? null : 'The server does not answer. Nothing was kept; press again.')
-    if (answer?.ok) router.refresh()
+  const rows = showsRows({ name: '', shown })
+  const fault = answer?.error?.text ?? (asked && rows.length === 0 ? NOTHING_SAID : null)
+  const keep = () => {
+    setAsked(true)
+    if (rows.length > 0) void send(new File([writeCsv([...showsColumns], rows)], 'shows.csv'), { name: '' })
   }
 
   return (
@@ -66,7 +57,7 @@ export function WhatItShows() {
           {fault}
         </p>
       )}
-      <Button className="px-2.5! py-0.5!" onClick={() => void keep()} disabled={busy}>
+      <Button className="px-2.5! py-0.5!" onClick={keep} disabled={busy}>
         Keep for every {ticket.board}
       </Button>
     </section>

@@ -7,13 +7,14 @@ import { testOf } from '@/core/triage/reason/hypotheses'
 import { chosenStep } from '@/core/triage/next-step'
 import { useAdvice } from '@/job/AdviceProvider'
 import { useJob } from '@/job/JobProvider'
+import { useShown } from '@/job/use-shown'
 
 /** The test in hand: what is due or tells most, until another is chosen. */
 export function useTestInHand() {
   const { belief, fresh } = useAdvice()
   const gate = useJob((j) => j.gate)
-  const shown = useJob((j) => j.references.shows?.shown)
-  const tests = useMemo(() => testsOf(shown ?? {}), [shown])
+  const shown = useShown()
+  const tests = useMemo(() => testsOf(shown), [shown])
   const mayPower = gate.lamp !== 'do not power'
   const [chosen, setChosen] = useState<{ id: string; instead: string | undefined } | null>(null)
   const next = belief?.next ?? []
