@@ -9,6 +9,7 @@ import type { Socket } from '@/core/socket/model/socket'
 import { testOf } from '@/core/triage/reason/hypotheses'
 import { jobOperations } from '../cli/job-operations'
 import { demoJobs } from './jobs'
+import { demoReferences } from './references'
 import { demoSockets } from './sockets'
 /** Answers that were worked out, by what was asked: most lines change neither odds nor order. */
 const known = new Map<string, Reckoned>()
@@ -19,6 +20,15 @@ function reckoned(field: Socket | null, asked: ToAdvise): Reckoned {
   known.set(key, answer)
   return answer
 }
+
+it('no power-up of the demo notes what its board cannot show', () => {
+  for (const { tape } of demoJobs(new Date('2026-11-24T15:00:00Z'))) {
+    const { board, intake } = jobState(tape.entries)
+    const shown = demoReferences[intake.ticket.boardModelId ?? '']?.shows?.shown
+    if (shown?.['debug LEDs'] !== false) continue
+    expect(board.baselines.map((b) => b.lamp)).toEqual(board.baselines.map(() => 'not noted'))
+  }
+})
 
 describe('one adviser, at every line of every demo job', () => {
   it.each(demoJobs(new Date('2026-11-24T15:00:00Z')).map((j) => j.tape))('$tag', async ({ entries }) => {

@@ -29,7 +29,10 @@ test('in a second locale numbers, money and moments are the reader’s on both s
   page.on('pageerror', (error) => faults.push(error.message))
   await page.goto(`${shop.url}/library`)
   await expect(page.getByText('1.716 contacts').first()).toBeVisible()
-  // The zone is known to the server from the second page on.
+  // The zone is known to the server from the second page on, once the first one listens.
+  await expect
+    .poll(async () => (await page.context().cookies()).find((c) => c.name === 'zone')?.value)
+    .toBe(encodeURIComponent('Australia/Adelaide'))
   const html = await (await page.goto(`${shop.url}/record`))!.text()
   const first = page.locator('main time').first()
   await expect(first).toHaveText(/^\d{1,2}\. \S+ 2026$/)

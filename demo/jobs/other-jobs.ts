@@ -52,7 +52,6 @@ export function timetableMaster(now: DemoNow): DemoJob {
         fans: 'on',
         current: 'steady',
         amps: 1.1,
-        lamp: 'none',
         cpuHeat: 'warm',
         picture: 'system loads',
       }),

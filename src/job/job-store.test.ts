@@ -171,6 +171,39 @@ describe('the job as one browser sees it', () => {
     expect(job.getState().state.socket.passes[0]!.marks.M31).toEqual({ kind: 'low', heightMm: -0.1 })
   })
 
+  it('asks the server only once it knows what was entered, an amendable line included', async () => {
+    const job = createJobStore(seed)
+    job.getState().append('cell', { volts: 3 })
+    job.getState().append('note', { text: 'x' })
+    job.getState().appendAmendable('mark', mark(-0.1))
+    let known: readonly string[] = []
+    const { fetch } = server
+    vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => {
+      if (!url.endsWith('/simulated')) return fetch(url, init)
+      known = server.tape.map((e) => e.kind)
+      return Response.json({ entries: [] })
+    })
+    const asking = job.getState().ask('simulated', { method: 'POST' })
+    await settle(0)
+    expect((await asking).ok).toBe(true)
+    expect(known).toEqual(['cell', 'note', 'mark'])
+  })
+
+  it.each([
+    ['away', /not saved yet/],
+    ['signed out', /Sign in/],
+    ['conflict', /waits for your word/],
+  ] as const)('%s: what stands between the server and what was entered is the answer', async (mood, say) => {
+    const job = createJobStore(seed)
+    server.mood = mood
+    job.getState().append('mark', mark(-0.1))
+    const asking = job.getState().ask('simulated', { method: 'POST' })
+    await settle(0)
+    const answer = await asking
+    expect(answer.status).toBe(409)
+    expect(((await answer.json()) as { error: { text: string } }).error.text).toMatch(say)
+  })
+
   it('undo takes a line in trouble out of hand, and strikes nothing that was never written', async () => {
     const job = createJobStore(seed)
     server.add({ kind: 'mark', body: mark(-0.2), by: 'Ines' })

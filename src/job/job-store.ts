@@ -55,6 +55,8 @@ export interface JobStore extends JobSeed {
   readonly ownerDraft: { readonly name: string; readonly contact: string } | null
   readonly draftOwner: (draft: JobStore['ownerDraft']) => void
   readonly send: () => Promise<void>
+  /** Asks the server about this job, once it knows all that was entered here; what stands in the way is its answer. */
+  readonly ask: (path: string, init?: RequestInit) => Promise<Response>
   readonly poll: () => Promise<void>
   readonly restore: () => Promise<void>
   readonly discard: (id: string) => void
@@ -143,6 +145,7 @@ const RETRY_MS = [1000, 2000, 4000, 8000, 15000]
 /** The job as one browser sees it: what is saved, what waits to be, and what both say together. */
 export function createJobStore(seed: JobSeed) {
   let sending = false
+  let round: Promise<void> = Promise.resolve()
   let failures = 0
   let timer: ReturnType<typeof setTimeout> | null = null
   const fold = savedFold()
@@ -285,6 +288,19 @@ export function createJobStore(seed: JobSeed) {
       return true
     }
 
+    async function sendAll(): Promise<void> {
+      sending = true
+      try {
+        for (;;) {
+          dropOrphans()
+          const next = get().unsent.find((u) => u.trouble === null && !waitsForOther(u))
+          if (!next || next.id === amendable?.id || !(await post(next))) break
+        }
+      } finally {
+        sending = false
+      }
+    }
+
     return {
       ...seed,
       unsent: [],
@@ -345,18 +361,23 @@ export function createJobStore(seed: JobSeed) {
       keepCustomer: (customer) => set({ customer }),
       ownerDraft: null,
       draftOwner: (ownerDraft) => set({ ownerDraft }),
-      async send() {
-        if (sending) return
-        sending = true
-        try {
-          for (;;) {
-            dropOrphans()
-            const next = get().unsent.find((u) => u.trouble === null && !waitsForOther(u))
-            if (!next || next.id === amendable?.id || !(await post(next))) break
-          }
-        } finally {
-          sending = false
+      send() {
+        if (!sending) round = sendAll()
+        return round
+      },
+      async ask(path, init) {
+        release()
+        await get().send()
+        const left = get().unsent.find((u) => u.trouble?.kind !== 'refused')
+        if (left) {
+          const text = left.trouble
+            ? 'A line on the tape waits for your word. Settle it, then ask again.'
+            : get().line === 'signed out'
+              ? 'You are signed out. Sign in, and what you entered is saved first.'
+              : 'What you entered last is not saved yet. It is tried again by itself; ask again in a moment.'
+          return Response.json({ error: { field: 'tape', text } }, { status: 409 })
         }
+        return fetch(`/api/jobs/${get().tag}/${path}`, init)
       },
       async poll() {
         if (get().unsent.some((u) => u.trouble === null)) return get().send()

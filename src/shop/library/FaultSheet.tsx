@@ -41,7 +41,8 @@ export function FaultSheet({ own, repairs }: { own: FaultOdds; repairs: readonly
           <p className="mt-0.5 max-w-[44rem] text-soft">
             {mine > 0
               ? `${mine} of ${faultIds.length} have this shop’s own odds; the rest are bench defaults.`
-              : 'All odds are bench defaults. A table of your own, from your record, makes the first guess better.'}
+              : 'All odds are bench defaults. A table of your own, from your record, makes the first guess better.'}{' '}
+            How often a repair holds is learned from the jobs that are closed.
           </p>
         </div>
         <div className="flex shrink-0 items-center gap-3">

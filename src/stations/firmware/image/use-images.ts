@@ -20,6 +20,7 @@ export function useImages() {
   const tag = useJob((j) => j.tag)
   const firmware = useJob((j) => j.state.firmware)
   const append = useJob((j) => j.append)
+  const ask = useJob((j) => j.ask)
   const forRoute = useJob((j) => writesNext(j.state)?.atHand === true)
   const [under, setUnder] = useState<Under | null>(null)
   const [say, setSay] = useState('')
@@ -84,19 +85,19 @@ export function useImages() {
   }
 
   /** The simulated programmer's answer. */
-  async function asked(ask: object, signal: AbortSignal): Promise<unknown> {
-    const answer = await fetch(`/api/jobs/${tag}/programmer`, {
+  async function asked(of: object, signal: AbortSignal): Promise<unknown> {
+    const answer = await ask('programmer', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify(ask),
+      body: JSON.stringify(of),
       signal,
     })
     return answer.json()
   }
 
-  const fromBench = (what: string, ask: object, role: ImageRole) =>
+  const fromBench = (what: string, of: object, role: ImageRole) =>
     run(what, async (signal) => {
-      const reply = (await asked(ask, signal)) as {
+      const reply = (await asked(of, signal)) as {
         file?: { sha256: string; bytes: number }
         name?: string
         error?: { text: string }

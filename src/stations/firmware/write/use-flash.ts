@@ -10,15 +10,19 @@ const ASKED_EVERY_MS = 400
 export function useFlash() {
   const tag = useJob((j) => j.tag)
   const poll = useJob((j) => j.poll)
+  const askServer = useJob((j) => j.ask)
   const [session, setSession] = useState<FlashSession | null | undefined>(undefined)
   const [say, setSay] = useState('')
   const ask = useCallback(
     async (method: 'GET' | 'POST' | 'DELETE', body?: object) => {
       try {
-        const answer = await fetch(`/api/jobs/${tag}/flash`, {
-          method,
-          ...(body ? { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) } : {}),
-        })
+        const answer = body
+          ? await askServer('flash', {
+              method,
+              headers: { 'content-type': 'application/json' },
+              body: JSON.stringify(body),
+            })
+          : await fetch(`/api/jobs/${tag}/flash`, { method })
         const reply = (await answer.json()) as { session?: FlashSession | null; error?: { text: string } }
         if (reply.error) return setSay(reply.error.text)
         setSay('')
@@ -29,7 +33,7 @@ export function useFlash() {
         setSay('The server does not answer. The session goes on by itself; this looks again in a moment.')
       }
     },
-    [tag, poll],
+    [tag, poll, askServer],
   )
   const running = session != null && session.ended === null
   useEffect(() => {

@@ -10,6 +10,7 @@ import type { PhotoMapping } from './use-photo-map'
 /** Where photos come from: a file, the job's own, or the simulated camera over a board on the simulated bench. */
 export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping; more?: boolean }) {
   const tag = useJob((j) => j.tag)
+  const ask = useJob((j) => j.ask)
   const kept = useJob((j) => j.state.work.photos)
   const simulated = useJob((j) => j.simulated !== 'no')
   const [busy, setBusy] = useState<CameraView | null>(null)
@@ -18,7 +19,7 @@ export function PhotoSources({ mapping, more = false }: { mapping: PhotoMapping;
     setBusy(view)
     setSay('')
     try {
-      const answer = await fetch(`/api/jobs/${tag}/camera?view=${encodeURIComponent(view)}`)
+      const answer = await ask(`camera?view=${encodeURIComponent(view)}`)
       if (answer.ok)
         await mapping.add(await answer.blob(), `camera, ${view}.jpg`, {
           side: view === 'near side' ? SIDE_TILT : null,

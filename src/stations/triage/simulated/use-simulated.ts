@@ -8,7 +8,7 @@ import type { SimulatedRequest } from './simulated-entries'
 /** The simulated bench, where this board is on it: what its instruments say goes on the tape. */
 export function useSimulated() {
   const there = useJob((j) => j.simulated !== 'no')
-  const tag = useJob((j) => j.tag)
+  const askServer = useJob((j) => j.ask)
   const append = useJob((j) => j.append)
   const [busy, setBusy] = useState(false)
   const [say, setSay] = useState('')
@@ -16,7 +16,7 @@ export function useSimulated() {
     setBusy(true)
     setSay('')
     try {
-      const answer = await fetch(`/api/jobs/${tag}/simulated`, {
+      const answer = await askServer('simulated', {
         method: 'POST',
         headers: { 'content-type': 'application/json' },
         body: JSON.stringify(request),
