@@ -106,12 +106,11 @@ const lasting: Readonly<Record<string, Partial<Setup>>> = {
   'settings cleared': { settings: 'cleared' },
   'new cell': { cell: 'new', settings: 'cleared' },
   trained: { wait: 'out' },
-  'memory reseated': { memory: 'own, reseated' },
   reseated: { seat: 'reseated' },
   eased: { seat: 'eased' },
 }
-/** Tests for which modules are moved. */
-const movesModules = /^(no memory|memory reseated|own in B|good in)/
+/** Tests for which modules are moved, and put back as they stood before the board is judged again. */
+const movesModules = /^(no memory|own in B|good in)/
 
 const comesUp: Readonly<Record<string, number>> = {
   standby: STANDBY,
@@ -190,22 +189,27 @@ export class SecondBoard implements BoardOnBench {
 
   /** What a test shows; what it changes stays changed where cures last. */
   see(test: BenchTest): string {
+    const notHome = this.wrong.includes('module seat')
+    // Seated anew before the start, or after it when they go back: home now, or not.
+    if (test.id === 'memory reseated') this.seatModules()
     const outcome = this.outcomeOf(test)
+    if (movesModules.test(test.id)) this.seatModules()
+    if (!this.world.curesLast && notHome && !this.wrong.includes('module seat'))
+      this.wrong.push('module seat')
     if (this.world.curesLast && lasting[test.id]) {
       this.stays = { ...this.stays, ...lasting[test.id] }
       // What was cured by it is gone for good.
       for (const fault of [...this.wrong])
         if (parts[fault].out?.({ ...test.setup, ...this.stays }) && cured.has(fault)) this.gone(fault)
     }
-    if (
-      movesModules.test(test.id) &&
-      this.draw() < this.world.benchMakes &&
-      !this.wrong.includes('module seat')
-    )
-      this.wrong.push('module seat')
     if (this.draw() >= this.world.misread) return outcome
     const others = test.outcomes.filter((o) => o !== outcome)
     return others[Math.floor(this.draw() * others.length)]!
+  }
+
+  private seatModules(): void {
+    if (this.wrong.includes('module seat')) this.gone('module seat')
+    if (this.draw() < this.world.benchMakes) this.wrong.push('module seat')
   }
 
   private outcomeOf(test: BenchTest): string {
@@ -268,7 +272,6 @@ const cured: ReadonlySet<FaultId> = new Set([
   'settings',
   'training',
   'cell weak',
-  'module seat',
   'CPU seat',
   'pressure',
   'cooling',

@@ -235,7 +235,7 @@ export const parts: Readonly<Record<FaultId, Part>> = {
   'module seat': {
     at: MEMORY,
     blocks: 0.97,
-    out: (s) => s.memory !== 'own',
+    out: (s) => s.memory !== 'own' && s.memory !== 'own, reseated',
     seen: { slots: ['module not home', 0.62], 'slots probed': ['module not home', 0.8] },
   },
   module: {

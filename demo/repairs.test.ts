@@ -66,7 +66,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'not-home': {
     truth: null,
     decisive: 16,
-    wise: { 14: /module|slots/i, 15: /slots|modules/, 17: /^It runs/ },
+    wise: { 14: /module|slots/i, 15: /slots|modules|^Put it back/, 17: /^It runs/ },
   },
   'regulator-resistor': {
     truth: 'core regulator part',
@@ -76,7 +76,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'slot-b': {
     truth: 'slot B',
     decisive: 17,
-    wise: { 14: /module/, 16: /^Look into the memory slots/, 17: /^(Repair|Probe)/ },
+    wise: { 14: /module/, 16: /^Look (into the memory slots|round the socket)/, 17: /^(Repair|Probe)/ },
   },
   'soldered-back': {
     truth: 'chip joint',

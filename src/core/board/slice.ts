@@ -38,6 +38,7 @@ export interface BoardState {
   /** Rails of this board beyond the usual ones, as the ticket has them. */
   readonly ownRails: readonly OwnRail[]
   readonly rails: Readonly<Partial<Record<Rail, RailReading>>>
+  readonly voltsLog: readonly (Noted & VoltsSeen)[]
   readonly volts: Readonly<Partial<Record<Rail, Noted & VoltsSeen>>>
   readonly cellLog: readonly (Noted & CellSeen)[]
   readonly cell: (Noted & CellSeen) | null
@@ -86,6 +87,7 @@ const initial = (): BoardState => ({
   ownRails: [],
   railLog: [],
   rails: {},
+  voltsLog: [],
   volts: {},
   cellLog: [],
   cell: null,
@@ -228,8 +230,10 @@ export const board = slice<BoardBodies, HeardForPower>().of({
     },
     volts(s, line) {
       const { rail, volts } = line.body
-      if (volts === null) s.told.volts.push({ ...notedOf(line), ...line.body })
-      else s.volts[rail] = { ...notedOf(line), rail, volts }
+      if (volts === null) return void s.told.volts.push({ ...notedOf(line), ...line.body })
+      const reading = { ...notedOf(line), rail, volts }
+      s.voltsLog.push(reading)
+      s.volts[rail] = reading
     },
     cell(s, line) {
       const { volts } = line.body

@@ -14,7 +14,7 @@ import type { Bodies } from '../slices'
 import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
-import { isUsual, rails } from '../board/rail'
+import { isUsual } from '../board/rail'
 import { placeOf } from '../board/hazard'
 import type { LookHazard } from '../board/hazard'
 import { functionLaw } from '../socket/contact/function-law'
@@ -263,8 +263,8 @@ function releaseEvidence(
 
 /**
  * The tape as evidence of the reasoner: readings, power-ups, looks, the map and the tests carried out, each with what
- * had been done by then that a fault hangs on. Of the same reading between two changes only the last counts; of starts
- * each does. Limits: a current and codes that were
+ * had been done by then that a fault hangs on. Of starts and of a meter’s readings between two changes each counts; of
+ * anything else the last. Limits: a current and codes that were
  * recorded by themselves are taken as those of the board as it came; codes say nothing while they may still be training; of a map only its gravest finding counts, and it is mended once the strokes have
  * taken it off the map.
  */
@@ -305,10 +305,11 @@ export function evidenceOf(
     for (const change of changedBy(testOfSwap(swap)?.test ?? '')) changes.push({ seq: swap.seq, ...change })
   changes.sort((a, b) => a.seq - b.seq)
   const seen: Dated[] = []
+  const doneBy = (seq: number) => changes.filter((c) => c.seq < seq).length
   const hasBeeper = reference.shows?.shown.beeper === true
   const put = (seq: number, test: string, outcome: string, since = seq, reliability = 1, of?: string) => {
     if (outcomesMeant(testOf(test), outcome).length === 0) return
-    const after = changes.filter((c) => c.seq < since).length
+    const after = doneBy(since)
     seen.push({
       seq,
       test,
@@ -320,8 +321,12 @@ export function evidenceOf(
   }
   const { ownRails } = state.board
   const others = new Map<string, 'short' | 'low' | 'good'>()
-  for (const reading of state.board.railLog) {
-    const { rail } = reading
+  const { railLog } = state.board
+  for (const reading of railLog) {
+    const { rail, cpu, seq } = reading
+    // What is read with the CPU in is no second reading of what was read with it out: the last counts.
+    if (railLog.some((r) => r.rail === rail && r.seq > seq && r.cpu !== cpu && doneBy(r.seq) === doneBy(seq)))
+      continue
     const judged = judgeRails({ ohms: { [rail]: reading }, volts: {} }, reference.rails ?? null, ownRails)[0]!
     const state = judged.ohms!.state === 'high' ? 'good' : judged.ohms!.state
     if (isUsual(rail)) put(reading.seq, `ohms ${rail}`, state)
@@ -334,14 +339,10 @@ export function evidenceOf(
       else if (ownRails.every((r) => others.has(r.rail))) put(reading.seq, 'ohms other', 'good')
     }
   }
-  for (const rail of rails) {
-    const reading = state.board.volts[rail]
-    if (!reading) continue
-    const judged = judgeRails(
-      { ohms: {}, volts: { [rail]: Math.abs(reading.volts) } },
-      reference.rails ?? null,
-    )[0]!
-    put(reading.seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
+  for (const { seq, rail, volts } of state.board.voltsLog) {
+    if (!isUsual(rail)) continue
+    const judged = judgeRails({ ohms: {}, volts: { [rail]: Math.abs(volts) } }, reference.rails ?? null)[0]!
+    put(seq, `volts ${rail}`, judged.volts!.state === 'missing' ? 'missing' : 'there')
   }
   const { told } = state.board
   for (const { seq, rail, is } of told.rails.filter((r) => isUsual(r.rail)))

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { rails } from '../board/rail'
+import type { Rail } from '../board/rail'
 import { stations } from '../board/station'
 import type { PowerGate } from '../board/gate-reason'
 import { faults } from '../triage/model/faults'
@@ -41,11 +42,11 @@ const taken = () =>
       set: { board: 'TW-K61', complaint: 'dark', history: ['none known'], socketId: 'small' },
     })
     .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
-const measured = () => {
+const measured = (ohms: Readonly<Partial<Record<Rail, number>>> = {}) => {
   const t = taken()
     .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
     .put('cell', { volts: 3 })
-  for (const rail of rails) t.put('rail', { rail, ohms: 900, cpu: 'out' })
+  for (const rail of rails) t.put('rail', { rail, ohms: ohms[rail] ?? 900, cpu: 'out' })
   return t
 }
 
@@ -106,11 +107,23 @@ describe('nextStep', () => {
     )
     t.put('rail', { rail: 'vmem', ohms: 0.6, cpu: 'out' })
     expect(standing(t).step('triage').say).not.toMatch(/does not fit the rest/)
-    // Of a board that was never started a short is believed at once.
-    const dark = measured()
-      .put('looked', { contacts: 'all' })
-      .put('rail', { rail: 'vmem', ohms: 0.5, cpu: 'out' })
-    expect(standing(dark).step('triage').say).not.toMatch(/does not fit the rest/)
+    // Of a board that was never started a short fits; it is read once more before it is repaired.
+    const dark = measured({ vmem: 0.5 }).put('looked', { contacts: 'all' })
+    const once = standing(dark).step('triage')
+    expect(once).toMatchObject({
+      say: 'Measure memory rail to ground, unplugged, once more.',
+      test: 'ohms vmem',
+    })
+    expect(once.why).toMatch(/^Do not power: memory rail is shorted/)
+    dark.put('rail', { rail: 'vmem', ohms: 0.6, cpu: 'out' })
+    expect(standing(dark).step('triage').say).not.toMatch(/^Measure memory rail/)
+    // Not where the same rail had just read well.
+    const slipped = measured().put('looked', { contacts: 'all' })
+    slipped.put('rail', { rail: 'vmem', ohms: 0.5, cpu: 'out' })
+    expect(standing(slipped).step('triage')).toMatchObject({
+      say: 'Measure memory rail to ground again: a short does not fit the rest.',
+      test: 'ohms vmem',
+    })
   })
   it('after a change measures each rail again, one after another, with its answers', () => {
     const t = measured().put('looked', { contacts: 'all' })
@@ -259,6 +272,7 @@ describe('nextStep', () => {
     const ground = measured()
       .put('looked', { contacts: 'all' })
       .put('rail', { rail: '12v', ohms: 0.2, cpu: 'out' })
+      .put('rail', { rail: '12v', ohms: 0.3, cpu: 'out' })
     const { next, step, advised } = standing(ground)
     expect(next.station).toBe('triage')
     expect(next.why).toMatch(/^Do not power: 12 V rail is shorted to ground/)

@@ -69,7 +69,7 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
       return at(
         `Measure ${sayRail(short)} to ground again: a short does not fit the rest.`,
         `Do not power: ${closed.text}. Probe on the rail, ground on ground?`,
-        { part: 'rails', takes: '1 min' },
+        { part: 'rails', takes: '1 min', ...ohmsTest(short) },
       )
     if (foundByTests.has(closed.code) && verdict?.is === 'found')
       return at(
@@ -77,9 +77,11 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
         `${percent(verdict.odds)} sure, alone or beside another. Do not power: ${closed.text}. ${closed.at.say} afterwards.`,
         { part: 'belief', repairs: verdict.fault },
       )
-    const test = foundByTests.has(closed.code) ? belief?.next[0]?.test : undefined
-    return test
-      ? at(`${test.say}.`, `Do not power: ${closed.text}. ${closed.at.say}.`, { test: test.id })
+    const next = foundByTests.has(closed.code) ? belief?.next[0] : undefined
+    return next
+      ? at(sayNext(next), `Do not power: ${closed.text}. ${confirming(belief!) ?? `${closed.at.say}.`}`, {
+          test: next.test.id,
+        })
       : at(`Do not power yet: ${closed.text}.`, `${closed.at.say}.`)
   }
   const baseline = board.baselines.at(-1)
@@ -247,8 +249,21 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       `${seen}.`,
       { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
     )
-  return at(`${test.say}.`, `${seen}. ${sentence(whyTest(next[0]!))}`, { part: 'next-test', test: test.id })
+  return at(sayNext(next[0]!), `${seen}. ${confirming(belief) ?? sentence(whyTest(next[0]!))}`, {
+    part: 'next-test',
+    test: test.id,
+  })
 }
+
+/** A test as the thing to do. A start as it came that tells something follows what was moved since the last. */
+const sayNext = ({ test, again, tells }: NextTest): string =>
+  test.id === 'as it came' && tells > 0
+    ? 'Put it back as it came, then power up.'
+    : `${test.say}${again ? ', once more' : ''}.`
+
+/** Why a reading is taken once more before a repair. */
+const confirming = ({ confirms }: Belief): string | null =>
+  confirms && `One reading in twenty-five is a slip. If it says the same, repair: ${faults[confirms].say}.`
 
 /** What a test would tell, in a few words. */
 export function whyTest({ test, outcomes, tells }: NextTest): string {

@@ -102,5 +102,8 @@ const movesModules = /^(no memory|own in B|good in (A|B|both))$/
 /** What a test changes on the board by being done. */
 export const changedBy = (test: string): readonly Change[] => [
   ...curedBy(test).map((fault) => ({ is: 'cured' as const, fault })),
-  ...(movesModules.test(test) ? [{ is: 'left' as const, fault: 'module seat' as const }] : []),
+  // They go back when it is done: home now, or not.
+  ...(movesModules.test(test)
+    ? (['cured', 'left'] as const).map((is) => ({ is, fault: 'module seat' as const }))
+    : []),
 ]

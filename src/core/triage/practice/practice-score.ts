@@ -12,7 +12,7 @@ import { faultOdds, posterior, priorOdds, standing } from '../reason/odds'
 import { testOf } from '../reason/hypotheses'
 import { ModelBoard } from '../reason/board-on-bench'
 import type { Change } from '../model/repair'
-import { seenNow } from '../reason/likelihood'
+import { asItCounts, doneNow, seenNow } from '../reason/likelihood'
 import type { Evidence } from '../reason/likelihood'
 import { LIMIT_MINUTES, suggested, workBoard } from '../reason/work-board'
 
@@ -100,11 +100,11 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const changes: Change[] = []
   const cured = new Set<FaultId>()
   const review: StepReview[] = []
-  let done = new Set<string>()
   let minutes = 0
   let harms = 0
   for (const step of steps) {
-    const now = standing(posterior(prior, evidence, changes), changes)
+    const counted = asItCounts(evidence)
+    const now = standing(posterior(prior, counted, changes), changes)
     if (step.do === 'mend') {
       const odds = faultOdds(now)[faultIds.indexOf(step.fault)]!
       const judgement = odds >= RATHER_REPAIR ? 'sure' : odds >= 0.5 ? 'a bet' : 'a guess'
@@ -118,7 +118,6 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
       minutes += minutesOf(step)
       mended.push(step.fault)
       changes.push({ is: 'mended', fault: step.fault })
-      done = new Set()
       continue
     }
     const test = testOf(step.test)
@@ -126,13 +125,17 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = minutesOf(step)
     if (!step.along) {
-      const { judgement, why } = judge(step, now, { done, seen: seenNow(evidence, changes) }, short)
+      const { judgement, why } = judge(
+        step,
+        now,
+        { done: doneNow(counted, changes), seen: seenNow(counted, changes) },
+        short,
+      )
       if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
       review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }
     minutes += spent
     evidence.push({ test: step.test, outcome: step.outcome, after: changes.length })
-    done.add(step.test)
     changes.push(...changedBy(step.test))
     for (const fault of curedBy(step.test)) cured.add(fault)
   }

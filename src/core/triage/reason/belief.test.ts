@@ -161,16 +161,30 @@ describe('the tape as evidence', () => {
     ],
   ])('%s', (_, t, expected) => expect(said(t)).toEqual(expected))
 
-  it('counts the last of a test, before and after each mend', () => {
+  it('counts the readings of a meter, before and after each mend', () => {
     const t = tape()
       .put('rail', { rail: 'vmem', ohms: 2, cpu: 'out' })
       .put('rail', { rail: 'vmem', ohms: 3, cpu: 'out' })
       .put('mended', { fault: 'memory rail short' })
       .put('rail', { rail: 'vmem', ohms: 205, cpu: 'out' })
     expect(seen(t)).toEqual([
-      { seq: 2, test: 'ohms vmem', outcome: 'short' },
+      { seq: 2, test: 'ohms vmem', outcome: 'short', earlier: ['short'] },
       { seq: 4, test: 'ohms vmem', outcome: 'good', after: 1 },
     ])
+  })
+  it('takes no reading with the CPU in for one of those without it', () => {
+    const t = tape()
+      .put('rail', { rail: 'vcore', ohms: 30, cpu: 'out' })
+      .put('rail', { rail: 'vcore', ohms: 0.2, cpu: 'out' })
+      .put('rail', { rail: 'vcore', ohms: 4, cpu: 'in' })
+    expect(seen(t)).toEqual([{ seq: 3, test: 'ohms vcore', outcome: expect.any(String) }])
+  })
+  it('counts each time a rail was read in volts', () => {
+    const t = tape()
+      .put('volts', { rail: 'vmem', volts: 0 })
+      .put('volts', { rail: 'vmem', volts: 1.2 })
+      .put('volts', { rail: 'vmem', volts: null, is: 'there' })
+    expect(seen(t)).toEqual([{ seq: 3, test: 'volts vmem', outcome: 'there', earlier: ['missing', 'there'] }])
   })
   it('takes a socket as mended once its strokes have taken the finding off the map', () => {
     const t = tape()

@@ -6,7 +6,7 @@ import type { FaultOdds } from '../model/fault-table'
 import { readAs, testsOf } from '../model/shows'
 import type { Shown } from '../model/shows'
 import type { UnknownStage } from '../model/start-model'
-import { nextTests, repairMove, verdict, WORTH_BITS } from './next-test'
+import { nextTests, repairMove, toConfirm, verdict, WORTH_BITS } from './next-test'
 import type { RepairMove, Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
@@ -19,9 +19,8 @@ import {
   withoutEach,
 } from './odds'
 import { hypotheses, testOf, UNKNOWN, unknownStages } from './hypotheses'
-import { likelihood } from './likelihood'
+import { doneNow, likelihood, seenNow } from './likelihood'
 import type { Change } from '../model/repair'
-import { seenNow } from './likelihood'
 import type { Evidence } from './likelihood'
 
 /** What one piece of evidence did to a fault, bits: above zero for it, below against it. */
@@ -75,6 +74,8 @@ export interface Belief {
   readonly notWorthMore: boolean
   /** The repair that is worth more than the next test, as odds and minutes have it; null where a test is. */
   readonly repair: RepairMove | null
+  /** The fault that is repaired next if the first test, a reading taken once, says the same once more. */
+  readonly confirms: FaultId | null
 }
 
 export interface ToBelieve {
@@ -126,12 +127,11 @@ export function believe({
     .sort((a, b) => each[b]! - each[a]!)
     .slice(0, 10)
   const said = evidence.at(-1)
-  const lastWork = changes.findLastIndex((c) => c.is === 'mended' || c.is === 'made') + 1
-  const since = evidence.filter((e) => (e.after ?? 0) >= lastWork)
+  const done = doneNow(evidence, changes)
+  const worked = changes.some((c) => c.is === 'mended' || c.is === 'made')
   // After a mend nothing is settled until it was powered again.
-  const powerUp = lastWork > 0 && !since.some((e) => testOf(e.test).powers)
-  const sure = powerUp ? null : verdict(now)
-  const done = new Set(since.map((e) => e.test))
+  const powerUp = worked && ![...done].some((test) => testOf(test).powers)
+  const settled = powerUp ? null : verdict(now)
   const tests = testsOf(canShow)
   const choosing = {
     done,
@@ -140,8 +140,13 @@ export function believe({
     seen: seenNow(evidence, changes),
     ...(shelf ? { shelf: new Set(shelf) } : {}),
   }
+  const found = settled?.is === 'found' ? settled.fault : null
+  const confirmed = found === null ? null : toConfirm(now, found, choosing)
+  const sure = confirmed === null ? settled : null
   const suggested = sure ? [] : nextTests(now, choosing)
-  const first = due ?? (powerUp && mayPower ? AGAIN : undefined)
+  const repair = settled || due !== undefined || powerUp ? null : repairMove(now, suggested)
+  const confirm = confirmed ?? (repair && toConfirm(now, repair.fault, choosing))
+  const first = due ?? (powerUp && mayPower ? AGAIN : undefined) ?? confirm ?? undefined
   return {
     faults: shown.map((i) => ({
       fault: faultIds[i]!,
@@ -168,7 +173,8 @@ export function believe({
       const { say, outcomes } = testOf(test)
       return odds * outcomes.length < UNEXPLAINED ? [{ test: say, outcome, odds }] : []
     }),
-    repair: sure || first !== undefined ? null : repairMove(now, suggested),
+    repair: first === undefined ? repair : null,
+    confirms: first !== undefined && first === confirm ? (found ?? repair!.fault) : null,
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested
@@ -226,5 +232,5 @@ function dueTest(
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),
     points: null,
   }))
-  return { test, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
+  return { test, again: false, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
 }

@@ -1,4 +1,5 @@
 import { normalise } from '../../maths/normalise'
+import type { Change } from '../model/repair'
 import { outcomesMeant } from '../model/bench-test'
 import type { BenchTest } from '../model/bench-test'
 import type { Setup } from '../model/setup'
@@ -13,7 +14,7 @@ export interface Evidence {
   readonly after?: number
   /** Of what was read of a start: the start’s own test, where the board was not fitted as it came. */
   readonly of?: string
-  /** What the starts before it came to, of the same set-up and with nothing done in between. */
+  /** What it came to before, with nothing done in between: starts of the same set-up, a meter’s readings of the same place. */
   readonly earlier?: readonly string[]
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
@@ -22,9 +23,12 @@ export interface Evidence {
 /** Starts of one set-up that are counted beside the last: more of them say nothing more. */
 const MOST_STARTS = 15
 
+/** One place read off a meter: read again, each reading counts. A second look is a better look instead, and stands alone. */
+const metered = (test: string) => /^(ohms|volts) (?!other)/.test(test)
+
 /**
- * What was seen, in order, as it counts: starts of one test with nothing done in between are one piece of evidence, each of
- * them counted; of anything else that was read again the last reading stands.
+ * What was seen, in order, as it counts: starts of one test, or readings of one meter, with nothing done in between are one
+ * piece of evidence, each of them counted; of anything else that was done again the last stands.
  */
 export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[] {
   const by = new Map<string, E>()
@@ -33,7 +37,7 @@ export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[]
     const before = by.get(key)
     by.delete(key)
     const earlier =
-      before && testOf(one.test).outcomes === startOutcomes
+      before && (metered(one.test) || testOf(one.test).outcomes === startOutcomes)
         ? [...(before.earlier ?? []), before.outcome, ...(one.earlier ?? [])].slice(-MOST_STARTS)
         : []
     by.set(key, earlier.length > 0 ? { ...one, earlier } : one)
@@ -44,6 +48,22 @@ export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[]
 /** What was seen of the board as it stands, after all that was done to it. */
 export const seenNow = (evidence: readonly Evidence[], changes: readonly unknown[]): readonly Evidence[] =>
   evidence.filter((e) => (e.after ?? 0) === changes.length)
+
+/** The start that is the same board again, whatever was done to it in between. */
+const AS_IT_CAME = 'as it came'
+
+/**
+ * Tests done on the board as it stands: what was done before a repair, or before work that can have made a fault, says
+ * nothing of what is left. A start as it came is another one once anything was changed.
+ */
+export function doneNow(evidence: readonly Evidence[], changes: readonly Change[]): ReadonlySet<string> {
+  const work = changes.findLastIndex((c) => c.is === 'mended' || c.is === 'made') + 1
+  return new Set(
+    evidence
+      .filter(({ test, after = 0 }) => after >= (test === AS_IT_CAME ? changes.length : work))
+      .map((e) => e.test),
+  )
+}
 
 /** How far the log-odds of a figure may be from the truth, either way (bench default). */
 const FIGURE_DOUBT = 0.3
@@ -156,10 +176,14 @@ export function hangsTogether(evidence: readonly Evidence[]): readonly (readonly
 /** Chance by hypothesis, where the lamps tell the truth and where they lie. */
 export type Chance = readonly [true: Float64Array, lying: Float64Array]
 
-/** What is reckoned with of several readings: their chance drawn anew, and the worth of each stage drawn once for all. */
+/**
+ * What is reckoned with of several readings: their chance drawn anew; and drawn once for all, by stage where it is read of a
+ * start, by hypothesis where it is not.
+ */
 function worked(together: readonly Evidence[], lampsLie: boolean) {
   const anew = new Float64Array(WIDTH).fill(1)
   const once = new Float64Array(STAGES).fill(1)
+  const alone = new Float64Array(WIDTH)
   for (const seen of together) {
     const test = testOf(seen.test)
     const r = (seen.reliability ?? 1) * (1 - MISREAD)
@@ -173,10 +197,13 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
         for (const o of of) p += r * rows[o]![h]!
         anew[h]! *= p
       }
-    if (!test.byStage) continue
     const noted = test.outcomes.map((_, o) =>
       readings.reduce((product, of) => product * ((of.includes(o) ? r : 0) + of.length * blur), 1),
     )
+    if (!test.byStage) {
+      rows.forEach((row, o) => row.forEach((p, h) => (alone[h]! += p * noted[o]!)))
+      continue
+    }
     const table = shown(test.byStage)
     for (let s = 0; s < STAGES; s++) {
       let sum = 0
@@ -184,7 +211,7 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
       once[s]! *= sum
     }
   }
-  return { anew, once }
+  return { anew, once, alone }
 }
 
 /**
@@ -194,15 +221,17 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
  * Starts of one set-up are as alike as this board makes them, and nobody knows how much that is. Either each is drawn anew,
  * Πₖ (r·P(oₖ | h) + (1 − r)/n); or how far they get is drawn once, and what each test shows of it,
  * Σₛ P(stops in s | h)·Π_tests Σₒ P(o | s)·Πₖ (r·[oₖ = o] + (1 − r)/n). Both are as likely. So the tenth dark start
- * says little that the second did not, and one that came up among dark ones says that it comes and goes.
+ * says little that the second did not, and one that came up among dark ones says that it comes and goes. Readings of one
+ * meter alike: what they have in common is what there is to read, Σₒ P(o | h)·Πₖ (r·[oₖ = o] + (1 − r)/n).
  */
 export function chanceOf(together: readonly Evidence[]): Chance {
   const lit = together.some((e) => [e.outcome, ...(e.earlier ?? [])].some((o) => lamps.has(o)))
   const [first] = together
   const alone = together.length === 1 && (first!.earlier?.length ?? 0) === 0
   const one = (lampsLie: boolean) => {
-    const { anew, once } = worked(together, lampsLie)
+    const { anew, once, alone: drawnOnce } = worked(together, lampsLie)
     if (alone || together.length === 0) return anew
+    if (!testOf(first!.test).byStage) return anew.map((p, h) => (p + drawnOnce[h]!) / 2)
     const stops = stopsOf(setupOf(first!))
     return anew.map((p, h) => (p + dot(stops, h, once)) / 2)
   }
@@ -214,6 +243,13 @@ export function chanceOf(together: readonly Evidence[]): Chance {
 export function likelihoodAfter(test: BenchTest, seen: readonly Evidence[]): readonly Float64Array[] {
   const { byStage } = test
   const rows = likelihood(test)
+  const before = seen.find((e) => e.test === test.id && e.reliability === undefined)
+  if (before && metered(test.id)) {
+    const told = chanceOf([before])[0]
+    return test.outcomes.map((outcome) =>
+      chanceOf(asItCounts([before, { ...before, outcome, earlier: [] }]))[0].map((p, h) => p / told[h]!),
+    )
+  }
   const same = seen.filter(
     (e) =>
       testOf(e.test).byStage && e.reliability === undefined && setupKey(setupOf(e)) === setupKey(test.setup),
@@ -226,4 +262,27 @@ export function likelihoodAfter(test: BenchTest, seen: readonly Evidence[]): rea
     const worth = once.map((p, s) => p * byStage[o]![s]!)
     return row.map((p, h) => (anew[h]! * p + dot(stops, h, worth)) / 2 / told[h]!)
   })
+}
+
+/** How often a reading of a meter is taken at most, as long as the readings agree. */
+const ENOUGH = 2
+
+/** Readings of a meter that may be taken once more: those taken once, and those that differ. */
+export const readAgain = (seen: readonly Evidence[]): readonly Evidence[] =>
+  seen.filter(
+    ({ test, outcome, earlier = [], reliability }) =>
+      metered(test) &&
+      reliability === undefined &&
+      (earlier.length + 1 < ENOUGH || (earlier.length < ENOUGH && earlier.some((o) => o !== outcome))),
+  )
+
+/** Chance that a reading was noted as another than it was, by hypothesis. */
+export function misread({ test: id, outcome }: Evidence): Float64Array {
+  const test = testOf(id)
+  const meant = outcomesMeant(test, outcome).map((o) => test.outcomes.indexOf(o))
+  const blur = (MISREAD * meant.length) / test.outcomes.length
+  const rows = likelihood(test)
+  return rows[0]!.map(
+    (_, h) => blur / ((1 - MISREAD) * meant.reduce((sum, o) => sum + rows[o]![h]!, 0) + blur),
+  )
 }

@@ -5,9 +5,9 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy } from '../model/repair'
 import type { Change } from '../model/repair'
-import { nextTests, repairMove, riskOf, SETTLED, verdict } from './next-test'
+import { nextTests, repairMove, riskOf, SETTLED, toConfirm, verdict } from './next-test'
 import { hypotheses, UNKNOWN, WIDTH } from './hypotheses'
-import { likelihood } from './likelihood'
+import { asItCounts, doneNow, likelihood } from './likelihood'
 import { faultOdds, posterior, priorOdds, standing } from './odds'
 import type { Evidence } from './likelihood'
 
@@ -72,6 +72,50 @@ describe('which test next', () => {
     const suggested = nextTests(odds, { done: none, deep: 0 }).filter((s) => s.test.lends === null)
     expect(suggested.slice(0, 5).map((s) => s.test.id)).toEqual(byHand.slice(0, 5).map((t) => t.id))
     suggested.slice(0, 5).forEach((s, i) => expect(s.tells).toBeCloseTo(byHand[i]!.tells, 2))
+  })
+  it('is a reading once more, where it may have been a slip, and never a third time while they agree', () => {
+    const seen = (...outcomes: string[]) =>
+      asItCounts(outcomes.map((outcome) => ({ test: 'ohms vmem', outcome })))
+    const asked = (of: readonly Evidence[]) =>
+      nextTests(standing(posterior(prior, of), []), { done: doneNow(of, []), seen: of }).find(
+        (s) => s.test.id === 'ohms vmem',
+      )
+    const dark: Evidence = { test: 'as it came', outcome: 'memory lamp' }
+    expect(asked([dark, ...seen('low')])).toMatchObject({ again: true })
+    expect(asked([dark, ...seen('low', 'low')])).toBeUndefined()
+    expect(asked([dark, ...seen('low', 'good')])).toMatchObject({ again: true })
+    expect(asked([dark, ...seen('good')])).toBeUndefined()
+    expect(asked([dark])).toMatchObject({ again: false })
+  })
+  it('comes before a repair that rests on a single reading', () => {
+    const seen = (n: number) => [
+      { test: 'as it came', outcome: 'nothing' },
+      { test: 'volts standby', outcome: 'missing' },
+      { test: 'strip', outcome: 'on' },
+      ...asItCounts(Array.from({ length: n }, () => ({ test: 'ohms standby', outcome: 'short' }))),
+    ]
+    const found = (n: number) => standing(posterior(prior, seen(n)), [])
+    expect(verdict(found(1))).toMatchObject({ is: 'found', fault: 'standby rail short' })
+    expect(toConfirm(found(1), 'standby rail short', { seen: seen(1) })).toBe('ohms standby')
+    expect(toConfirm(found(1), 'standby rail short', { seen: seen(1), shelf: new Set() })).toBeNull()
+    expect(toConfirm(found(2), 'standby rail short', { seen: seen(2) })).toBeNull()
+    // What does not rest on it asks for nothing more.
+    const open = [{ test: 'socket', outcome: 'sense contact off' }, ...seen(1).slice(0, 1)]
+    expect(toConfirm(standing(posterior(prior, open), []), 'sense contact open', { seen: open })).toBeNull()
+  })
+  it('starts it as it came once more when modules were moved since', () => {
+    const done = (...tests: string[]) => {
+      const changes: Change[] = []
+      const evidence = tests.map((test): Evidence => {
+        const after = changes.length
+        changes.push(...changedBy(test))
+        return { test, outcome: 'system loads', after }
+      })
+      return [...doneNow(evidence, changes)]
+    }
+    expect(done('as it came', 'own graphics')).toEqual(['as it came', 'own graphics'])
+    expect(done('as it came', 'own in B')).toEqual(['own in B'])
+    expect(done('as it came', 'own in B', 'as it came')).toEqual(['own in B', 'as it came'])
   })
   it('stays with what the shelf holds and the gate lets be done', () => {
     const bare = nextTests(prior, { done: none, shelf: new Set() })
@@ -173,7 +217,10 @@ describe('work that leaves a fault behind', () => {
       ]!
     }
     expect(seat(changedBy('good in A'))).toBeGreaterThan(3 * seat([]))
-    expect(changedBy('good in A')).toEqual([{ is: 'left', fault: 'module seat' }])
+    expect(changedBy('good in A')).toEqual([
+      { is: 'cured', fault: 'module seat' },
+      { is: 'left', fault: 'module seat' },
+    ])
     expect(changedBy('ohms vmem')).toEqual([])
   })
 })

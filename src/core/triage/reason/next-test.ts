@@ -5,7 +5,7 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { faultOdds, unknownOdds } from './odds'
 import { leading, members, testOf, UNKNOWN, WIDTH } from './hypotheses'
-import { likelihoodAfter } from './likelihood'
+import { likelihoodAfter, misread, readAgain } from './likelihood'
 import type { Evidence } from './likelihood'
 
 /** Chance above which a fault counts as found (bench default). */
@@ -41,6 +41,8 @@ export function verdict(odds: Float64Array): Verdict | null {
 
 export interface Suggestion {
   readonly test: BenchTest
+  /** It was done already, and is to be done once more. */
+  readonly again: boolean
   /** Chance of each outcome. */
   readonly outcomes: readonly {
     readonly outcome: string
@@ -155,6 +157,10 @@ class Field {
   }
 }
 
+/** Whether a test can be done as things are: the gate open where it powers, what it needs on the shelf. */
+const canDo = (test: BenchTest, { shelf, mayPower = true }: Pick<Choosing, 'shelf' | 'mayPower'>): boolean =>
+  (mayPower || !test.powers) && (!shelf || test.needs.every((item) => shelf.has(item)))
+
 /**
  * Which test next: the doubt it takes away per minute, the risk to lent parts counted as minutes, and for the best few
  * with the best test that could follow each outcome. Doubt is the entropy of which fault to mend first; it is gone once
@@ -163,11 +169,13 @@ class Field {
  * @returns best first; empty when nothing that may be done tells anything
  */
 export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] {
-  const { shelf, done, mayPower = true, tests = benchTests, deep = 5, seen = [] } = choosing
+  const { done, tests = benchTests, deep = 5, seen = [] } = choosing
   const field = new Field(odds, seen)
-  const allowed = tests.filter(
-    (t) => !done.has(t.id) && (mayPower || !t.powers) && (!shelf || t.needs.every((item) => shelf.has(item))),
+  const doubtful = readAgain(seen).filter(
+    (e) => (e.earlier?.length ?? 0) > 0 || chance(odds, misread(e)) >= DOUBTFUL,
   )
+  const again = new Set(doubtful.map((e) => e.test))
+  const allowed = tests.filter((t) => (!done.has(t.id) || again.has(t.id)) && canDo(t, choosing))
   const risk = riskOf(odds)
   const { mass } = field
   const now = field.doubt(field.odds).doubt
@@ -227,11 +235,39 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
   looked.sort((a, b) => b.worth - a.worth)
   return [...looked, ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
     test,
+    again: done.has(test.id),
     outcomes,
     tells: gain / Math.LN2,
     riskMinutes,
     worth,
   }))
+}
+
+/** Chance that a reading was noted as another from which on it may be worth taking again (bench default). */
+const DOUBTFUL = 0.05
+
+const chance = (odds: Float64Array, of: Float64Array): number =>
+  odds.reduce((sum, p, h) => sum + p * of[h]!, 0)
+
+/**
+ * The reading to take once more before a fault is repaired: the one on which it rests, where most of the doubt that is left
+ * is that it was misread. Null where there is none, or where it has been taken twice.
+ */
+export function toConfirm(
+  odds: Float64Array,
+  fault: FaultId,
+  choosing: Pick<Choosing, 'seen' | 'mayPower' | 'shelf' | 'tests'>,
+): string | null {
+  const { seen = [], tests = benchTests } = choosing
+  const i = faultIds.indexOf(fault)
+  const otherwise = odds.map((p, h) => (members[h]?.includes(i) ? 0 : p))
+  const doubt = otherwise.reduce((a, b) => a + b, 0)
+  return (
+    readAgain(seen)
+      .filter((e) => chance(otherwise, misread(e)) >= doubt / 2)
+      .map((e) => tests.find((t) => t.id === e.test))
+      .find((t) => t !== undefined && canDo(t, choosing))?.id ?? null
+  )
 }
 
 /** A repair that is found needless has cost its minutes, and as much again in risk to a sound board (bench default). */

@@ -4,9 +4,19 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy, repairOf } from '../model/repair'
 import type { Change } from '../model/repair'
-import { nextTests, repairMove, riskOf, verdict, WORTH_BITS, WORTH_TRYING, worthMinutes } from './next-test'
+import {
+  nextTests,
+  repairMove,
+  riskOf,
+  toConfirm,
+  verdict,
+  WORTH_BITS,
+  WORTH_TRYING,
+  worthMinutes,
+} from './next-test'
+import { testOf } from './hypotheses'
 import { faultOdds, posterior, standing } from './odds'
-import { seenNow } from './likelihood'
+import { asItCounts, doneNow, seenNow } from './likelihood'
 import type { Evidence } from './likelihood'
 import type { BoardOnBench } from './board-on-bench'
 
@@ -24,12 +34,18 @@ export type Policy = (
   tried?: ReadonlySet<FaultId>,
 ) => BenchTest | FaultId | null
 
+/** A repair, or the reading it rests on once more. */
+function confirmed(now: Float64Array, fault: FaultId, seen: readonly Evidence[]): BenchTest | FaultId {
+  const first = toConfirm(now, fault, { seen })
+  return first === null ? fault : testOf(first)
+}
+
 /** The policy of the product: the first suggestion, or the repair that is worth more, while one tells enough. */
 export const suggested: Policy = (now, done, seen, tried) => {
   const tests = nextTests(now, { done, ...(seen ? { seen } : {}) })
   const first = tests[0]
   const repair = repairMove(now, tests)
-  if (repair && !tried?.has(repair.fault)) return repair.fault
+  if (repair && !tried?.has(repair.fault)) return confirmed(now, repair.fault, seen ?? [])
   return first && first.tells >= WORTH_BITS ? first.test : null
 }
 
@@ -54,7 +70,6 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
   const changes: Change[] = []
   const guesses: { odds: number; right: boolean }[] = []
   const tried = new Set<FaultId>()
-  let done = new Set<string>()
   let minutes = 0
   let needless = false
   const ended = (end: Worked['end']): Worked => ({
@@ -67,7 +82,6 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
   const look = (test: BenchTest) => {
     evidence.push({ test: test.id, outcome: board.see(test), after: changes.length })
     changes.push(...changedBy(test.id))
-    done.add(test.id)
     minutes += test.minutes
   }
   /** Whether it had been wrong. */
@@ -76,12 +90,13 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
     needless ||= !there
     changes.push({ is: 'mended', fault })
     minutes += repairOf(fault).minutes
-    done = new Set()
     return there
   }
   look(benchTests[0]!)
   while (minutes < LIMIT_MINUTES) {
-    const now = standing(posterior(prior, evidence, changes), changes)
+    const counted = asItCounts(evidence)
+    const seen = seenNow(counted, changes)
+    const now = standing(posterior(prior, counted, changes), changes)
     const each = faultOdds(now)
     const top = each.indexOf(Math.max(...each))
     const likeliest = faultIds[top]!
@@ -90,12 +105,17 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
     if (sure?.is === 'nothing known') return ended(board.unlisted ? 'right' : 'undecided')
     if (sure?.is === 'nothing left')
       return ended(board.wrong.length === 0 && !board.unlisted ? 'right' : 'missed one')
+    const again = sure?.is === 'found' ? confirmed(now, sure.fault, seen) : null
+    if (again !== null && typeof again !== 'string') {
+      look(again)
+      continue
+    }
     if (sure?.is === 'found') {
       if (!repair(sure.fault)) return ended('wrong')
       look(benchTests[0]!)
       continue
     }
-    const move = policy(now, done, seenNow(evidence, changes), tried)
+    const move = policy(now, doneNow(counted, changes), seen, tried)
     if (typeof move === 'string') {
       tried.add(move)
       repair(move)
