@@ -1,22 +1,8 @@
-/** Mutation testing of what may hurt someone or mislead: on demand, `npm run mutate`, or of one part `npm run mutate -- -m <file>`. */
+/** Mutation testing of what may hurt someone or mislead: `scripts/mutate.mjs` says of what, and by which tests. */
 export default {
   testRunner: 'vitest',
   plugins: ['@stryker-mutator/vitest-runner'],
-  vitest: { configFile: 'vitest.config.ts' },
-  mutate: [
-    'src/core/job/gate*.ts',
-    'src/core/job/power-*.ts',
-    'src/core/socket/damage/short.ts',
-    'src/core/socket/damage/closing-shorts.ts',
-    'src/core/socket/damage/each-contact.ts',
-    'src/core/socket/contact/*.ts',
-    'src/core/triage/reason/odds.ts',
-    'src/core/triage/reason/likelihood.ts',
-    'src/core/triage/reason/next-test.ts',
-    'src/core/proof/plan.ts',
-    '!src/**/*.test.ts',
-    '!src/**/*.testing.ts',
-  ],
+  vitest: { configFile: 'vitest.mutate.config.ts' },
   coverageAnalysis: 'perTest',
   ignoreStatic: true,
   concurrency: 2,

@@ -159,10 +159,9 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
     'What it may be: the odds of each fault with what speaks for and against it, and the verdict if there is one.',
     Joi.object({ ...asked }),
     (input) => {
-      const { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, unexplained } = believe(
-        toBelieve(input),
-      )
-      return { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, unexplained }
+      const { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, confirms, unexplained } =
+        believe(toBelieve(input))
+      return { faults, causes, otherwise, two, somethingElse, unknownAt, verdict, confirms, unexplained }
     },
   ),
 
@@ -174,8 +173,8 @@ export const triageOperations: Readonly<Record<string, Operation>> = {
       shelf: Joi.array().items(Joi.valid(...shelfItems)),
     }),
     (input) => {
-      const { verdict, next, repair } = believe(toBelieve(input))
-      return { verdict, next, repair }
+      const { verdict, next, repair, confirms } = believe(toBelieve(input))
+      return { verdict, next, repair, confirms }
     },
   ),
 

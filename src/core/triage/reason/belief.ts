@@ -178,7 +178,10 @@ export function believe({
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested
-      : [dueTest(first, now, suggested, tests), ...suggested.filter((s) => s.test.id !== first)]
+      : [
+          dueTest(first, now, suggested, tests, first === confirm),
+          ...suggested.filter((s) => s.test.id !== first),
+        ]
     )
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
@@ -223,6 +226,7 @@ function dueTest(
   now: Float64Array,
   suggested: readonly Suggestion[],
   tests: readonly BenchTest[],
+  again: boolean,
 ): Suggestion {
   const known = suggested.find((s) => s.test.id === id)
   if (known) return known
@@ -232,5 +236,5 @@ function dueTest(
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),
     points: null,
   }))
-  return { test, again: false, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
+  return { test, again, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
 }
