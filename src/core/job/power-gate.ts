@@ -72,7 +72,7 @@ export function powerGate(e: PowerEvidence): PowerGate {
     say(
       'limit',
       'unknown lost',
-      `${some(e.lostUnknown)} makes no contact, and nobody knows what it carries`,
+      `${some(e.lostUnknown)} ${e.lostUnknown.length === 1 ? 'makes' : 'make'} no contact, and nobody knows what ${e.lostUnknown.length === 1 ? 'it carries' : 'they carry'}`,
       'socket',
       e.lostUnknown[0]!,
       'Find its function, repair it or take the CPU out',
