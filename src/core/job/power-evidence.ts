@@ -111,7 +111,7 @@ function runs({ board, triage }: JobState): boolean {
   if (!last || !hasPicture(last) || wentWrong(last, board.supplyLimitA)) return false
   const { reworked, railsOwedSince } = board.power
   const startedSince = [
-    ...triage.trials.filter((t) => testOf(t.test).powers && !isPicture(t.outcome)),
+    ...triage.trials.filter((t) => testOf(t.test).byStage && !isPicture(t.outcome)),
     ...triage.swaps,
     ...board.currents,
   ]

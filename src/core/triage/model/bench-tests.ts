@@ -57,6 +57,9 @@ const marked: Names = { 'firmware chip': 'another chip', 'chip dead': 'no chip t
 
 const either = (p: number) => [p, 1 - p]
 
+/** Looked at or measured while the board has power, on standby at least. */
+const underPower = (test: BenchTest): BenchTest => ({ ...test, powers: true })
+
 /** Every test the reasoner knows; minutes and needs are bench defaults. */
 export const benchTests: readonly BenchTest[] = [
   start('as it came', 'Power up as it came', {}, [2]),
@@ -229,13 +232,15 @@ export const benchTests: readonly BenchTest[] = [
   ),
   look('round the chip', 'Look round the firmware chip', 'round the chip', nearChip, 0.015, [3]),
   inspect('CPU proud', 'See whether the CPU sits flush', 'CPU proud', ['proud', 'flush'], 0.02, [5]),
-  inspect(
-    'controller talks',
-    'Look whether the board controller talks',
-    'controller silent',
-    ['silent', 'talks'],
-    0.03,
-    [5, 'scope'],
+  underPower(
+    inspect(
+      'controller talks',
+      'Look whether the board controller talks',
+      'controller silent',
+      ['silent', 'talks'],
+      0.03,
+      [5, 'scope'],
+    ),
   ),
   inspect(
     'controller lines',
@@ -253,8 +258,8 @@ export const benchTests: readonly BenchTest[] = [
     0.01,
     [4, 'new coin cell', 'meter'],
   ),
-  {
-    ...inspect(
+  underPower(
+    inspect(
       'self start',
       'Mains on: see whether it starts by itself',
       'starts by itself',
@@ -262,8 +267,7 @@ export const benchTests: readonly BenchTest[] = [
       0.02,
       [1],
     ),
-    powers: true,
-  },
+  ),
   look(
     'round the socket',
     'Look round the socket and the core regulator',
@@ -282,13 +286,15 @@ export const benchTests: readonly BenchTest[] = [
     0.02,
     [4, 'meter'],
   ),
-  inspect(
-    'standby heat',
-    'Standby only: current against the usual, and feel for heat',
-    'standby current high',
-    ['too high', 'usual'],
-    0.03,
-    [4, 'bench supply'],
+  underPower(
+    inspect(
+      'standby heat',
+      'Standby only: current against the usual, and feel for heat',
+      'standby current high',
+      ['too high', 'usual'],
+      0.03,
+      [4, 'bench supply'],
+    ),
   ),
   inspect('cell', 'Measure the coin cell', 'cell low', ['low', 'good'], 0.01, [1, 'meter']),
   inspect(
@@ -299,13 +305,15 @@ export const benchTests: readonly BenchTest[] = [
     0.015,
     [3, 'meter'],
   ),
-  inspect(
-    'settings kept',
-    'See whether settings outlast mains off',
-    'settings lost',
-    ['lost', 'kept'],
-    0.03,
-    [8],
+  underPower(
+    inspect(
+      'settings kept',
+      'See whether settings outlast mains off',
+      'settings lost',
+      ['lost', 'kept'],
+      0.03,
+      [8],
+    ),
   ),
   {
     ...look('chip id', 'Read the firmware chip’s ID', 'chip answers wrongly', answers, 0.02, [

@@ -129,8 +129,8 @@ export function believe({
   const said = evidence.at(-1)
   const done = doneNow(evidence, changes)
   const worked = changes.some((c) => c.is === 'mended' || c.is === 'made')
-  // After a mend nothing is settled until it was powered again.
-  const powerUp = worked && ![...done].some((test) => testOf(test).powers)
+  // After a mend nothing is settled until it was started again.
+  const powerUp = worked && ![...done].some((test) => testOf(test).byStage)
   const settled = powerUp ? null : verdict(now)
   const tests = testsOf(canShow)
   const choosing = {

@@ -30,6 +30,16 @@ describe('the tests', () => {
     expect(benchTests.length).toBeGreaterThanOrEqual(40)
     expect(new Set(benchTests.map((t) => t.id)).size).toBe(benchTests.length)
   })
+  it('say which of them are done without power: looking, the meter on an unplugged board, the chip, another board', () => {
+    const unplugged = benchTests.filter((t) => !t.powers).map((t) => t.id)
+    const looks =
+      'outside|socket|swept|seat gauged|round the chip|CPU proud|round the socket|strip|slots|marking|version'
+    const meter =
+      'slots probed|controller lines|front wiring|cell|cell under load|new cell under load|chip lines'
+    const others = 'chip id|chip contents|CPU elsewhere|module elsewhere'
+    const known = `${looks}|${meter}|${others}`.split('|')
+    expect(unplugged.filter((id) => !id.startsWith('ohms ')).sort()).toEqual(known.sort())
+  })
   it('have outcomes that are certain to be one of them, under every hypothesis', () => {
     for (const test of benchTests) {
       for (const ids of hypotheses.slice(0, 200)) expect(sum(test.odds(ids))).toBeCloseTo(1, 9)
