@@ -622,3 +622,145 @@ describe('tapes drawn from every kind of line', () => {
     )
   })
 })
+
+const moved = (to: 'on' | 'off') => ({ to, by: 'hot air', despite: [] }) as const
+/** Where the rails are owed again by a change. */
+const heated = () => clear().put('part', { ref: 'R9', did: 'fitted', value: '10 kΩ' })
+const open = (...rail: readonly (keyof typeof ohms)[]) =>
+  rail.reduce((t, r) => t.put('rail', { rail: r, ohms: 40_000_000, cpu: 'in' }), clear())
+
+/** Each line of a tape that bears on power, after a board that may be powered: all that the gate says then. */
+const lines: Readonly<Record<string, () => TestTape>> = {
+  nothing: clear,
+  'no line at all': tape,
+  'a sense contact that is gone': () => clear().put('mark', { contacts: ['H1'], mark: { kind: 'snapped' } }),
+  'a reserved one that is gone': () => clear().put('mark', { contacts: ['H5'], mark: { kind: 'snapped' } }),
+  'one that may be gone': () =>
+    clear().put('mark', { contacts: ['H1'], mark: { kind: 'low', heightMm: -0.02, maybe: 'snapped' } }),
+  'one that leans a little': () =>
+    clear().put('mark', { contacts: ['H5'], mark: { kind: 'lean', leanMm: [0.02, 0] } }),
+  'one that is far too low': () =>
+    clear().put('mark', { contacts: ['H5'], mark: { kind: 'low', heightMm: -0.4 } }),
+  'one that stands sound': () => clear().put('mark', { contacts: ['H5'], mark: { kind: 'intact' } }),
+  'something that may be lodged': () =>
+    clear().put('mark', { contacts: ['A1'], mark: { kind: 'scuffed', maybe: 'lodged' } }),
+  'something lodged': () => clear().put('mark', { contacts: ['A1'], mark: { kind: 'lodged' } }),
+  paste: () => clear().put('mark', { contacts: ['A1'], mark: { kind: 'paste' } }),
+  'a named touch': () => clear().put('mark', { contacts: ['C5'], mark: { kind: 'touching', touches: 'C4' } }),
+  'a named touch of one net': () =>
+    clear().put('mark', { contacts: ['C5'], mark: { kind: 'touching', touches: 'C6' } }),
+  'a touch nobody named': () => clear().put('mark', { contacts: ['C5'], mark: { kind: 'touching' } }),
+  'folded over nobody named': () => clear().put('mark', { contacts: ['H5'], mark: { kind: 'folded' } }),
+  'open once': () => open('vmem'),
+  'open twice': () => open('vmem', 'vmem'),
+  'two open once': () => open('vmem', 'vsys'),
+  'open, then read again': () => open('vmem').put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
+  'read with the CPU said to be out, which is in': () =>
+    clear().put('rail', { rail: 'vmem', ohms: 221, cpu: 'out' }),
+  'short with the CPU said to be out, which is in': () =>
+    clear().put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' }),
+  'low with the CPU said to be out, which is in': () =>
+    clear().put('rail', { rail: 'vmem', ohms: 12, cpu: 'out' }),
+  'short, then low in such a reading': () =>
+    clear()
+      .put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })
+      .put('rail', { rail: 'vmem', ohms: 12, cpu: 'out' }),
+  'short with the CPU in': () => clear().put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'in' }),
+  'said to be short': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null }),
+  'said to be low': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'low', cpu: null }),
+  'said to be short, then measured': () =>
+    clear()
+      .put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null })
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
+  'said to be good': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'good', cpu: null }),
+  'said to be good with the CPU out, which is in': () =>
+    clear().put('rail', { rail: 'vmem', ohms: null, is: 'good', cpu: 'out' }),
+  'said so, then measured': () =>
+    clear()
+      .put('rail', { rail: 'vmem', ohms: null, is: 'good', cpu: 'out' })
+      .put('rail', { rail: 'vmem', ohms: 200, cpu: 'in' }),
+  'another rail said to be short': () => clear().put('trial', { test: 'ohms other', outcome: 'short' }),
+  'heat beside the socket': heated,
+  'said to be good after heat': () => heated().put('rail', { rail: '5v', ohms: null, is: 'good', cpu: null }),
+  'one rail measured after heat': () => heated().put('rail', { rail: '5v', ohms: 310, cpu: 'in' }),
+  'too many volts': () => clear().put('volts', { rail: '12v', volts: 14 }),
+  'too many volts, heat since': () =>
+    clear().put('volts', { rail: '12v', volts: 14 }).put('part', { ref: 'R9', did: 'fitted' }),
+  'too many volts, put right and measured': () =>
+    measure(clear().put('volts', { rail: '12v', volts: 14 }).put('part', { ref: 'R9', did: 'fitted' }), 'in'),
+  'too few volts': () => clear().put('volts', { rail: '12v', volts: 9 }),
+  'volts below ground': () => clear().put('volts', { rail: '12v', volts: -9 }),
+  'a cell over its volts': () => clear().put('cell', { volts: 3.9 }),
+  'a burn': () =>
+    clear().put('look', { what: 'round the socket', seen: 'scorched', clear: false, hazard: 'burnt' }),
+  'what is harmless': () =>
+    clear().put('look', { what: 'round the socket', seen: 'dust', clear: false, hazard: 'harmless' }),
+  'a part gone': () =>
+    clear().put('look', { what: 'round the socket', seen: 'C9 gone', clear: false, hazard: 'part gone' }),
+  'what nobody judged': () => clear().put('look', { what: 'round the socket', seen: 'a mark', clear: false }),
+  'a trip': () => clear().put('baseline', { ...good, current: 'trips' }),
+  'a trip, one rail measured': () =>
+    clear()
+      .put('baseline', { ...good, current: 'trips' })
+      .put('rail', { rail: '5v', ohms: 310, cpu: 'in' }),
+  'a trip, all measured': () => measure(clear().put('baseline', { ...good, current: 'trips' }), 'in'),
+  'the clip on': () => clear().put('firmware', { clipOn: true }),
+  'the clip on at too many volts': () =>
+    clear().put('firmware', { chipVolts: 1.8, programmerVolts: 3.3, clipOn: true }),
+  'the chip off': () => clear().put('chip moved', moved('off')),
+  'the chip on, its way round not looked at': () =>
+    clear().put('chip moved', moved('off')).put('chip moved', moved('on')),
+  'the chip on, turned': () =>
+    clear()
+      .put('chip moved', moved('off'))
+      .put('chip moved', moved('on'))
+      .put('refit', { orientation: 'turned' }),
+  'ran, then heat': () =>
+    clear()
+      .put('baseline', { ...good, picture: 'system loads' })
+      .put('part', { ref: 'R9', did: 'fitted' }),
+  'ran, rails not measured': () =>
+    tape()
+      .put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+      .put('supply', { limitA: 2 })
+      .put('baseline', { ...good, picture: 'system loads' }),
+  'ran, then a start in the dark': () =>
+    tape()
+      .put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+      .put('supply', { limitA: 2 })
+      .put('baseline', { ...good, picture: 'system loads' })
+      .put('trial', { test: 'cold start', outcome: 'memory lamp' }),
+  'ran after a start in the dark': () =>
+    tape()
+      .put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+      .put('supply', { limitA: 2 })
+      .put('trial', { test: 'cold start', outcome: 'memory lamp' })
+      .put('baseline', { ...good, picture: 'system loads' }),
+  'a few not looked at beside damage': () =>
+    tape()
+      .put('looked', { contacts: names.filter((n) => n !== 'A2') })
+      .put('mark', { contacts: ['A1'], mark: { kind: 'low', heightMm: -0.05 } }),
+}
+
+/** The same field with one contact that senses the core’s volts, and one of which nobody knows what it carries. */
+const sensing = {
+  ...land,
+  contacts: land.contacts.map((c) =>
+    c.name === 'H1'
+      ? { ...c, group: 'sense' as const }
+      : c.name === 'H5'
+        ? { ...c, group: 'unknown' as const }
+        : c,
+  ),
+}
+it.each([
+  ['land grid', sensing],
+  ['pin grid', pins],
+  ['no socket', null],
+] as const)('what each line of a tape comes to at the gate, whole: %s', (_, field) => {
+  const said = Object.entries(lines).flatMap(([name, of]) => {
+    const { lamp, reasons } = judgeTape(jobState(of().entries, names), field)
+    return [`${name}: ${lamp}`, ...reasons.map((r) => `  ${r.level} | ${r.text} | ${r.at.say}`)]
+  })
+  expect(`${said.join('\n')}\n`).toMatchSnapshot()
+})
