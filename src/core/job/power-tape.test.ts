@@ -666,6 +666,16 @@ const lines: Readonly<Record<string, () => TestTape>> = {
       .put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })
       .put('rail', { rail: 'vmem', ohms: 12, cpu: 'out' }),
   'short with the CPU in': () => clear().put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'in' }),
+  'a rail of which only such a reading stands': () => {
+    const t = tape().put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
+    return t.put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })
+  },
+  'seated with force': () => clear().put('seat', { cpu: 'Orrin 41', drop: 'needed force', heatsink: true }),
+  'seated with a light push': () =>
+    clear().put('seat', { cpu: 'Orrin 41', drop: 'light push', heatsink: true }),
+  'seated with a light push, uneven': () =>
+    clear().put('seat', { cpu: 'Orrin 41', drop: 'light push', corner: 'far left', heatsink: true }),
+  'seated turned': () => clear().put('seat', { cpu: 'Orrin 41', drop: 'flat', turned: true, heatsink: true }),
   'said to be short': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null }),
   'said to be low': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'low', cpu: null }),
   'said to be short, then measured': () =>
