@@ -133,7 +133,7 @@ describe('twelve repairs, line by line', () => {
       expect(verdict?.is, at).not.toBe('nothing known')
       if (first.station === 'triage') expect(first.say, at).toBe(step.say)
       if (gate.lamp === 'do not power' && !/^Repair/.test(step.say))
-        expect(step.say, at).not.toMatch(/^(Power up|It runs|A known-good|Reseat)/)
+        expect(step.say, at).not.toMatch(/^(Power up|Put it back|It runs|A known-good|Reseat)/)
       if (step.say.startsWith('It runs')) expect(verdict?.is === 'found', at).toBe(false)
       if (step.repairs && verdict?.is === 'found') expect(step.repairs, at).toBe(verdict.fault)
       if (step.repairs) expect(faults[0]!.fault, at).toBe(step.repairs)

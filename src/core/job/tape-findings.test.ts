@@ -2,7 +2,7 @@ import type { Entry } from './job-state'
 import { kinds, sayEntry, tapeFindings } from './job-state'
 import { describe, expect, it } from 'vitest'
 import { canonical } from '../tape/canonical'
-import { tape } from './tape.testing'
+import { lifted, tape } from './tape.testing'
 const good = () =>
   tape()
     .put('claim', { text: 'x' })
@@ -89,15 +89,7 @@ it('every kind of entry has its words', () => {
       contacts: ['A1'],
       mark: { kind: 'low', heightMm: -0.19, leanMm: [0.1, 0.1], touches: 'A2', unsure: true },
     })
-    .put('stroke', {
-      contact: 'A1',
-      technique: 'lift',
-      tool: 'needle',
-      from: null,
-      strokes: 1,
-      result: 'there',
-      predictedSnaps: null,
-    })
+    .put('stroke', lifted('A1'))
     .put('left', { contact: 'A1', why: 'redundant' })
     .put('replaced', { contact: 'A1', how: 'transplant', donor: 'old LG', holds: true, pulledOut: [] })
     .put('school', { school: 'B' })

@@ -21,3 +21,14 @@ export class TestTape {
 }
 
 export const tape = () => new TestTape()
+
+/** One stroke that brought a contact home. */
+export const lifted = (contact: string): Bodies['stroke'] => ({
+  contact,
+  technique: 'lift',
+  tool: 'needle',
+  from: null,
+  strokes: 1,
+  result: 'there',
+  predictedSnaps: null,
+})

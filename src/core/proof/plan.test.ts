@@ -1,7 +1,7 @@
 import { jobState } from '../job/job-state'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { tape } from '../job/tape.testing'
+import { lifted, tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
 import { coldStartsFor, proofPlan } from './plan'
@@ -62,15 +62,7 @@ describe('proofPlan', () => {
 describe('proofStanding', () => {
   const socket = smallField()
   const bent = () => tape().put('mark', { contacts: ['A5'], mark: { kind: 'low' } })
-  const stroke = {
-    contact: 'A5',
-    technique: 'lift',
-    tool: 'needle',
-    from: null,
-    strokes: 1,
-    result: 'there',
-    predictedSnaps: null,
-  } as const
+  const stroke = lifted('A5')
   it('remembers what was bent once it is straight', () => {
     const state = jobState(bent().put('stroke', stroke).entries)
     expect(touchedBy(state, socket)).toMatchObject({ groups: ['memory B'], contacts: 1 })

@@ -1,7 +1,7 @@
 import { jobState } from '../../job/job-state'
 import { nothingNoted } from '../../board/baseline'
 import { describe, expect, it } from 'vitest'
-import { tape } from '../../job/tape.testing'
+import { lifted, tape } from '../../job/tape.testing'
 import type { TestTape } from '../../job/tape.testing'
 import { smallField } from '../../socket/model/field.testing'
 import { believe } from './belief'
@@ -16,16 +16,6 @@ const seen = (t: ReturnType<typeof tape>) => evidenceOf(jobState(t.entries, name
 const said = (t: ReturnType<typeof tape>) =>
   seen(t).map((e) => `${e.test}${e.of ? `, of ${e.of}` : ''}: ${e.outcome}`)
 const ask = (more: Partial<ToBelieve>) => believe({ history: [], evidence: [], mayPower: true, ...more })
-
-const lifted = {
-  contact: 'A1',
-  technique: 'lift',
-  tool: 'needle',
-  from: null,
-  strokes: 1,
-  result: 'there',
-  predictedSnaps: null,
-} as const
 
 describe('the tape as evidence', () => {
   it.each<[string, ReturnType<typeof tape>, string[]]>([
@@ -190,7 +180,7 @@ describe('the tape as evidence', () => {
     const t = tape()
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
       .put('baseline', { ...nothingNoted, fans: 'on', lamp: 'memory' })
-      .put('stroke', lifted)
+      .put('stroke', lifted('A1'))
     const state = () => evidenceOf(jobState(t.entries, names), socket)
     expect(state().mended).toEqual(['memory A contact open'])
     expect(said(t)).toEqual(['as it came: memory lamp', 'socket: memory A contact off'])
@@ -210,7 +200,7 @@ describe('the tape as evidence', () => {
       const { faults } = believe({ history: [], evidence, changes, mayPower: true })
       return faults.find((f) => f.fault === 'signal contacts touch')?.odds ?? 0
     }
-    const worked = () => tape().put('stroke', lifted).put('baseline', dark)
+    const worked = () => tape().put('stroke', lifted('A1')).put('baseline', dark)
     expect(touch(worked())).toBeGreaterThan(1.5 * touch(tape().put('baseline', dark)))
     const looked = worked().put('pass', { name: 'after' }).put('looked', { contacts: 'all' })
     expect(touch(looked)).toBeLessThan(touch(worked()) / 2)

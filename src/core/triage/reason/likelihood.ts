@@ -183,7 +183,7 @@ export type Chance = readonly [true: Float64Array, lying: Float64Array]
 function worked(together: readonly Evidence[], lampsLie: boolean) {
   const anew = new Float64Array(WIDTH).fill(1)
   const once = new Float64Array(STAGES).fill(1)
-  const alone = new Float64Array(WIDTH)
+  const readOnce = new Float64Array(WIDTH)
   for (const seen of together) {
     const test = testOf(seen.test)
     const r = (seen.reliability ?? 1) * (1 - MISREAD)
@@ -201,7 +201,7 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
       readings.reduce((product, of) => product * ((of.includes(o) ? r : 0) + of.length * blur), 1),
     )
     if (!test.byStage) {
-      rows.forEach((row, o) => row.forEach((p, h) => (alone[h]! += p * noted[o]!)))
+      rows.forEach((row, o) => row.forEach((p, h) => (readOnce[h]! += p * noted[o]!)))
       continue
     }
     const table = shown(test.byStage)
@@ -211,7 +211,7 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
       once[s]! *= sum
     }
   }
-  return { anew, once, alone }
+  return { anew, once, readOnce }
 }
 
 /**
@@ -229,9 +229,9 @@ export function chanceOf(together: readonly Evidence[]): Chance {
   const [first] = together
   const alone = together.length === 1 && (first!.earlier?.length ?? 0) === 0
   const one = (lampsLie: boolean) => {
-    const { anew, once, alone: drawnOnce } = worked(together, lampsLie)
+    const { anew, once, readOnce } = worked(together, lampsLie)
     if (alone || together.length === 0) return anew
-    if (!testOf(first!.test).byStage) return anew.map((p, h) => (p + drawnOnce[h]!) / 2)
+    if (!testOf(first!.test).byStage) return anew.map((p, h) => (p + readOnce[h]!) / 2)
     const stops = stopsOf(setupOf(first!))
     return anew.map((p, h) => (p + dot(stops, h, once)) / 2)
   }

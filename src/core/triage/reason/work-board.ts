@@ -61,8 +61,8 @@ export interface Worked {
 }
 
 /**
- * Works one board from the first power-up to a verdict: a fault that is found is repaired and the board powered again,
- * until nothing is taken to be left; a second fault is found behind the first, or missed. Where no test tells enough any
+ * Works one board from the first power-up to a verdict: a fault that is found is repaired, after the one reading it may rest
+ * on was taken once more, and the board powered again, until nothing is taken to be left; a second fault is found behind the first, or missed. Where no test tells enough any
  * more, the likeliest fault is repaired to see, each once. Of a board with something in no list the right end is to say so.
  */
 export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBench): Worked {
@@ -105,14 +105,10 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
     if (sure?.is === 'nothing known') return ended(board.unlisted ? 'right' : 'undecided')
     if (sure?.is === 'nothing left')
       return ended(board.wrong.length === 0 && !board.unlisted ? 'right' : 'missed one')
-    const again = sure?.is === 'found' ? confirmed(now, sure.fault, seen) : null
-    if (again !== null && typeof again !== 'string') {
-      look(again)
-      continue
-    }
     if (sure?.is === 'found') {
-      if (!repair(sure.fault)) return ended('wrong')
-      look(benchTests[0]!)
+      const first = confirmed(now, sure.fault, seen)
+      if (typeof first === 'string' && !repair(first)) return ended('wrong')
+      look(typeof first === 'string' ? benchTests[0]! : first)
       continue
     }
     const move = policy(now, doneNow(counted, changes), seen, tried)
