@@ -42,7 +42,7 @@ for (const name of asked.length > 0 ? asked : Object.keys(parts)) {
   const { files, tests } = parts[name]
   console.log(`\n── ${name}`)
   const { status } = spawnSync('npx', ['stryker', 'run', '-m', files.join(',')], {
-    env: { ...process.env, MUTATE_TESTS: tests.join(' ') },
+    env: { ...process.env, MUTATE_TESTS: tests.join(' '), PROPERTY_MS: '300' },
     stdio: 'inherit',
   })
   failed ||= status !== 0

@@ -82,7 +82,7 @@ export interface PowerHistory {
   readonly standbyHot: boolean
   /** What the coin cell read, V, while that is more than a cell gives: the board feeds it, or it is no such cell. */
   readonly cellOver: number | null
-  /** Rails a test said were at ground or low, in words without ohms: the line that said so. */
+  /** Rails a test said were at ground or low, in words without ohms, or first one and then good: the line that said so. */
   readonly railsSaid: Readonly<Partial<Record<Rail, { readonly is: string; readonly seq: number }>>>
   readonly over: Readonly<Record<string, OddVolts>>
   readonly under: Readonly<Record<string, OddVolts>>
@@ -349,8 +349,15 @@ function hearTest(
   if ((test === 'CPU proud' || test === 'seat gauged') && outcome === 'proud')
     next.seat = { drop: 'proud', turned: false, uneven: true }
   if (test === 'ohms other') {
-    const { other: _, ...said } = next.railsSaid
-    next.railsSaid = outcome === 'good' ? said : { ...said, other: { is: outcome, seq } }
+    const { other: before, ...said } = next.railsSaid
+    // Good after a short with nothing done in between: one of the two was a slip, and a third reading settles it.
+    const open = before?.is === 'short' && before.seq > next.changed
+    next.railsSaid =
+      outcome !== 'good'
+        ? { ...said, other: { is: outcome, seq } }
+        : open
+          ? { ...said, other: { is: 'short, then good', seq } }
+          : said
   }
   if (test === 'standby heat') next.standbyHot = outcome === 'too high'
 }

@@ -10,7 +10,7 @@ import { account, addLoose, itemId, ledgerOf, nothingLoose, settleLoose } from '
 import type { LedgerItem, LooseItems } from './loose'
 import { hearChange, hearPower, noPower } from './power-history'
 import type { HeardForPower, PowerHistory } from './power-history'
-import { sayRail } from './rail'
+import { sayOhms, sayRail } from './rail'
 import type { OwnRail, Rail } from './rail'
 import type { RailSeen } from './rail-limits'
 
@@ -116,7 +116,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       words: ({ body: b }) =>
         b.ohms === null
           ? `${sayRail(b.rail)} to ground: ${railIs[b.is ?? 'good']}, no figure`
-          : `${sayRail(b.rail)} to ground ${b.ohms} Ω, CPU ${b.cpu}`,
+          : `${sayRail(b.rail)} to ground ${sayOhms(b.ohms)}, CPU ${b.cpu}`,
     },
     volts: {
       opens: 'triage',

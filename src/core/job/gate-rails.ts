@@ -1,4 +1,4 @@
-import { railsOf, sayRail } from '../board/rail'
+import { railsOf, sayOhms, sayRail } from '../board/rail'
 import { OPEN_OHM, railState } from '../board/rail-limits'
 import { some } from './gate-say'
 import type { Say } from './gate-say'
@@ -16,7 +16,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'closed',
         'rail short',
-        `${sayRail(reading.rail)} is shorted to ground: ${reading.ohms} Ω, CPU ${reading.cpu}`,
+        `${sayRail(reading.rail)} is shorted to ground: ${sayOhms(reading.ohms)}, CPU ${reading.cpu}`,
         'triage',
         'rails',
         `Find the short, then measure it again with the CPU ${reading.cpu}`,
@@ -25,7 +25,7 @@ export function railReasons(e: PowerEvidence, say: Say): void {
       say(
         'limit',
         'rail low',
-        `${sayRail(reading.rail)} reads low: ${reading.ohms} Ω, CPU ${reading.cpu}`,
+        `${sayRail(reading.rail)} reads low: ${sayOhms(reading.ohms)}, CPU ${reading.cpu}`,
         'triage',
         'rails',
         'Measure again, compare with a good board',

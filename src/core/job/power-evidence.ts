@@ -4,7 +4,7 @@ import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { currentPass } from '../socket/slice'
 import type { OwnRail, Rail } from '../board/rail'
-import { railsOf, sayRail } from '../board/rail'
+import { railsOf, sayOhms, sayRail } from '../board/rail'
 import { contactVerdict } from '../socket/contact/contact-force'
 import { functionLaw } from '../socket/contact/function-law'
 import { isDamage, isGone } from '../socket/damage/mark'
@@ -128,21 +128,23 @@ function chipFault({ firmware }: JobState): string {
 
 /**
  * What stands of the readings to ground: the last of each rail with the CPU in and out, and which rails are owed.
- * A short is heard even where the reading is asked about; a good one counts only when nothing contradicts it. An open
- * reading is the probe until the same rail reads open twice while others do not.
+ * A short is heard even where the reading is asked about; a good one counts only when nothing contradicts it. One that is
+ * no short after one that was, with nothing done in between, leaves it open which of the two was the slip: a third settles
+ * it. An open reading is the probe until the same rail reads open twice while others do not.
  */
 function railsRead({
   board: {
     ownRails,
     railLog: log,
     told,
-    power: { railsOwedSince, railsSaid },
+    power: { railsOwedSince, railsSaid, changed },
   },
 }: JobState): Pick<PowerEvidence, 'rails' | 'railsToldGood' | 'railsOwed' | 'questions'> {
   const standing = new Map<string, RailSeen>()
   const asked = new Map<string, { say: string; mend: string }>()
   const open = new Map<string, boolean>()
   const since = new Map<Rail, number>()
+  const before = new Map<string, { readonly seq: number; readonly short: boolean }>()
   const onGround = log.some((r) => r.ohms < OPEN_OHM)
   for (const r of log) {
     const key = `${r.rail} ${r.cpu}`
@@ -150,21 +152,33 @@ function railsRead({
     const isOpen = r.ohms >= OPEN_OHM
     const twice = isOpen && open.get(key) === true && onGround
     open.set(key, isOpen)
+    const short = railState(seen, ownRails) === 'short'
+    const said = railsSaid[r.rail]
+    const last =
+      before.get(key) ?? (said && said.seq < r.seq ? { ...said, short: said.is === 'short' } : null)
+    const differs = !r.asked && !short && last?.short === true && last.seq > changed
+    before.set(key, { seq: r.seq, short })
     if (r.asked) asked.set(key, contradicts(r.rail, r.cpu))
     else if (isOpen && !twice)
       asked.set(key, {
-        say: `${sayRail(r.rail)} reads open (${r.ohms} Ω): a whole rail never does`,
+        say: `${sayRail(r.rail)} reads open (${sayOhms(r.ohms)}): a whole rail never does`,
         mend: 'Was the probe on the rail and on ground? Measure it again',
+      })
+    else if (differs)
+      asked.set(key, {
+        say: `${sayRail(r.rail)} was shorted to ground, then read ${sayOhms(r.ohms)}, with nothing done in between`,
+        mend: `Measure ${sayRail(r.rail)} to ground a third time`,
       })
     else asked.delete(key)
     const counts = !asked.has(key)
     if (
       counts ||
-      railState(seen, ownRails) === 'short' ||
+      differs ||
+      short ||
       (railState(seen, ownRails) === 'low' && !hides(standing.get(key), ownRails))
     )
       standing.set(key, seen)
-    if (counts) since.set(r.rail, r.seq)
+    if (counts || differs) since.set(r.rail, r.seq)
   }
   /** Figures alone clear what was said to be at ground or low. */
   const figures = new Map(since)
@@ -194,14 +208,21 @@ function railsRead({
       ...[...listed, 'other']
         .filter((rail) => railsSaid[rail] && (figures.get(rail) ?? 0) < railsSaid[rail].seq)
         .map((rail) => ({
-          say: `${sayRail(rail)} was found ${railsSaid[rail]!.is === 'short' ? 'shorted to ground' : 'low'}`,
+          say: `${sayRail(rail)} was found ${saidWords[railsSaid[rail]!.is] ?? 'low'}`,
           mend:
             rail === 'other'
-              ? 'Find which and why, then measure the other rails again'
+              ? railsSaid[rail]!.is === 'short, then good'
+                ? 'Measure the other rails a third time'
+                : 'Find which and why, then measure the other rails again'
               : `Measure ${sayRail(rail)} in ohms`,
         })),
     ],
   }
+}
+
+const saidWords: Readonly<Record<string, string>> = {
+  short: 'shorted to ground',
+  'short, then good': 'shorted to ground, then good, with nothing done in between',
 }
 
 const contradicts = (rail: Rail, cpu: 'in' | 'out') => ({

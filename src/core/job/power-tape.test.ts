@@ -203,7 +203,9 @@ describe('rails of the board’s own', () => {
     expect(gateOf(own().entries).reasons.map((r) => r.text)).toEqual(['chipset rail not measured'])
     expect(lamp(chipset(own(), 90))).toBe('clear')
     expect(codes(chipset(own(), 5))).toEqual(['rail short'])
-    expect(lamp(chipset(chipset(own(), 5), 90))).toBe('clear')
+    const differs = chipset(chipset(own(), 5), 90)
+    expect(codes(differs)).toEqual(['question'])
+    expect(lamp(chipset(differs, 91))).toBe('clear')
   })
   it('are owed again after heat', () => {
     const t = measure(chipset(own(), 90).put('part', { ref: 'R1', did: 'fitted' }), 'in')
@@ -235,7 +237,13 @@ describe('rails of the board’s own', () => {
     const told = (t: TestTape, outcome: string) => t.put('trial', { test: 'ohms other', outcome })
     expect(codes(told(clear(), 'short'))).toEqual(['question'])
     expect(codes(told(clear(), 'low'))).toEqual(['question'])
-    expect(lamp(told(told(clear(), 'short'), 'good'))).toBe('clear')
+    const differs = told(told(clear(), 'short'), 'good')
+    expect(gateOf(differs.entries).reasons.map((r) => r.text)).toEqual([
+      'another rail was found shorted to ground, then good, with nothing done in between',
+    ])
+    expect(lamp(told(differs, 'good'))).toBe('clear')
+    const mended = told(clear(), 'short').put('fitted', { card: null }).put('fitted', { card: 'K1' })
+    expect(lamp(told(mended, 'good'))).not.toBe('do not power')
   })
   it('follow the ticket: another model has others', () => {
     expect(lamp(own().put('ticket', { set: { rails: [] } }))).toBe('clear')
@@ -629,6 +637,9 @@ const heated = () => clear().put('part', { ref: 'R9', did: 'fitted', value: '10 
 const open = (...rail: readonly (keyof typeof ohms)[]) =>
   rail.reduce((t, r) => t.put('rail', { rail: r, ohms: 40_000_000, cpu: 'in' }), clear())
 
+const read = (rail: keyof typeof ohms, ...values: readonly number[]) =>
+  values.reduce((t, value) => t.put('rail', { rail, ohms: value, cpu: 'in' }), clear())
+
 /** Each line of a tape that bears on power, after a board that may be powered: all that the gate says then. */
 const lines: Readonly<Record<string, () => TestTape>> = {
   nothing: clear,
@@ -666,6 +677,11 @@ const lines: Readonly<Record<string, () => TestTape>> = {
       .put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })
       .put('rail', { rail: 'vmem', ohms: 12, cpu: 'out' }),
   'short with the CPU in': () => clear().put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'in' }),
+  'short, then good': () => read('vmem', 0.4, 221),
+  'short, then good, then good': () => read('vmem', 0.4, 221, 218),
+  'short, then good, then short': () => read('vmem', 0.4, 221, 0.4),
+  'short, then good with the module out': () =>
+    read('vmem', 0.4).put('fitted', { modules: [] }).put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
   'a rail of which only such a reading stands': () => {
     const t = tape().put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
     return t.put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })
@@ -681,6 +697,11 @@ const lines: Readonly<Record<string, () => TestTape>> = {
   'said to be short, then measured': () =>
     clear()
       .put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null })
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
+  'said to be short, then measured twice': () =>
+    clear()
+      .put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null })
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' })
       .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
   'said to be good': () => clear().put('rail', { rail: 'vmem', ohms: null, is: 'good', cpu: null }),
   'said to be good with the CPU out, which is in': () =>

@@ -3,7 +3,7 @@ import type { Verdict } from '../firmware/image/same-code'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
-import { sayRail } from '../board/rail'
+import { sayOhms, sayRail } from '../board/rail'
 import { railState } from '../board/rail-limits'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { ProofStanding } from '../proof/plan'
@@ -72,7 +72,7 @@ function foundLines(state: JobState): string[] {
   const bad = new Map(state.board.railLog.filter((r) => railState(r, own) !== 'good').map((r) => [r.rail, r]))
   for (const r of bad.values())
     found.push(
-      `${sayRail(r.rail)} at ${r.ohms} Ω to ground: ${railState(r, own) === 'short' ? 'shorted' : 'low'}`,
+      `${sayRail(r.rail)} at ${sayOhms(r.ohms)} to ground: ${railState(r, own) === 'short' ? 'shorted' : 'low'}`,
     )
   const told = new Map(
     state.board.told.rails.flatMap((r) => (r.is === 'good' || bad.has(r.rail) ? [] : [[r.rail, r.is]])),

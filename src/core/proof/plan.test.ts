@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { lifted, tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
-import { coldStartsFor, proofPlan } from './plan'
+import { coldStartsFor, isUnpowered, proofPlan, standingOf } from './plan'
 import { proofStanding, touchedBy } from '../job/stations-say'
 import { untouched } from '../board/station-says'
 import type { Touched } from '../board/station-says'
@@ -22,7 +22,14 @@ describe('coldStartsFor', () => {
       }),
     )
     expect(coldStartsFor(0.9, 0.5)).toBe(4)
-    expect(() => coldStartsFor(1, 0.5)).toThrow(RangeError)
+    expect(coldStartsFor(0.75, 0.5)).toBe(2)
+    for (const [certainty, fault] of [
+      [1, 0.5],
+      [0, 0.5],
+      [0.9, 0],
+      [0.9, 1],
+    ] as const)
+      expect(() => coldStartsFor(certainty, fault)).toThrow('certainty and share must lie between 0 and 1')
   })
 })
 
@@ -41,6 +48,26 @@ describe('proofPlan', () => {
   ] as const)('adds what %j touches', (t, wanted) =>
     expect(ids(t)).toEqual(expect.arrayContaining([...wanted])),
   )
+  it('says each test whole: of what, why, how long, and when it passes', async () => {
+    const said = (what: string, t: Partial<Touched>) =>
+      [
+        `${what}:`,
+        ...proofPlan({ ...untouched, ...t }).map((p) =>
+          [`  ${p.id}`, p.test, p.why, p.limit, `${p.minutes} min`].join(' | '),
+        ),
+      ].join('\n')
+    const all = [
+      said('nothing', {}),
+      ...functionGroups.map((group) => said(group, { groups: [group] })),
+      said('display, own graphics', { groups: ['display'], ownGraphics: true }),
+      said('firmware', { firmware: true }),
+      said('the cell', { cell: true }),
+      said('the cell and firmware', { cell: true, firmware: true }),
+      said('parts', { parts: true }),
+      said('what came and went', { intermittent: true }),
+    ]
+    await expect(all.join('\n\n')).toMatchFileSnapshot('__snapshots__/plan.txt')
+  })
   it('asks for more starts of what came and went', () => {
     expect(proofPlan({ ...untouched, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
   })
@@ -74,6 +101,41 @@ describe('proofStanding', () => {
     expect(system()).toMatchObject({ result: 'pass', again: false })
     t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
     expect(system()).toMatchObject({ result: null, again: true, reading: 'log-in' })
+  })
+  it.each([
+    ['firmware', ['cold starts', 'temperature', 'settings', 'version', 'system']],
+    ['cpu', ['cold starts', 'temperature', 'system']],
+    ['cell', ['cold starts', 'settings']],
+    ['lastTouched', ['cold starts', 'temperature', 'settings', 'version', 'continuity', 'system']],
+  ] as const)('owes again what another %s could undo, and nothing else', (what, owed) => {
+    const planned = proofPlan({ ...untouched, firmware: true, parts: true }).filter(
+      (t) => t.id !== 'memory amount',
+    )
+    const results = Object.fromEntries(
+      planned.map((t) => [t.id, { result: 'pass', reading: 'as it should', seq: 5 } as const]),
+    )
+    const after = (seq: number) => {
+      const none = { firmware: 0, cpu: 0, cell: 0 }
+      return standingOf(planned, results, {
+        lastTouched: what === 'lastTouched' ? seq : 0,
+        changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
+      })
+    }
+    const again = ({ tests }: ReturnType<typeof after>) => tests.filter((t) => t.again).map((t) => t.id)
+    expect(again(after(6)).sort()).toEqual([...owed].sort())
+    expect(after(6)).toMatchObject({ owed: owed.length, failed: 0 })
+    expect(again(after(4))).toEqual([])
+    expect(again(after(5))).toEqual([])
+  })
+  it('knows nothing of a test that was not done', () => {
+    const none = { lastTouched: 9, changed: { firmware: 9, cpu: 9, cell: 9 } }
+    const { tests, owed } = standingOf(proofPlan(untouched), {}, none)
+    expect(owed).toBe(tests.length)
+    for (const test of tests) expect(test).toMatchObject({ result: null, reading: '', again: false })
+  })
+  it('only continuity is read without power', () => {
+    const planned = proofPlan({ ...untouched, firmware: true, parts: true, groups: [...functionGroups] })
+    expect(planned.filter((t) => isUnpowered(t.id)).map((t) => t.id)).toEqual(['continuity'])
   })
   it('counts what is owed and what failed', () => {
     const t = tape()

@@ -189,7 +189,7 @@ const undoneAt = (test: string, { changed, lastTouched }: ChangedAt): number =>
 /** What is owed of a plan, by the results so far and what was changed since. */
 export function standingOf(
   planned: readonly ProofTest[],
-  results: ProofState['results'],
+  results: Readonly<Record<string, Pick<ProofState['results'][string], 'result' | 'reading' | 'seq'>>>,
   changed: ChangedAt,
 ): ProofStanding {
   const tests = planned.map((test): StandingTest => {

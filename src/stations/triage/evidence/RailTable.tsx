@@ -1,6 +1,6 @@
 'use client'
 import type { OwnRail, Rail } from '@/core/board/rail'
-import { railsOf, sayRail } from '@/core/board/rail'
+import { railsOf, sayOhms, sayRail } from '@/core/board/rail'
 
 import { useRef, useState } from 'react'
 import { limitsOf } from '@/core/board/rail-limits'
@@ -135,7 +135,7 @@ export function RailTable() {
                 <td className="w-28 pr-2! text-right whitespace-nowrap">
                   {reading && (
                     <span className="num text-[1.06rem]">
-                      {reading.ohms} Ω{' '}
+                      {sayOhms(reading.ohms)}{' '}
                       <span className="font-sans text-[0.85rem] text-soft">{reading.cpu}</span>
                     </span>
                   )}
