@@ -98,20 +98,35 @@ export function probe(
   say: string,
   outcomes: readonly string[],
   byStage: (reaches: (stage: Stage) => boolean) => readonly number[],
-  [minutes, ...needs]: Cost,
+  cost: Cost,
 ): BenchTest {
   const rows = stages.map((_, i) => byStage((stage) => i > stages.indexOf(stage)))
-  const table = outcomes.map((_, o) => Float64Array.from(rows, (row) => row[o]!))
-  return {
+  return readAtStop(
     id,
     say,
-    minutes,
-    needs,
-    lends: null,
-    outcomes,
-    ...shownBy(asItCame, table),
-  }
+    Object.fromEntries(outcomes.map((outcome, o) => [outcome, rows.map((row) => row[o]!)])),
+    cost,
+  )
 }
+
+/** The same, by a table of each outcome’s chance at each stage. */
+export const readAtStop = (
+  id: string,
+  say: string,
+  table: Readonly<Record<string, readonly number[]>>,
+  [minutes, ...needs]: Cost,
+): BenchTest => ({
+  id,
+  say,
+  minutes,
+  needs,
+  lends: null,
+  outcomes: Object.keys(table),
+  ...shownBy(
+    asItCame,
+    Object.values(table).map((row) => Float64Array.from(row)),
+  ),
+})
 
 /** Chance that a fault's sign is come upon in so many ordinary looks. */
 const shown = (id: FaultId, sign: Sign, looks: number) =>

@@ -1,6 +1,9 @@
 import { rails } from '../../board/rail'
-import { inspect, look, ohms, probe, start, volts } from './bench-test'
+import { inspect, look, ohms, probe, readAtStop, start, volts } from './bench-test'
 import type { BenchTest, Names } from './bench-test'
+import { startTables } from './stage'
+
+const { current } = startTables
 
 /** What a look over the socket finds, by fault. */
 export const inSocket: Names = {
@@ -126,20 +129,15 @@ export const benchTests: readonly BenchTest[] = [
     (reaches) => either(reaches('standby') ? 0.02 : 0.8),
     [2, 'bench supply'],
   ),
-  probe(
+  readAtStop(
     'current',
     'Current after power-on',
-    ['trips', 'nothing', 'steady', 'cycles'],
-    (reaches) =>
-      reaches('memory training')
-        ? [0.01, 0.01, 0.94, 0.04]
-        : reaches('first fetch')
-          ? [0.01, 0.01, 0.62, 0.36]
-          : reaches('rails')
-            ? [0.06, 0.03, 0.72, 0.19]
-            : reaches('power-on request')
-              ? [0.55, 0.15, 0.15, 0.15]
-              : [0.02, 0.93, 0.04, 0.01],
+    {
+      trips: current.trips!,
+      nothing: current.none!.map((p, i) => p + current.standby![i]!),
+      steady: current.steady!,
+      cycles: current.cycling!,
+    },
     [2, 'bench supply'],
   ),
   probe(
