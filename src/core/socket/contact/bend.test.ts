@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { normalCdf } from '../../maths/normal'
 import {
   curvatureLeft,
   lifeUsed,
@@ -142,5 +143,57 @@ describe('straightening', () => {
         },
       ),
     )
+  })
+})
+
+describe('the push, worked out by hand', () => {
+  const L = benchBeam.lengthMm
+  const yieldMm = yieldDeflection(benchBeam)
+  /** What stays at a load, and the mean curvature where it yields, by walking along the beam. */
+  const walk = (m: number) => {
+    let sum = 0
+    let n = 0
+    for (let i = 0; i < 200_000; i++) {
+      const local = m * (1 - (i + 0.5) / 200_000)
+      if (local <= 1) break
+      sum += curvatureAt(local)
+      n++
+    }
+    return { stays: loadedDeflection(m) - m, mean: n > 0 ? sum / n : yieldCurvature }
+  }
+  it('has the mean curvature of the part that yields, below the hinge', () => {
+    for (const m of [1.05, 1.2, 1.35, 1.45]) {
+      const { stays, mean } = walk(m)
+      const push = pushFor(stays * yieldMm)
+      expect(push.overTravelMm / yieldMm).toBeCloseTo(m, 6)
+      expect(push.curvature / mean).toBeCloseTo(1, 3)
+    }
+    expect(pushFor(0).overTravelMm).toBeCloseTo(yieldMm, 6)
+    expect(pushFor(0).curvature).toBeCloseTo(yieldCurvature, 6)
+  })
+  it('adds the turn of the hinge over a third of its length, beyond it', () => {
+    const hinge = walk(1.5).stays * yieldMm
+    const atHinge = 2 * yieldCurvature
+    expect(pushFor(hinge).curvature / atHinge).toBeCloseTo(1, 6)
+    for (const more of [0.05, 0.2, 0.5]) {
+      const push = pushFor(hinge + more)
+      expect(push.overTravelMm).toBeCloseTo(1.5 * yieldMm, 9)
+      expect(push.curvature).toBeCloseTo(atHinge + more / L / (L / 3), 9)
+    }
+  })
+  it('takes no load there is not', () => {
+    expect(loadedDeflection(0)).toBe(0)
+    expect(loadedDeflection(1.5)).toBeCloseTo(20 / 9, 12)
+    for (const m of [-0.01, 1.51, NaN])
+      expect(() => loadedDeflection(m)).toThrow(`the load must lie between 0 and 1.5 yield loads, got ${m}`)
+  })
+  it('snaps as a lognormal life does, given that it has stood so far', () => {
+    expect(lifeUsed(0)).toBe(0)
+    expect(lifeUsed(yieldCurvature)).toBeCloseTo(0, 9)
+    const gone = (life: number) => normalCdf(Math.log(life) / 0.6)
+    expect(snapOdds(0, 0)).toBe(0)
+    expect(snapOdds(0, 0.5)).toBeCloseTo(gone(0.5), 12)
+    expect(snapOdds(0.5, 2)).toBeCloseTo((gone(2) - gone(0.5)) / (1 - gone(0.5)), 12)
+    expect(snapOdds(1e6, 2e6)).toBe(1)
   })
 })

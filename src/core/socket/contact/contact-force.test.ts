@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { normalCdf } from '../../maths/normal'
-import { beamFinding, benchBeam, contactVerdict, rootStress, stiffness } from './contact-force'
+import { inCircle, normalCdf } from '../../maths/normal'
+import { beamFinding, benchBeam, contactVerdict, rootStress, stiffness, twistOdds } from './contact-force'
 import { damageKinds } from '../damage/mark'
 
 describe('the beam', () => {
@@ -75,5 +75,40 @@ describe('contactVerdict', () => {
     expect(contactVerdict({ kind: 'lean', leanMm: [0.1, 0] }, 'pin-grid').makesContact).toBeGreaterThan(0.99)
     expect(contactVerdict({ kind: 'lean', leanMm: [0.35, 0] }, 'pin-grid').makesContact).toBeLessThan(0.01)
     expect(contactVerdict({ kind: 'lean', leanMm: [0.1, 0] }, 'pin-grid').forceN).toBeNull()
+  })
+})
+
+describe('a contact verdict, figure by figure', () => {
+  const k = stiffness(benchBeam)
+  it('of what is gone is nothing, and a pin has no force to tell', () => {
+    const gone = { onLand: 0, enoughForce: 0, makesContact: 0 }
+    expect(contactVerdict({ kind: 'snapped' })).toEqual({ forceN: 0, ...gone })
+    expect(contactVerdict({ kind: 'snapped' }, 'pin-grid')).toEqual({ forceN: null, ...gone })
+  })
+  it('of what nobody bent depends on where the CPU lies alone, and on dirt', () => {
+    const sound = inCircle(0, benchBeam.landDiameterMm / 2, benchBeam.placementSigmaMm)
+    const verdict = (kind: 'intact' | 'paste' | 'lodged') => contactVerdict({ kind })
+    expect(verdict('intact')).toEqual({
+      forceN: k * benchBeam.workingDeflectionMm,
+      onLand: sound,
+      enoughForce: 1,
+      makesContact: sound,
+    })
+    expect(verdict('paste').makesContact).toBeCloseTo(0.7 * sound, 12)
+    expect(verdict('lodged').makesContact).toBeCloseTo(0.3 * sound, 12)
+    expect(contactVerdict({ kind: 'paste' }, 'pin-grid')).toMatchObject({ forceN: null, makesContact: 0.7 })
+  })
+  it('of what leans is known as well as the eye judges it, in place and in force', () => {
+    const lean = contactVerdict({ kind: 'lean', leanMm: [0.2, 0] })
+    const sigma = Math.hypot(benchBeam.placementSigmaMm, benchBeam.eyeSigmaMm)
+    expect(lean.onLand).toBeCloseTo(inCircle(0.2, benchBeam.landDiameterMm / 2, sigma), 12)
+    const spare = (k * benchBeam.workingDeflectionMm - benchBeam.leastForceN) / (k * benchBeam.eyeSigmaMm)
+    expect(lean.enoughForce).toBeCloseTo(normalCdf(spare), 12)
+    const pin = contactVerdict({ kind: 'lean', leanMm: [0.2, 0] }, 'pin-grid')
+    expect(pin.makesContact).toBeCloseTo(inCircle(0.2, benchBeam.holeCatchMm, benchBeam.eyeSigmaMm), 12)
+  })
+  it('of a twist falls from sure to nothing', () => {
+    const twist = (deg: number) => twistOdds({ kind: 'twisted', twistDeg: deg })
+    expect([twist(0), twist(20) > 0.97, twist(32), twist(45) < 0.03]).toEqual([1, true, 0.5, true])
   })
 })

@@ -27,7 +27,36 @@ describe('contacts that share a current', () => {
         else if (Math.abs((0.55 * of) / (of - lost) - 1) > 1e-9)
           expect(state === 'failed', `${lost} of ${of}`).toBe(expected.fails)
         if (state === 'whole' && lost > 0) expect(expected.strained).toBe(false)
+        if (state === 'strained') expect(expected).toMatchObject({ fails: false, strained: true })
       }
+  })
+  it('are each of what the law says of one contact, by itself and together', () => {
+    const shares = { kind: 'parallel', usualA: 1, limitA: 2 } as const
+    const state = (lost: number) => parallelState({ ...law, ...shares }, 10, lost)
+    // 10 A over what is left: 1.67 A with four lost is strained, 2 A with five just holds, 2.5 A with six does not.
+    expect([0, 3, 4, 5, 6, 10, 11].map(state)).toEqual([
+      'whole',
+      'whole',
+      'strained',
+      'strained',
+      'failed',
+      'failed',
+      'failed',
+    ])
+    const { usualA: _, limitA: __, ...untold } = { ...law, kind: 'parallel' as const }
+    expect([3, 4, 5, 6].map((lost) => parallelState(untold, 10, lost))).toEqual([
+      'whole',
+      'strained',
+      'strained',
+      'failed',
+    ])
+    expect(parallelState(functionLaw['memory A'], 10, 9)).toBe('whole')
+    for (const group of functionGroups) {
+      expect(groupState(group, 10, 0)).toBe('whole')
+      const { kind } = functionLaw[group]
+      expect(groupState(group, 10, 10)).toBe(kind === 'none' ? 'whole' : 'failed')
+      expect(groupState(group, 1000, 1)).toBe(kind === 'single' ? 'failed' : 'whole')
+    }
   })
   it('never get better by losing one more', () => {
     const rank = { whole: 0, strained: 1, failed: 2 }

@@ -33,6 +33,23 @@ describe('what each contact is worth to the board', () => {
       expect(Math.abs(each.get(name)!.lost.whole - lost.whole)).toBeLessThan(near)
     }
   })
+  it('is nothing in a field that is shorted, and known of contacts that are at risk themselves', () => {
+    const [rail, ground] = [
+      socket.contacts.find((c) => c.group === 'core power')!,
+      socket.contacts.find((c) => c.group === 'ground')!,
+    ]
+    const touching: Record<string, Mark> = { [rail.name]: { kind: 'touching', touches: ground.name } }
+    for (const { good, lost } of goodOrLost(socket, touching, { draws: 300 }, names.slice(0, 4)).values())
+      expect([good.runs, lost.runs]).toEqual([0, 0])
+    // Of a memory contact that is lost half the time, good is what it is worth when it is not.
+    const one = socket.contacts.find((c) => c.group === 'control')!.name
+    const marks: Record<string, Mark> = { [one]: { kind: 'low', heightMm: -0.1 } }
+    const { good, lost } = goodOrLost(socket, marks, { draws, seed: 3 }, [one]).get(one)!
+    const whole = goodOrLost(socket, {}, { draws, seed: 3 }, [one]).get(one)!
+    expect(good.runs).toBeCloseTo(whole.good.runs, 1)
+    // What the table says of it may be wrong, now and then.
+    expect(lost.runs).toBeLessThan(0.05)
+  })
   it('is never more with the contact lost than with it good, and never whole more often than it runs', () => {
     fc.assert(
       fc.property(fc.subarray(names, { minLength: 1, maxLength: 6 }), fc.nat(99), (damaged, seed) => {

@@ -1,0 +1,222 @@
+import { normalise } from '../../maths/normalise'
+
+/** What a pad may be on. What is never guessed at stands apart: clocks, resets and enables, straps, feedback, sense. */
+export const padKinds = [
+  'ground',
+  'supply',
+  'data',
+  'clock',
+  'control',
+  'strap',
+  'feedback',
+  'sense',
+] as const
+export type PadKind = (typeof padKinds)[number]
+
+export const neverGuessed: ReadonlySet<PadKind> = new Set<PadKind>([
+  'clock',
+  'control',
+  'strap',
+  'feedback',
+  'sense',
+])
+
+/** A pad read off a named pin of a chip or a header: what that pin does, and what the meter shows between them. */
+export interface PinReading {
+  readonly pin: string
+  readonly does: PadKind
+  readonly ohms: Ohms
+}
+
+/** Ohms, or a meter that shows nothing. */
+export type Ohms = number | 'open'
+
+/** All that was read of one pad, board unplugged, part off. */
+export interface PadSeen {
+  readonly groundOhm?: Ohms
+  /** Drop of the meter’s diode range, red probe on ground, V. */
+  readonly diodeV?: Ohms
+  /** Ohms to supplies, by name. */
+  readonly rails?: Readonly<Record<string, Ohms>>
+  readonly pins?: readonly PinReading[]
+  /** Its net, off a board map or a drawing. */
+  readonly net?: string
+}
+
+/** How often a reading is another than it should be: a probe beside the pad, a figure misread (bench default). */
+export const SLIP = 0.05
+
+/**
+ * What a reading comes to, in steps of the meter, and the chance of each step by what the pad is on (bench default). Rows in
+ * the order of `padKinds`; each sums to one.
+ */
+const groundSteps = {
+  upTo: [2, 60, 3e3, 2e5],
+  //        ≤2    ≤60   ≤3k   ≤200k more
+  chance: [
+    [0.97, 0.02, 0.005, 0.003, 0.002],
+    [0.01, 0.25, 0.6, 0.12, 0.02],
+    [0.004, 0.006, 0.04, 0.33, 0.62],
+    [0.004, 0.02, 0.06, 0.35, 0.566],
+    [0.004, 0.006, 0.07, 0.5, 0.42],
+    [0.004, 0.006, 0.07, 0.5, 0.42],
+    [0.004, 0.02, 0.2, 0.7, 0.076],
+    [0.01, 0.15, 0.2, 0.3, 0.34],
+  ],
+} as const
+const diodeSteps = {
+  upTo: [0.03, 0.25, 0.45, 0.9],
+  chance: [
+    [0.97, 0.015, 0.005, 0.005, 0.005],
+    [0.03, 0.35, 0.45, 0.15, 0.02],
+    [0.005, 0.02, 0.25, 0.62, 0.105],
+    [0.005, 0.02, 0.25, 0.6, 0.125],
+    [0.005, 0.03, 0.25, 0.6, 0.115],
+    [0.005, 0.03, 0.25, 0.6, 0.115],
+    [0.01, 0.05, 0.27, 0.6, 0.07],
+    [0.02, 0.15, 0.25, 0.5, 0.08],
+  ],
+} as const
+const railSteps = {
+  upTo: [2, 400, 2e5],
+  chance: [
+    [0.01, 0.24, 0.68, 0.07],
+    [0.3, 0.2, 0.47, 0.03],
+    [0.003, 0.007, 0.44, 0.55],
+    [0.003, 0.01, 0.437, 0.55],
+    [0.003, 0.012, 0.585, 0.4],
+    [0.003, 0.012, 0.585, 0.4],
+    [0.003, 0.02, 0.777, 0.2],
+    [0.02, 0.13, 0.5, 0.35],
+  ],
+} as const
+/** To a pin that does the same as the pad, and to one that does something else. */
+const pinSteps = { upTo: [2, 400], same: [0.75, 0.1, 0.15], other: [0.002, 0.03, 0.968] } as const
+/** Grounds and supplies are one net with many pins; of others a pin that does the same is not often the one. */
+const isPlane = (kind: PadKind) => kind === 'ground' || kind === 'supply'
+
+/** What a net’s name says it is; null where it says nothing. */
+const named: readonly (readonly [PadKind, RegExp])[] = [
+  ['ground', /^(a|d|p|s)?(gnd|vss|0v)/i],
+  ['feedback', /(^|_)(v?fb\d*|feedback|comp\d*)(_|$)/i],
+  ['sense', /sense|(^|_)([vi]sen|isns|vsns|csp|csn)\d*(_|$)/i],
+  [
+    'control',
+    /rst|reset|pwr_?(ok|gd|good)|power_?good|(^|_)(en|enable|pgood|pg|pson|ps_on|sleep|slp)\w*(_|$|#)/i,
+  ],
+  ['clock', /clk|clock|xtal|(^|_)(osc|sck|sclk|xi|xo)\d*(_|$)/i],
+  ['strap', /strap|(^|_)(cfg|conf|boot_?sel|mode|id)\d*(_|$)/i],
+  [
+    'supply',
+    /^[+]|^p?\d+v\d*|^v(cc|dd|bat|core|mem|sys|tt|ref|in|out)|(vcc|vdd|_\d+v\d*)(_|$)|^(stby|standby|vsb)/i,
+  ],
+  [
+    'data',
+    /miso|mosi|spi|sda|scl|data|gpio|(^|_)(io\d+|dq\d+|d\d+|a\d+|tx|rx|si|so|sio\d|cs\d*|ad\d+|lad\d|hda|lan|usb|sata|smb|lpc|espi)/i,
+  ],
+]
+
+export const kindOfNet = (net: string): PadKind | null => {
+  const text = net.trim()
+  return /^(n\/?c|)$/i.test(text) ? null : (named.find(([, fits]) => fits.test(text))?.[0] ?? null)
+}
+
+const stepOf = (upTo: readonly number[], value: Ohms): number => {
+  const at = value === 'open' ? -1 : upTo.findIndex((most) => value <= most)
+  return at < 0 ? upTo.length : at
+}
+
+/** One reading: its words, the chance of what it shows by what the pad is on, and the share of that which is a slip. */
+export interface Reading {
+  readonly what: string
+  readonly chance: Float64Array
+  readonly slip: number
+}
+
+const withSlip = (p: number, steps: number) => (1 - SLIP) * p + SLIP / steps
+const off = (chance: readonly (readonly number[])[], step: number): Float64Array =>
+  Float64Array.from(padKinds, (_, k) => withSlip(chance[k]![step]!, chance[k]!.length))
+const pinChance = (does: PadKind, step: number): Float64Array =>
+  Float64Array.from(padKinds, (kind) => {
+    if (kind !== does) return withSlip(pinSteps.other[step]!, 3)
+    const near = isPlane(kind) ? pinSteps.same : ([0.4, 0.1, 0.5] as const)
+    return withSlip(near[step]!, 3)
+  })
+const netChance = (is: PadKind): Float64Array =>
+  Float64Array.from(padKinds, (kind) => withSlip(kind === is ? 1 : 0, padKinds.length))
+
+const sayOhms = (value: Ohms, unit: string) => (value === 'open' ? 'open' : `${value} ${unit}`)
+
+/** Everything that was read of a pad, as likelihoods. */
+export function readingsOf({ groundOhm, diodeV, rails = {}, pins = [], net }: PadSeen): readonly Reading[] {
+  const is = net === undefined ? null : kindOfNet(net)
+  return [
+    ...(groundOhm === undefined
+      ? []
+      : [
+          {
+            what: `${sayOhms(groundOhm, 'Ω')} to ground`,
+            chance: off(groundSteps.chance, stepOf(groundSteps.upTo, groundOhm)),
+            slip: SLIP / 5,
+          },
+        ]),
+    ...(diodeV === undefined
+      ? []
+      : [
+          {
+            what: `${sayOhms(diodeV, 'V')} diode drop`,
+            chance: off(diodeSteps.chance, stepOf(diodeSteps.upTo, diodeV)),
+            slip: SLIP / 5,
+          },
+        ]),
+    ...Object.entries(rails).map(([rail, ohms]) => ({
+      what: `${sayOhms(ohms, 'Ω')} to ${rail}`,
+      chance: off(railSteps.chance, stepOf(railSteps.upTo, ohms)),
+      slip: SLIP / 4,
+    })),
+    ...pins.map(({ pin, does, ohms }) => ({
+      what: `${sayOhms(ohms, 'Ω')} to ${pin} (${does})`,
+      chance: pinChance(does, stepOf(pinSteps.upTo, ohms)),
+      slip: SLIP / 3,
+    })),
+    ...(is === null ? [] : [{ what: `net ${net}`, chance: netChance(is), slip: SLIP / padKinds.length }]),
+  ]
+}
+
+/** Readings that could still be made of a pad, with the chance of each step they could show. */
+export function toRead(
+  seen: PadSeen,
+  rail: string,
+): readonly { what: string; steps: readonly Float64Array[] }[] {
+  const steps = (chance: readonly (readonly number[])[]) => chance[0]!.map((_, step) => off(chance, step))
+  return [
+    ...(seen.groundOhm === undefined ? [{ what: 'ohms to ground', steps: steps(groundSteps.chance) }] : []),
+    ...(seen.diodeV === undefined ? [{ what: 'diode drop to ground', steps: steps(diodeSteps.chance) }] : []),
+    ...(seen.rails?.[rail] === undefined
+      ? [{ what: `ohms to ${rail}`, steps: steps(railSteps.chance) }]
+      : []),
+    // Which pin it beeps to says what it is, at one blow: where it is found.
+    { what: 'beep it out to the pins near it', steps: padKinds.map(netChance) },
+  ]
+}
+
+/** Chance of all that was read of a pad, by what it is on. */
+export const chanceOfPad = (readings: readonly Reading[]): Float64Array =>
+  readings.reduce(
+    (all, { chance }) => all.map((p, k) => p * chance[k]!),
+    new Float64Array(padKinds.length).fill(1),
+  )
+
+/** The reading that the others speak against most, where one does: how likely it is a slip, given the rest. */
+export function slipAmong(
+  readings: readonly Reading[],
+  prior: Float64Array,
+): { what: string; odds: number } | null {
+  const all = readings.map((reading, i) => {
+    const rest = normalise(chanceOfPad(readings.filter((_, k) => k !== i)).map((p, k) => p * prior[k]!))
+    const shown = rest.reduce((sum, p, k) => sum + p * reading.chance[k]!, 0)
+    return { what: reading.what, odds: reading.slip / shown }
+  })
+  const worst = all.sort((a, b) => b.odds - a.odds)[0]
+  return worst && worst.odds >= 0.5 ? worst : null
+}
