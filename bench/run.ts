@@ -18,6 +18,7 @@ import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './ro
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
+import { partsFigures } from './parts'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
@@ -94,6 +95,7 @@ print(routeFigures())
 routesAgainstAll(1000)
 print(await kitFigures())
 versionFigures(4000)
+partsFigures()
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 secondJudge(process.argv.includes('5000') ? 300 : 40)
 if (process.argv.includes('browser')) {

@@ -15,6 +15,7 @@ import { firmwareOperations } from './firmware-operations'
 import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
+import { partsOperations } from './parts-operations'
 import { photoOperations } from './photo-operations'
 import { routeOperations } from './route-operations'
 import { socketOperations } from './socket-operations'
@@ -117,6 +118,8 @@ export const operations: Readonly<Record<string, Operation>> = {
 
   ...firmwareOperations,
   ...routeOperations,
+
+  ...partsOperations,
 
   ...jobOperations,
 

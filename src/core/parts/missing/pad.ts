@@ -91,7 +91,14 @@ const railSteps = {
   ],
 } as const
 /** To a pin that does the same as the pad, and to one that does something else. */
-const pinSteps = { upTo: [2, 400], same: [0.75, 0.1, 0.15], other: [0.002, 0.03, 0.968] } as const
+const pinSteps = {
+  upTo: [2, 400],
+  plane: [0.75, 0.1, 0.15],
+  same: [0.4, 0.1, 0.5],
+  other: [0.002, 0.03, 0.968],
+  /** A probe beside its place seldom beeps all the same. */
+  slip: [0.1, 0.1, 0.8],
+} as const
 /** Grounds and supplies are one net with many pins; of others a pin that does the same is not often the one. */
 const isPlane = (kind: PadKind) => kind === 'ground' || kind === 'supply'
 
@@ -138,9 +145,8 @@ const off = (chance: readonly (readonly number[])[], step: number): Float64Array
   Float64Array.from(padKinds, (_, k) => withSlip(chance[k]![step]!, chance[k]!.length))
 const pinChance = (does: PadKind, step: number): Float64Array =>
   Float64Array.from(padKinds, (kind) => {
-    if (kind !== does) return withSlip(pinSteps.other[step]!, 3)
-    const near = isPlane(kind) ? pinSteps.same : ([0.4, 0.1, 0.5] as const)
-    return withSlip(near[step]!, 3)
+    const row = kind !== does ? 'other' : isPlane(kind) ? 'plane' : 'same'
+    return (1 - SLIP) * pinSteps[row][step]! + SLIP * pinSteps.slip[step]!
   })
 const netChance = (is: PadKind): Float64Array =>
   Float64Array.from(padKinds, (kind) => withSlip(kind === is ? 1 : 0, padKinds.length))
@@ -177,7 +183,7 @@ export function readingsOf({ groundOhm, diodeV, rails = {}, pins = [], net }: Pa
     ...pins.map(({ pin, does, ohms }) => ({
       what: `${sayOhms(ohms, 'Ω')} to ${pin} (${does})`,
       chance: pinChance(does, stepOf(pinSteps.upTo, ohms)),
-      slip: SLIP / 3,
+      slip: SLIP * pinSteps.slip[stepOf(pinSteps.upTo, ohms)]!,
     })),
     ...(is === null ? [] : [{ what: `net ${net}`, chance: netChance(is), slip: SLIP / padKinds.length }]),
   ]

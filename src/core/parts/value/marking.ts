@@ -10,20 +10,17 @@ export interface MarkingReading {
   readonly tolerance: number | null
   /** What the code says of the voltage, V. */
   readonly volts: number | null
-  readonly code: (typeof codes)[number]
+  readonly code:
+    | 'three figures'
+    | 'four figures'
+    | 'a letter for the point'
+    | 'EIA-96'
+    | 'jumper'
+    | 'EIA-198 letter and figure'
+    | 'tantalum, with its volts'
   /** The value is in no series of preferred values: read it again. */
   readonly odd: boolean
 }
-
-const codes = [
-  'three figures',
-  'four figures',
-  'a letter for the point',
-  'EIA-96',
-  'jumper',
-  'EIA-198 letter and figure',
-  'tantalum, with its volts',
-] as const
 
 /** Multipliers of EIA-96, by letter. */
 const eia96: Readonly<Record<string, number>> = {

@@ -1,0 +1,107 @@
+import Joi from 'joi'
+import { inferMissing } from '@/core/parts/missing/infer'
+import type { MissingPart } from '@/core/parts/missing/infer'
+import { padKinds } from '@/core/parts/missing/pad'
+import { dielectrics, substitutes, uses } from '@/core/parts/substitute/substitute'
+import type { StockPart, Wanted } from '@/core/parts/substitute/substitute'
+import { readMarking } from '@/core/parts/value/marking'
+import { partKinds, readValue, sayValue } from '@/core/parts/value/quantity'
+import type { PartKind } from '@/core/parts/value/quantity'
+import { sizeCodes } from '@/core/parts/value/size-code'
+import { BadInput, operation } from './operation'
+import type { Operation } from './operation'
+
+const ohms = Joi.alternatives(Joi.number().min(0), Joi.valid('open'))
+const pad = Joi.object({
+  groundOhm: ohms,
+  diodeV: Joi.alternatives(Joi.number().min(0).max(5), Joi.valid('open')),
+  rails: Joi.object().pattern(Joi.string().max(40), ohms).max(24),
+  pins: Joi.array()
+    .items(
+      Joi.object({
+        pin: Joi.string().max(40).required(),
+        does: Joi.valid(...padKinds).required(),
+        ohms: ohms.required(),
+      }),
+    )
+    .max(64),
+  net: Joi.string().allow('').max(80),
+}).required()
+
+/** A value as a number of Ω or F, or as it is written: 4k7, 100n. */
+const value = Joi.alternatives(Joi.number().min(0), Joi.string().max(20)).required()
+type Written<T extends { readonly value: number }> = Omit<T, 'value'> & { readonly value: number | string }
+
+function toNumber<T extends { readonly kind: PartKind; readonly value: number }>(
+  of: Written<T>,
+  field: string,
+): T {
+  const { kind, value: written } = of as { kind: PartKind; value: number | string }
+  const read = typeof written === 'number' ? written : readValue(kind, written)
+  if (read === null)
+    throw new BadInput(
+      field,
+      `“${written}” is no value of a ${kind}: ${kind === 'capacitor' ? 'give pF, nF or µF, such as 100n' : 'give Ω, such as 33 or 4k7'}`,
+    )
+  return { ...of, value: read } as unknown as T
+}
+
+const share = Joi.number().greater(0).max(1)
+const wanted = Joi.object({
+  kind: Joi.valid(...partKinds).required(),
+  value,
+  tolerance: share,
+  size: Joi.valid(...sizeCodes),
+  use: Joi.valid(...uses).default('other'),
+  workingV: Joi.number().min(0),
+  watts: Joi.number().min(0),
+  amps: Joi.number().min(0),
+  dielectric: Joi.valid(...dielectrics),
+})
+const stock = Joi.object({
+  id: Joi.string().max(80).required(),
+  kind: Joi.valid(...partKinds).required(),
+  value,
+  tolerance: share,
+  size: Joi.valid(...sizeCodes),
+  watts: Joi.number().greater(0),
+  volts: Joi.number().greater(0),
+  amps: Joi.number().greater(0),
+  dielectric: Joi.valid(...dielectrics),
+  free: Joi.number().integer().min(0),
+})
+
+/** What is computed of small parts. */
+export const partsOperations: Readonly<Record<string, Operation>> = {
+  'parts.marking': operation<{ marking: string }>(
+    'Everything a marking may say of a resistor or a capacitor, likeliest first.',
+    Joi.object({ marking: Joi.string().max(12).required() }),
+    ({ marking }) => ({
+      readings: readMarking(marking).map((r) => ({ ...r, say: sayValue(r.kind, r.value) })),
+    }),
+  ),
+  'parts.substitute': operation<{ wanted: Written<Wanted>; stock: readonly Written<StockPart>[] }>(
+    'What may stand in for a part, best first, and why the others may not.',
+    Joi.object({ wanted: wanted.required(), stock: Joi.array().items(stock).max(5000).required() }),
+    (asked) => {
+      const of = toNumber<Wanted>(asked.wanted, 'wanted.value')
+      const parts = asked.stock.map((s, i) => toNumber<StockPart>(s, `stock[${i}].value`))
+      return { judged: substitutes(of, parts).map((j) => ({ ...j, say: sayValue(of.kind, j.value) })) }
+    },
+  ),
+  'parts.infer': operation<MissingPart>(
+    'What a missing part did, from readings of its two pads; its value only where it may be tried.',
+    Joi.object({
+      a: pad,
+      b: pad,
+      padsMm: Joi.number().greater(0).max(20),
+      padWidthMm: Joi.number().greater(0).max(20),
+      twins: Joi.array()
+        .items(Joi.object({ ref: Joi.string().max(40).required(), value: Joi.number().min(0).required() }))
+        .max(50)
+        .default([]),
+      supplyV: Joi.number().greater(0).max(60),
+    }),
+    (part) => inferMissing(part),
+  ),
+}
