@@ -18,7 +18,7 @@ import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './ro
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
-import { partsFigures } from './parts'
+import { mapFigures, partsFigures } from './parts'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
@@ -96,6 +96,7 @@ routesAgainstAll(1000)
 print(await kitFigures())
 versionFigures(4000)
 partsFigures()
+print(mapFigures())
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 secondJudge(process.argv.includes('5000') ? 300 : 40)
 if (process.argv.includes('browser')) {

@@ -8,7 +8,20 @@ import { readMarking } from '@/core/parts/value/marking'
 import { partKinds, readValue, sayValue } from '@/core/parts/value/quantity'
 import type { PartKind } from '@/core/parts/value/quantity'
 import { sizeCodes } from '@/core/parts/value/size-code'
-import { BadInput, operation } from './operation'
+import {
+  findInMap,
+  indexMap,
+  near,
+  netsOf,
+  partsOnNet,
+  socketOnMap,
+  twinsOf,
+} from '@/core/parts/board-map/board-map'
+import { mapUnits, readNetlist } from '@/core/parts/board-map/netlist'
+import type { MapUnits } from '@/core/parts/board-map/netlist'
+import { readPlacements } from '@/core/parts/board-map/placement'
+import { readCsv } from '@/tables/read-csv'
+import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
 const ohms = Joi.alternatives(Joi.number().min(0), Joi.valid('open'))
@@ -71,6 +84,64 @@ const stock = Joi.object({
   free: Joi.number().integer().min(0),
 })
 
+interface AskedOfMap {
+  readonly netlist: string
+  readonly placements?: string
+  readonly units?: MapUnits
+  readonly find?: string
+  readonly net?: string
+  readonly near?: string
+  readonly mm: number
+  readonly contacts?: readonly string[]
+}
+
+function mapOf(asked: AskedOfMap) {
+  const { map, findings } = readNetlist(readFile(asked.netlist, 'netlist').toString('latin1'), asked.units)
+  if (!map) return { map: null, findings }
+  const table =
+    asked.placements === undefined ? null : readCsv(readFile(asked.placements, 'placements').toString())
+  const placed = table ? readPlacements(table.rows, table.columns) : { placements: [], findings: [] }
+  const of = indexMap(map, placed.placements)
+  for (const [field, name, known] of [
+    ['near', asked.near, of.parts],
+    ['net', asked.net, of.nets],
+  ] as const)
+    if (name !== undefined && !known.has(name)) {
+      const like = findInMap(of, name, 5)[field === 'net' ? 'nets' : 'parts']
+      throw new BadInput(
+        field,
+        `there is no ${name} on this map${like.length > 0 ? `; there is ${like.join(', ')}` : ''}`,
+      )
+    }
+  const socket = asked.contacts && socketOnMap(of, asked.contacts)
+  return {
+    map: {
+      points: map.points.length,
+      parts: of.parts.size,
+      nets: of.nets.size,
+      units: map.units,
+      unconnected: map.unconnected,
+    },
+    ...(asked.find === undefined ? {} : { found: findInMap(of, asked.find) }),
+    ...(asked.net === undefined ? {} : { onNet: partsOnNet(of, asked.net) }),
+    ...(asked.near === undefined
+      ? {}
+      : {
+          near: near(of, asked.near, asked.mm),
+          twins: twinsOf(of, asked.near),
+          nets: netsOf(of, asked.near),
+        }),
+    ...(asked.contacts === undefined
+      ? {}
+      : {
+          socket: socket
+            ? { ref: socket.ref, unknown: socket.unknown, nets: Object.fromEntries(socket.nets) }
+            : null,
+        }),
+    findings: [...findings, ...placed.findings],
+  }
+}
+
 /** What is computed of small parts. */
 export const partsOperations: Readonly<Record<string, Operation>> = {
   'parts.marking': operation<{ marking: string }>(
@@ -88,6 +159,20 @@ export const partsOperations: Readonly<Record<string, Operation>> = {
       const parts = asked.stock.map((s, i) => toNumber<StockPart>(s, `stock[${i}].value`))
       return { judged: substitutes(of, parts).map((j) => ({ ...j, say: sayValue(of.kind, j.value) })) }
     },
+  ),
+  'parts.map': operation<AskedOfMap>(
+    'Reads a board’s netlist (IPC-D-356A) and placement list: what it holds, a part, a net, what stands near, contacts on their nets.',
+    Joi.object({
+      netlist: Joi.string().required(),
+      placements: Joi.string(),
+      units: Joi.valid(...mapUnits),
+      find: Joi.string().max(80),
+      net: Joi.string().max(80),
+      near: Joi.string().max(40),
+      mm: Joi.number().greater(0).max(500).default(10),
+      contacts: Joi.array().items(Joi.string().max(12)).max(10_000),
+    }),
+    mapOf,
   ),
   'parts.infer': operation<MissingPart>(
     'What a missing part did, from readings of its two pads; its value only where it may be tried.',
