@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import type { PartsBodies } from '@/core/parts/bodies'
+import { partDamages, partPlaces } from '@/core/parts/found'
 import { body, text, some } from './field'
 import type { Schemas } from './field'
 
@@ -10,5 +11,8 @@ export const partsSchemas: Schemas<PartsBodies> = {
     value: text(60),
     side: Joi.valid('top', 'bottom'),
     text: text(300),
+    how: Joi.valid(...partDamages),
+    place: Joi.valid(...partPlaces),
+    net: text(80),
   }),
 }

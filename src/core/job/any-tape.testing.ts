@@ -1,3 +1,4 @@
+import { partDamages, partPlaces } from '../parts/found'
 import { railTold } from '../board/bodies'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
@@ -293,6 +294,9 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       value: words,
       side: fc.constantFrom('top', 'bottom'),
       text: words,
+      how: fc.constantFrom(...partDamages),
+      place: fc.constantFrom(...partPlaces),
+      net: fc.constantFrom('SPI_MISO', 'VCORE_SENSE', 'GND'),
     },
     { requiredKeys: ['ref', 'did'] },
   ),

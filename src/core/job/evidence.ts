@@ -36,6 +36,7 @@ import { asItCounts } from '../triage/reason/likelihood'
 import { testOf } from '../triage/reason/hypotheses'
 import { judgeRails } from '../triage/instruments/rail-table'
 import { swapWorks } from '../triage/instruments/swap-grid'
+import { placeOfPart } from '../parts/found'
 import { testOfSwap } from '../triage/test-line'
 import { cellState } from '../triage/model/stage'
 
@@ -126,17 +127,34 @@ function lookSays({
   return null
 }
 
-/** A part that is not there, as a look at the board: round the firmware chip where that is said. */
-const missingSays = (ref: string, text: string): readonly [test: string, outcome: string] =>
-  /\bchip\b/i.test(text)
-    ? ['round the chip', /^R/i.test(ref) ? 'a resistor gone' : 'another part gone']
-    : ['outside', 'a part missing']
+/** A part that is missing or broken, as a look at its place finds it. */
+function partSays(part: Bodies['part']): readonly [test: string, outcome: string] {
+  const place = placeOfPart(part)
+  const burnt = part.how === 'burnt'
+  switch (place) {
+    case 'at the firmware chip':
+      if (part.how === 'bridged') return ['round the chip', 'chip reworked']
+      return ['round the chip', /^R/i.test(part.ref) ? 'a resistor gone' : 'another part gone']
+    case 'at the core regulator':
+      return ['round the socket', 'part broken at the regulator']
+    case 'at memory':
+    case 'at the chipset':
+      return ['outside', burnt ? 'scorched at a controller' : 'a part missing']
+    case 'elsewhere':
+      return ['outside', burnt ? 'scorched at a rail' : 'a part missing']
+  }
+}
 
-/** The fault that a missing part is, by what a look says of it, where there is one that it is. */
-const missingFault: Readonly<Partial<Record<string, FaultId>>> = {
+/** The fault that a missing or broken part is, by what a look says of it, where there is one that it is. */
+const partFault: Readonly<Partial<Record<string, FaultId>>> = {
   'a resistor gone': 'chip resistor',
   'another part gone': 'chip supply part',
+  'chip reworked': 'chip joint',
+  'part broken at the regulator': 'core regulator part',
 }
+/** Looks that can find several things at once. */
+const looksRound: ReadonlySet<string> = new Set(['outside', 'round the chip', 'round the socket'])
+const isFound = ({ did }: Pick<Bodies['part'], 'did'>) => did === 'found missing' || did === 'found damaged'
 
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
   sense: 'sense contact off',
@@ -287,10 +305,8 @@ export function evidenceOf(
   for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
   changes.push(...refitChanges(state.firmware))
   for (const { seq, ref, did } of state.parts.noted) {
-    const missing = state.parts.noted.findLast(
-      (p) => p.ref === ref && p.did === 'found missing' && p.seq < seq,
-    )
-    const fault = did === 'fitted' && missing && missingFault[missingSays(ref, missing.text ?? '')[1]]
+    const found = state.parts.noted.findLast((p) => p.ref === ref && isFound(p) && p.seq < seq)
+    const fault = did === 'fitted' && found && partFault[partSays(found)[1]]
     if (fault) mend(seq, fault)
   }
   const runsCpu = releaseEvidence(state, reference)
@@ -317,6 +333,7 @@ export function evidenceOf(
       ...(after > 0 ? { after } : {}),
       ...(reliability < 1 ? { reliability } : {}),
       ...(of !== undefined && of !== test ? { of } : {}),
+      ...(looksRound.has(test) && outcome !== 'clear' ? { what: outcome } : {}),
     })
   }
   const { ownRails } = state.board
@@ -376,11 +393,11 @@ export function evidenceOf(
   }
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
-  for (const { seq, ref, did, text } of state.parts.noted) {
-    const [test, outcome] = missingSays(ref, text ?? '')
+  for (const part of state.parts.noted) {
+    const [test, outcome] = partSays(part)
     // Of a part that is nowhere near what the reasoner knows, its being fitted ends what it said.
-    const fitted = state.parts.noted.some((p) => p.ref === ref && p.did === 'fitted' && p.seq > seq)
-    if (did === 'found missing' && (!fitted || missingFault[outcome])) put(seq, test, outcome)
+    const fitted = state.parts.noted.some((p) => p.ref === part.ref && p.did === 'fitted' && p.seq > part.seq)
+    if (isFound(part) && (!fitted || partFault[outcome])) put(part.seq, test, outcome)
   }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)

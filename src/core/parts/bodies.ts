@@ -1,3 +1,5 @@
+import type { PartDamage, PartPlace } from './found'
+
 export interface PartsBodies {
   part: {
     readonly ref: string
@@ -5,5 +7,10 @@ export interface PartsBodies {
     readonly value?: string
     readonly side?: 'top' | 'bottom'
     readonly text?: string
+    /** What is wrong with one that was found damaged. */
+    readonly how?: PartDamage
+    readonly place?: PartPlace
+    /** A net it is on, off a board map or by the meter. */
+    readonly net?: string
   }
 }

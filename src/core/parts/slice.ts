@@ -13,7 +13,10 @@ export const parts = slice<PartsBodies>().of({
   kinds: {
     part: {
       opens: 'parts',
-      words: ({ body: b }) => [`${b.ref} ${b.did}`, b.value, b.text].filter(Boolean).join(', '),
+      words: ({ body: b }) =>
+        [`${b.ref} ${b.did}`, b.how, b.place, b.net && `net ${b.net}`, b.value, b.text]
+          .filter(Boolean)
+          .join(', '),
       changesBoard: ({ ref, did }) =>
         did === 'taken off' || did === 'fitted'
           ? { what: `${ref} ${did}`, heat: true, putsRight: true, undoes: 'all' }

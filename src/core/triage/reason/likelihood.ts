@@ -16,6 +16,8 @@ export interface Evidence {
   readonly of?: string
   /** What it came to before, with nothing done in between: starts of the same set-up, a meter’s readings of the same place. */
   readonly earlier?: readonly string[]
+  /** What it was found of, where one look finds several things: they stand beside each other. */
+  readonly what?: string
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
 }
@@ -33,7 +35,13 @@ const metered = (test: string) => /^(ohms|volts) (?!other)/.test(test)
 export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[] {
   const by = new Map<string, E>()
   for (const one of seen) {
-    const key = `${one.test} of ${one.of ?? ''} after ${one.after ?? 0}`
+    const place = `${one.test} of ${one.of ?? ''} after ${one.after ?? 0}`
+    // What was found stands beside what else was found there; that it is clear, or the other way round, replaces it.
+    const found = (what?: string) => `${place}: ${what ?? ''}`
+    if (one.what !== undefined) by.delete(found())
+    else
+      for (const known of [...by.keys()]) if (known.startsWith(found()) && known !== found()) by.delete(known)
+    const key = found(one.what)
     const before = by.get(key)
     by.delete(key)
     const earlier =
