@@ -2,7 +2,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { anyMarks, smallField } from '../model/field.testing'
 import { clearance, contactCapsule, segmentDistance, shorts } from './short'
+import { forbidPower, gradeForPower, possibleShorts, weighShorts } from './closing-shorts'
+import { benchBeam } from '../contact/contact-force'
+import type { Mark } from './mark'
 import { fieldOf } from '../model/socket'
+import type { Contact } from '../model/socket'
 
 const at = fc.integer({ min: -2000, max: 2000 }).map((n) => n / 1000)
 const point = fc.tuple(at, at, at)
@@ -50,6 +54,173 @@ describe('segmentDistance', () => {
     )
     expect(segmentDistance([0, 0, 0], [0, 0, 0], [3, 4, 0], [3, 4, 0])).toBe(5)
     expect(segmentDistance([0, 0, 0], [1, 0, 0], [0, 1, 0], [1, 1, 0])).toBe(1)
+  })
+})
+
+describe('segments that are points, at their ends or beside them', () => {
+  const from: Point = [0, 0, 0]
+  const to: Point = [2, 0, 0]
+  it.each<[string, Point, Point, number]>([
+    ['a point above the middle', [1, 3, 0], [1, 3, 0], 3],
+    ['a point beyond the end', [5, 4, 0], [5, 4, 0], 5],
+    ['a point before the beginning', [-3, 4, 0], [-3, 4, 0], 5],
+    ['one that ends above it', [1, 2, 0], [1, 5, 0], 2],
+    ['one that begins above it', [1, 5, 0], [1, 2, 0], 2],
+    ['one beyond its end', [5, 4, 0], [5, 9, 0], 5],
+    ['one beyond its end, the other way round', [5, 9, 0], [5, 4, 0], 5],
+    ['one before its beginning', [-3, 4, 0], [-3, 9, 0], 5],
+    ['one that crosses it, a height above', [1, -1, 2], [1, 1, 2], 2],
+    ['one along it, further on', [4, 0, 0], [6, 0, 0], 2],
+    ['one along it, further back', [-6, 0, 0], [-4, 0, 0], 4],
+  ])('%s', (_, a, b, distance) => {
+    expect(segmentDistance(from, to, a, b)).toBeCloseTo(distance, 12)
+    expect(segmentDistance(a, b, from, to)).toBeCloseTo(distance, 12)
+    expect(segmentDistance(to, from, b, a)).toBeCloseTo(distance, 12)
+  })
+})
+
+describe('a contact as a rod', () => {
+  const contact = { ...smallField().contacts[0]!, xMm: 3, yMm: 2, beamDeg: 30 }
+  const [cos, sin] = [Math.sqrt(3) / 2, 0.5]
+  const foot = [3 - 0.45 * cos, 2 - 0.45 * sin, 0]
+  const near = (of: readonly number[]) => of.map((v) => expect.closeTo(v, 9) as number)
+  const of = (mark?: Mark, kind?: 'land-grid' | 'pin-grid', towards?: Contact) =>
+    contactCapsule(contact, mark, towards, kind)
+  const strip = benchBeam.widthMm / 2
+  it.each<[string, ReturnType<typeof of>, object | null]>([
+    ['sound', of(), { from: near(foot), to: near([3, 2, 0.5]), radiusMm: strip }],
+    [
+      'a sound pin',
+      of(undefined, 'pin-grid'),
+      { from: near([3, 2, 0]), to: near([3, 2, 0.5]), radiusMm: benchBeam.pinRadiusMm },
+    ],
+    ['snapped', of({ kind: 'snapped' }), null],
+    [
+      'its tip gone',
+      of({ kind: 'tip gone' }),
+      { from: near(foot), to: near([(foot[0]! + 3) / 2, (foot[1]! + 2) / 2, 0.25]), radiusMm: strip },
+    ],
+    [
+      'leaning',
+      of({ kind: 'lean', leanMm: [0.1, -0.2] }),
+      { from: near(foot), to: near([3.1, 1.8, 0.5]), radiusMm: strip },
+    ],
+    [
+      'a little low: the CPU presses it level with the rest',
+      of({ kind: 'low', heightMm: -0.1 }),
+      { to: near([3, 2, 0.5]) },
+    ],
+    [
+      'far too low: it stays below',
+      of({ kind: 'low', heightMm: -0.4 }),
+      { to: near([3, 2, 0.5 + benchBeam.workingDeflectionMm - 0.4]) },
+    ],
+    [
+      'folded back over nobody',
+      of({ kind: 'folded' }),
+      { from: near(foot), to: near([foot[0]! - 0.45 * cos, foot[1]! - 0.45 * sin, 0.2]) },
+    ],
+    [
+      'folded over a neighbour',
+      of({ kind: 'folded' }, 'land-grid', { ...contact, xMm: 4, yMm: 5 }),
+      { from: near(foot), to: near([4, 5, 0.3]) },
+    ],
+  ])('%s', (_, rod, is) => {
+    if (is === null) expect(rod).toBeNull()
+    else expect(rod).toMatchObject(is)
+  })
+})
+
+describe('what may touch, judged for power', () => {
+  const socket = smallField()
+  const [one, other] = [socket.contacts[0]!, socket.contacts[1]!]
+  const same = (a: Contact['trust'], b: Contact['trust']) =>
+    gradeForPower({ ...one, trust: a, net: 'N' }, { ...other, trust: b, net: 'N' })
+  it('that two share a net is believed of a table, not of a painted region', () => {
+    const trusts = [...new Set(['table', 'region', 'none', one.trust])] as Contact['trust'][]
+    for (const a of trusts)
+      for (const b of trusts) {
+        const guessed = [a, b].some((t) => t === 'region' || t === 'none')
+        expect(same(a, b), `${a} and ${b}`).toBe(guessed ? 'unknown' : 'harmless')
+      }
+    expect(
+      gradeForPower(
+        { ...one, trust: 'region', group: 'core power', net: 'V' },
+        { ...other, group: 'ground', net: 'G' },
+      ),
+    ).toBe('gravest')
+  })
+  it('forbids power for each that closes alone, and for all that close together', () => {
+    const touching = { C4: { kind: 'touching', touches: 'C5' } } as const
+    expect([...forbidPower(socket, touching)].sort()).toEqual(['C4', 'C5'])
+    expect(forbidPower(socket, {}).size).toBe(0)
+    const leaning: Record<string, Mark> = { C4: { kind: 'lean', leanMm: [0.52, 0] } }
+    const { alone, together } = weighShorts(possibleShorts(socket, leaning))
+    const closed = (['harmful', 'signal'] as const).filter((h) => together[h].level === 'closed')
+    const wanted = [...alone, ...closed.flatMap((h) => together[h].pairs)].flatMap((s) => [s.a, s.b])
+    expect([...forbidPower(socket, leaning)].sort()).toEqual([...new Set(wanted)].sort())
+  })
+  it('weighs together what does not close alone, by harm, leaving what is harmless out', () => {
+    const pair = (odds: number, grade: 'gravest' | 'signal' | 'harmless') => ({ a: 'A', b: 'B', odds, grade })
+    const level = (...pairs: ReturnType<typeof pair>[]) => {
+      const { alone, together } = weighShorts(pairs)
+      return [alone.length, together.harmful.level, together.signal.level]
+    }
+    expect(level(pair(1, 'harmless'), pair(0.5, 'harmless'))).toEqual([0, 'nothing', 'nothing'])
+    expect(level(pair(0.019, 'gravest'))).toEqual([0, 'nothing', 'nothing'])
+    expect(level(pair(0.02, 'gravest'))).toEqual([0, 'limit', 'nothing'])
+    expect(level(pair(0.06, 'gravest'), pair(0.06, 'gravest'))).toEqual([0, 'closed', 'nothing'])
+    expect(level(pair(0.1, 'gravest'))).toEqual([1, 'nothing', 'nothing'])
+    expect(level(pair(0.05, 'signal'))).toEqual([0, 'nothing', 'limit'])
+    expect(level(pair(0.5, 'signal'))).toEqual([0, 'nothing', 'limit'])
+    expect(level(pair(0.51, 'signal'))).toEqual([1, 'nothing', 'nothing'])
+    expect(level(pair(0.4, 'signal'), pair(0.4, 'signal'))).toEqual([0, 'nothing', 'closed'])
+  })
+  it('says each pair whole: who, how, how far apart, how likely', async () => {
+    const cases: readonly (readonly [string, 'land-grid' | 'pin-grid', Readonly<Record<string, Mark>>])[] = [
+      ['seen', 'land-grid', { C4: { kind: 'touching', touches: 'C5' } }],
+      [
+        'seen from both ends',
+        'land-grid',
+        { C4: { kind: 'touching', touches: 'C5' }, C5: { kind: 'touching', touches: 'C4', unsure: true } },
+      ],
+      ['seen, not sure', 'land-grid', { C4: { kind: 'touching', touches: 'C5', unsure: true } }],
+      [
+        'may touch',
+        'land-grid',
+        { C4: { kind: 'lean', leanMm: [0.2, 0], maybe: 'touching', touches: 'C5' } },
+      ],
+      ['touches itself', 'land-grid', { C4: { kind: 'touching', touches: 'C4' } }],
+      ['touches nobody named', 'land-grid', { C4: { kind: 'touching' } }],
+      ['touches one that is not there', 'land-grid', { C4: { kind: 'touching', touches: 'Z99' } }],
+      ['a lean', 'land-grid', { C4: { kind: 'lean', leanMm: [0.45, 0.1] } }],
+      ['a lean the other way', 'land-grid', { C4: { kind: 'lean', leanMm: [-0.45, -0.3] } }],
+      [
+        'two that lean at each other',
+        'land-grid',
+        { C4: { kind: 'lean', leanMm: [0.3, 0] }, C5: { kind: 'lean', leanMm: [-0.3, 0] } },
+      ],
+      ['folded over nobody named', 'land-grid', { C4: { kind: 'folded' } }],
+      ['may be folded', 'land-grid', { C4: { kind: 'snapped', maybe: 'folded' } }],
+      ['folded over one two away', 'land-grid', { C4: { kind: 'folded', touches: 'D6' } }],
+      ['tip gone, leaning', 'land-grid', { C4: { kind: 'tip gone', leanMm: [0.5, 0] } }],
+      ['snapped', 'land-grid', { C4: { kind: 'snapped' } }],
+      ['one that is no contact', 'land-grid', { Z99: { kind: 'folded' } }],
+      ['a pin that leans', 'pin-grid', { C4: { kind: 'lean', leanMm: [0.7, 0] } }],
+      ['a pin laid flat', 'pin-grid', { C4: { kind: 'folded' } }],
+      ['a pin that may lie flat', 'pin-grid', { C4: { kind: 'lean', leanMm: [0.3, 0], maybe: 'folded' } }],
+    ]
+    const said = cases.map(([what, kind, marks]) => {
+      const of = smallField(kind)
+      return [
+        `${what}, ${kind}: power forbidden by ${[...forbidPower(of, marks)].sort().join(' ') || 'nothing'}`,
+        ...shorts(of, marks).map(
+          (p) =>
+            `  ${p.a} ${p.b} | ${p.how} | ${p.grade} | ${p.clearanceMm.toFixed(4)} mm | ${p.odds.toFixed(4)}`,
+        ),
+      ].join('\n')
+    })
+    await expect(`${said.join('\n')}\n`).toMatchFileSnapshot('__snapshots__/shorts.txt')
   })
 })
 
