@@ -1,7 +1,6 @@
 import Joi from 'joi'
 import { inferMissing } from '@/core/parts/missing/infer'
 import type { MissingPart } from '@/core/parts/missing/infer'
-import { padKinds } from '@/core/parts/missing/pad'
 import { dielectrics, substitutes, uses } from '@/core/parts/substitute/substitute'
 import type { StockPart, Wanted } from '@/core/parts/substitute/substitute'
 import { readMarking } from '@/core/parts/value/marking'
@@ -21,25 +20,9 @@ import { mapUnits, readNetlist } from '@/core/parts/board-map/netlist'
 import type { MapUnits } from '@/core/parts/board-map/netlist'
 import { readPlacements } from '@/core/parts/board-map/placement'
 import { readCsv } from '@/tables/read-csv'
+import { missingPart } from '@/entry-schemas/parts'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
-
-const ohms = Joi.alternatives(Joi.number().min(0), Joi.valid('open'))
-const pad = Joi.object({
-  groundOhm: ohms,
-  diodeV: Joi.alternatives(Joi.number().min(0).max(5), Joi.valid('open')),
-  rails: Joi.object().pattern(Joi.string().max(40), ohms).max(24),
-  pins: Joi.array()
-    .items(
-      Joi.object({
-        pin: Joi.string().max(40).required(),
-        does: Joi.valid(...padKinds).required(),
-        ohms: ohms.required(),
-      }),
-    )
-    .max(64),
-  net: Joi.string().allow('').max(80),
-}).required()
 
 /** A value as a number of Ω or F, or as it is written: 4k7, 100n. */
 const value = Joi.alternatives(Joi.number().min(0), Joi.string().max(20)).required()
@@ -176,17 +159,7 @@ export const partsOperations: Readonly<Record<string, Operation>> = {
   ),
   'parts.infer': operation<MissingPart>(
     'What a missing part did, from readings of its two pads; its value only where it may be tried.',
-    Joi.object({
-      a: pad,
-      b: pad,
-      padsMm: Joi.number().greater(0).max(20),
-      padWidthMm: Joi.number().greater(0).max(20),
-      twins: Joi.array()
-        .items(Joi.object({ ref: Joi.string().max(40).required(), value: Joi.number().min(0).required() }))
-        .max(50)
-        .default([]),
-      supplyV: Joi.number().greater(0).max(60),
-    }),
+    Joi.object(missingPart),
     (part) => inferMissing(part),
   ),
 }

@@ -1,10 +1,43 @@
 import Joi from 'joi'
 import type { PartsBodies } from '@/core/parts/bodies'
 import { partDamages, partPlaces } from '@/core/parts/found'
+import { padKinds } from '@/core/parts/missing/pad'
 import { body, text, some } from './field'
 import type { Schemas } from './field'
 
+/** Ohms or volts as a meter shows them, or that it shows nothing. */
+const shown = (most: number) => Joi.alternatives(Joi.number().min(0).max(most), Joi.valid('open'))
+const ohms = shown(1e9)
+/** What was read of one pad. */
+export const padSeen = Joi.object({
+  groundOhm: ohms,
+  diodeV: shown(5),
+  rails: Joi.object().pattern(Joi.string().max(40), ohms).max(24),
+  pins: Joi.array()
+    .items(
+      Joi.object({
+        pin: some(40),
+        does: Joi.valid(...padKinds).required(),
+        ohms: ohms.required(),
+      }),
+    )
+    .max(64),
+  net: text(80).allow(''),
+})
+/** A part that is not there: what was read of its pads, how far they are apart, its twins. */
+export const missingPart = {
+  a: padSeen.required(),
+  b: padSeen.required(),
+  padsMm: Joi.number().greater(0).max(20),
+  padWidthMm: Joi.number().greater(0).max(20),
+  twins: Joi.array()
+    .items(Joi.object({ ref: some(40), value: Joi.number().min(0).max(1e9).required() }))
+    .max(50),
+  supplyV: Joi.number().greater(0).max(60),
+}
+
 export const partsSchemas: Schemas<PartsBodies> = {
+  pads: body<PartsBodies['pads']>({ ref: some(60), ...missingPart }),
   part: body<PartsBodies['part']>({
     ref: some(60),
     did: Joi.valid('found missing', 'found damaged', 'taken off', 'fitted', 'measured').required(),

@@ -287,6 +287,15 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     why: fc.constantFrom([], ['two reads of the chip are equal']),
     places: fc.constantFrom([], [{ from: 4096, to: 8192 }]),
   }),
+  pads: fc.record({
+    ref: fc.constantFrom('R1', 'C2'),
+    a: fc.constantFrom({}, { groundOhm: 0.2 }, { groundOhm: 'open' as const, net: 'SPI_MISO' }),
+    b: fc.constantFrom(
+      {},
+      { rails: { '3v3': 0.3 } },
+      { pins: [{ pin: 'U7.5', does: 'data' as const, ohms: 0.4 }] },
+    ),
+  }),
   part: fc.record(
     {
       ref: fc.constantFrom('R1', 'C2'),

@@ -54,6 +54,7 @@ it('every kind of entry has its words', () => {
     .put('note', { text: 'n' })
     .put('decision', { text: 'straighten' })
     .put('rail', { rail: 'vmem', ohms: 221, cpu: 'out' })
+    .put('pads', { ref: 'R1', a: { groundOhm: 0.2 }, b: {} })
     .put('volts', { rail: '12v', volts: 12 })
     .put('cell', { volts: 3 })
     .put('codes', { codes: ['4C', '31'], watchedS: 90.4 })
@@ -170,6 +171,7 @@ it('every kind of entry has its words', () => {
       "n",
       "decided: straighten",
       "memory rail to ground 221 Ω, CPU out",
+      "R1: pad A 0.2 Ω to ground; pad B not read",
       "12 V rail at 12 V",
       "cell 3 V",
       "codes 4C 31, watched 90 s",

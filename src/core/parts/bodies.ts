@@ -1,6 +1,9 @@
+import type { MissingPart } from './missing/infer'
 import type { PartDamage, PartPlace } from './found'
 
 export interface PartsBodies {
+  /** What was read of the two pads of a part that is not there; the last of a part stands. */
+  pads: MissingPart & { readonly ref: string }
   part: {
     readonly ref: string
     readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'

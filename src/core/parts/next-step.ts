@@ -1,15 +1,77 @@
 import type { Step } from '../board/step'
+import { percent } from '../maths/percent'
+import { lifeOf } from './life'
+import type { PartLife } from './life'
 import type { PartsState } from './slice'
 
-export const partsStep = ({ noted }: PartsState): Step =>
-  noted.length === 0
-    ? {
-        station: 'parts',
-        say: 'Look round the socket and the firmware chip for missing or cracked small parts.',
-        why: 'A missing resistor can look like dead firmware.',
-      }
-    : {
-        station: 'parts',
-        say: 'Note each part found, taken off and fitted.',
-        why: 'What was taken off holds the power gate until it is accounted for.',
-      }
+const at = (say: string, why: string, more: Partial<Step> = {}): Step => ({
+  station: 'parts',
+  say,
+  why,
+  ...more,
+})
+
+/** What to do next with small parts: the first that is not settled, as far as it has got. */
+export function partsStep(parts: PartsState): Step {
+  if (parts.noted.length === 0)
+    return at(
+      'Look round the socket and the firmware chip for missing or cracked small parts.',
+      'A missing resistor can look like dead firmware.',
+    )
+  for (const ref of new Set(parts.noted.map((p) => p.ref))) {
+    const step = stepOf(lifeOf(parts, ref))
+    if (step) return step
+  }
+  return at(
+    'Note each part found, taken off and fitted.',
+    'What was taken off holds the power gate until it is accounted for.',
+  )
+}
+
+/** What is next for one part; null where nothing is. */
+function stepOf({ ref, last, found, across, inference }: PartLife): Step | null {
+  if (last.did === 'measured' || (!found && last.did !== 'fitted')) return null
+  if (last.did === 'fitted')
+    return across === null && inference?.expects
+      ? at(`Measure across ${ref}.`, `A good joint reads ${inference.expects.say}.`, {
+          part: 'pads',
+          takes: '1 min',
+        })
+      : null
+  if (last.did === 'found damaged')
+    return at(
+      `Take ${ref} off, and read its two pads.`,
+      'A cracked part reads anything; its pads say what it did.',
+      {
+        part: 'pads',
+      },
+    )
+  if (!inference)
+    return at(
+      `What was ${ref}? Read its two pads, unplugged.`,
+      'What each pad is on says what the part did.',
+      {
+        part: 'pads',
+        takes: '5 min',
+      },
+    )
+  const [top] = inference.roles
+  if (inference.value)
+    return at(
+      `Fit ${inference.value.say}${inference.sizes[0] ? `, ${inference.sizes[0]},` : ''} at ${ref}.`,
+      `${top!.role}, ${percent(top!.odds)}; ${inference.value.by === 'twin' ? 'as its twins' : 'an educated guess on a low-current data line'}.`,
+      { part: 'pads' },
+    )
+  const [next] = inference.next
+  // A reading that tells much comes first; where none does, the way on is to look it up.
+  if (next && next.tells >= WORTH_READING)
+    return at(
+      `${ref}: read pad ${next.pad.toUpperCase()}, ${next.what}.`,
+      `It tells most of what ${ref} did: ${percent(top!.odds)} ${top!.role} so far.`,
+      { part: 'pads', takes: '1 min' },
+    )
+  return at(`${ref}: ${inference.refused!.ways[0]!}.`, `${inference.refused!.because}.`, { part: 'pads' })
+}
+
+/** Least a reading must tell to be asked for before it is looked up, bits (bench default). */
+const WORTH_READING = 0.15

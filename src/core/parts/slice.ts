@@ -1,16 +1,29 @@
+import { castDraft } from 'immer'
 import type { PartsBodies } from './bodies'
+import { readingsOf } from './missing/pad'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 
 export interface PartsState {
   readonly noted: readonly (Noted & PartsBodies['part'])[]
+  /** What was last read of the pads of each part, by its name. */
+  readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
 }
 
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [] }),
+  initial: (): PartsState => ({ noted: [], pads: {} }),
   kinds: {
+    pads: {
+      opens: 'parts',
+      subjects: ({ ref }) => [`pads ${ref}`],
+      words: ({ body: b }) => {
+        const read = (['a', 'b'] as const).map((pad) => readingsOf(b[pad]).map((r) => r.what))
+        const said = read.map((r, i) => `pad ${i === 0 ? 'A' : 'B'} ${r.join(', ') || 'not read'}`)
+        return `${b.ref}: ${said.join('; ')}`
+      },
+    },
     part: {
       opens: 'parts',
       words: ({ body: b }) =>
@@ -31,6 +44,9 @@ export const parts = slice<PartsBodies>().of({
     },
   },
   on: {
+    pads(s, line) {
+      s.pads[line.body.ref] = castDraft({ ...notedOf(line), ...line.body })
+    },
     part(s, line) {
       s.noted.push({ ...notedOf(line), ...line.body })
     },
