@@ -18,15 +18,17 @@ export function partsStep(parts: PartsState): Step {
       'Look round the socket and the firmware chip for missing or cracked small parts.',
       'A missing resistor can look like dead firmware.',
     )
-  for (const ref of new Set(parts.noted.map((p) => p.ref))) {
-    const step = stepOf(lifeOf(parts, ref))
-    if (step) return step
-  }
+  const ref = partInHand(parts)
+  if (ref !== null) return stepOf(lifeOf(parts, ref))!
   return at(
     'Note each part found, taken off and fitted.',
     'What was taken off holds the power gate until it is accounted for.',
   )
 }
+
+/** The first part that is not settled; null where all are. */
+export const partInHand = (parts: PartsState): string | null =>
+  [...new Set(parts.noted.map((p) => p.ref))].find((ref) => stepOf(lifeOf(parts, ref)) !== null) ?? null
 
 /** What is next for one part; null where nothing is. */
 function stepOf({ ref, last, found, across, inference }: PartLife): Step | null {

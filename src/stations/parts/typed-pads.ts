@@ -1,0 +1,152 @@
+import { padKinds } from '@/core/parts/missing/pad'
+import type { MissingPart } from '@/core/parts/missing/infer'
+import type { Ohms, PadKind, PadSeen } from '@/core/parts/missing/pad'
+import { readValue, sayValue } from '@/core/parts/value/quantity'
+import type { PartKind } from '@/core/parts/value/quantity'
+
+export const padWords: readonly PadKind[] = padKinds
+
+/** A pin as it is typed. */
+export interface TypedPin {
+  readonly pin: string
+  readonly does: string
+  readonly ohms: string
+}
+export interface TypedPad {
+  readonly ground: string
+  readonly diode: string
+  readonly rail: string
+  readonly railOhm: string
+  readonly net: string
+  readonly pins: readonly TypedPin[]
+}
+export interface TypedPads {
+  readonly a: TypedPad
+  readonly b: TypedPad
+  readonly padsMm: string
+  readonly supplyV: string
+  readonly twins: string
+}
+/** What is wrong, by field. */
+export type PadErrors = Readonly<Record<string, string>>
+type PlaceErrors = Readonly<Partial<Record<'padsMm' | 'supplyV' | 'twins', string>>>
+
+export const noPad: TypedPin = { pin: '', does: 'data', ohms: '' }
+
+/** What a part is by its name on the board. */
+const kindOf = (ref: string): PartKind =>
+  /^c/i.test(ref) ? 'capacitor' : /^(fb|l)/i.test(ref) ? 'bead' : 'resistor'
+
+const written = (value: Ohms | undefined) => (value === undefined ? '' : String(value))
+const typedPad = ({ groundOhm, diodeV, rails = {}, net = '', pins = [] }: PadSeen = {}): TypedPad => {
+  const [rail] = Object.entries(rails)
+  return {
+    ground: written(groundOhm),
+    diode: written(diodeV),
+    rail: rail?.[0] ?? '',
+    railOhm: written(rail?.[1]),
+    net,
+    pins: pins.map(({ pin, does, ohms }) => ({ pin, does, ohms: written(ohms) })),
+  }
+}
+
+/** What was kept of a part’s pads, as it would be typed. */
+export const typedOf = (kept?: MissingPart): TypedPads => ({
+  a: typedPad(kept?.a),
+  b: typedPad(kept?.b),
+  padsMm: kept?.padsMm === undefined ? '' : String(kept.padsMm),
+  supplyV: kept?.supplyV === undefined ? '' : String(kept.supplyV),
+  twins: (kept?.twins ?? []).map((t) => `${t.ref} ${sayValue(kindOf(t.ref), t.value)}`).join(', '),
+})
+
+const open = /^(open|ol|o\.l\.|inf)$/i
+
+/** Ohms as they are typed, or that the meter shows nothing. */
+const ohmsOf = (text: string): Ohms | null => (open.test(text.trim()) ? 'open' : readValue('resistor', text))
+
+/** Reads what was typed; an error names its field and the mend, and nothing that was typed is lost. */
+export function readPads(typed: TypedPads): {
+  readonly part: MissingPart | null
+  readonly errors: PlaceErrors & { readonly a: PadErrors; readonly b: PadErrors }
+} {
+  const one = (pad: TypedPad) => {
+    const errors: Record<string, string> = {}
+    const seen: {
+      groundOhm?: Ohms
+      diodeV?: Ohms
+      rails?: Record<string, Ohms>
+      net?: string
+      pins?: PadSeen['pins']
+    } = {}
+    const ohms = (text: string, field: string): Ohms | null => {
+      const read = ohmsOf(text)
+      if (read === null) errors[field] = `“${text.trim()}” are no ohms: 120k, 4.7, or open`
+      return read
+    }
+    if (pad.ground.trim()) {
+      const read = ohms(pad.ground, 'ground')
+      if (read !== null) seen.groundOhm = read
+    }
+    if (pad.diode.trim()) {
+      const read = open.test(pad.diode.trim())
+        ? 'open'
+        : readValue('resistor', pad.diode.replace(/\s*v$/i, ''))
+      if (read === null || (read !== 'open' && read > 5))
+        errors.diode = `“${pad.diode.trim()}” is no drop: 0.52, or open`
+      else seen.diodeV = read
+    }
+    if (pad.railOhm.trim()) {
+      const read = ohms(pad.railOhm, 'railOhm')
+      if (pad.rail.trim() === '') errors.rail = 'to which supply?'
+      else if (read !== null) seen.rails = { [pad.rail.trim()]: read }
+    }
+    if (pad.net.trim()) seen.net = pad.net.trim()
+    const pins = pad.pins.flatMap(({ pin, does, ohms: text }, i) => {
+      const read = text.trim() === '' ? 0.5 : ohmsOf(text)
+      if (pin.trim() === '') errors[`pin ${i}`] = 'which pin?'
+      else if (read === null) errors[`pin ${i}`] = 'no ohms'
+      else return [{ pin: pin.trim(), does: does as PadKind, ohms: read }]
+      return []
+    })
+    if (pins.length > 0) seen.pins = pins
+    return { seen, errors }
+  }
+  const [a, b] = [one(typed.a), one(typed.b)]
+  const errors: { -readonly [K in keyof PlaceErrors]: PlaceErrors[K] } = {}
+  const figure = (text: string, field: keyof PlaceErrors, most: number, like: string) => {
+    if (text.trim() === '') return undefined
+    const read = readValue('resistor', text.replace(/\s*(mm|v)$/i, ''))
+    if (read === null || read <= 0 || read > most) {
+      errors[field] = `“${text.trim()}”: a figure up to ${most}, like ${like}`
+      return undefined
+    }
+    return read
+  }
+  const padsMm = figure(typed.padsMm, 'padsMm', 20, '1.0')
+  const supplyV = figure(typed.supplyV, 'supplyV', 60, '3.3')
+  const twins = typed.twins
+    .split(/[,;]/)
+    .filter((t) => t.trim() !== '')
+    .flatMap((t) => {
+      const [, ref, value] = /^\s*(\S+)\s+(.+?)\s*$/.exec(t) ?? []
+      const read = value === undefined ? null : readValue(kindOf(ref!), value)
+      if (read === null) {
+        errors.twins = `“${t.trim()}”: name and value, like R213 33 or C5 100n`
+        return []
+      }
+      return [{ ref: ref!, value: read }]
+    })
+  const faults = [a.errors, b.errors, errors].some((e) => Object.keys(e).length > 0)
+  return {
+    part: faults
+      ? null
+      : {
+          a: a.seen,
+          b: b.seen,
+          ...(padsMm === undefined ? {} : { padsMm }),
+          ...(supplyV === undefined ? {} : { supplyV }),
+          ...(twins.length > 0 ? { twins } : {}),
+        },
+    errors: { a: a.errors, b: b.errors, ...errors },
+  }
+}
