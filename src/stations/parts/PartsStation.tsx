@@ -11,7 +11,10 @@ import { Tabs } from '@/ui/Tabs'
 import { Marking } from './Marking'
 import { NotePart } from './NotePart'
 import { PartLives } from './PartLives'
+import { PadReadings } from './PadReadings'
 import { WhatWasIt } from './WhatWasIt'
+import { typedOf } from './typed-pads'
+import type { TypedPads } from './typed-pads'
 
 const tabs = ['note', 'pads', 'marking', 'ledger'] as const
 type PartsTab = (typeof tabs)[number]
@@ -29,6 +32,9 @@ export function PartsStation() {
   const [chosen, setChosen] = useState<string | null>(null)
   const refs = [...new Set(parts.noted.map((p) => p.ref))]
   const ref = chosen !== null && refs.includes(chosen) ? chosen : (partInHand(parts) ?? refs.at(-1) ?? null)
+  // What is being typed of a part’s pads; what was kept of it until then.
+  const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
+  const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref]))
   usePointed((part) => {
     const wanted = tabs.find((t) => t === part)
     if (wanted) setTab(wanted)
@@ -44,6 +50,7 @@ export function PartsStation() {
               setTab('pads')
             }}
           />
+          {tab === 'pads' && ref !== null && <WhatWasIt of={ref} typed={typed!} />}
           <Caution>
             Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin. Hot
             air burns: fume extraction, eye protection, nothing flammable near. Lead and flux: wash hands.
@@ -54,7 +61,19 @@ export function PartsStation() {
           onOpen={setTab}
           tabs={[
             { name: 'note', label: tabWords.note, panel: <NotePart /> },
-            { name: 'pads', label: tabWords.pads, panel: <WhatWasIt key={ref} of={ref} /> },
+            {
+              name: 'pads',
+              label: tabWords.pads,
+              panel:
+                ref === null ? (
+                  <p className="text-soft">
+                    Note a part that is missing first. Its two pads are then read here, board unplugged, and
+                    say what it was.
+                  </p>
+                ) : (
+                  <PadReadings of={ref} typed={typed!} onType={(t) => setTyping({ ...typing, [ref]: t })} />
+                ),
+            },
             { name: 'marking', label: tabWords.marking, panel: <Marking /> },
             {
               name: 'ledger',

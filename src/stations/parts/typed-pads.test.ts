@@ -10,7 +10,7 @@ const pad = fc.record(
   {
     groundOhm: ohms,
     diodeV: fc.integer({ min: 0, max: 1999 }).map((mV) => mV / 1000),
-    rails: ohms.map((is) => ({ '3v3': is })),
+    rails: fc.dictionary(fc.constantFrom('3v3', '1v8', 'vcore'), ohms, { minKeys: 1 }),
     net: fc.constant('SPI_MISO'),
     pins: fc.array(fc.record({ pin: fc.constant('U7.5'), does: fc.constantFrom(...padKinds), ohms }), {
       minLength: 1,
@@ -50,7 +50,10 @@ describe('readings of pads', () => {
     )
   })
   it('take what a meter shows, with its letters', () => {
-    expect(readPads(typed({ ground: '4k7', diode: '0.52 V', rail: '3v3', railOhm: 'OL' })).part!.a).toEqual({
+    expect(
+      readPads(typed({ ground: '4k7', diode: '0.52 V' }, { rails: [{ name: '3v3', a: 'OL', b: '' }] })).part!
+        .a,
+    ).toEqual({
       groundOhm: 4700,
       diodeV: 0.52,
       rails: { '3v3': 'open' },
@@ -63,7 +66,7 @@ describe('readings of pads', () => {
   it.each<[string, TypedPads, RegExp]>([
     ['words for ohms', typed({ ground: 'some' }), /“some” are no ohms: 120k/],
     ['volts no diode drops', typed({ diode: '12' }), /“12” is no drop/],
-    ['ohms to no supply', typed({ railOhm: '3' }), /to which supply/],
+    ['ohms to no supply', typed({}, { rails: [{ name: '', a: '3', b: '' }] }), /to which supply/],
     ['a pin without a name', typed({ pins: [{ pin: '', does: 'data', ohms: '3' }] }), /which pin/],
     ['a pin without ohms', typed({ pins: [{ pin: 'U1', does: 'data', ohms: 'x' }] }), /no ohms/],
     ['pads too far apart', typed({}, { padsMm: '200' }), /a figure up to 20/],

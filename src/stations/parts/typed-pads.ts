@@ -15,14 +15,19 @@ export interface TypedPin {
 export interface TypedPad {
   readonly ground: string
   readonly diode: string
-  readonly rail: string
-  readonly railOhm: string
   readonly net: string
   readonly pins: readonly TypedPin[]
+}
+/** A supply by its name, and the ohms of both pads to it. */
+export interface TypedRail {
+  readonly name: string
+  readonly a: string
+  readonly b: string
 }
 export interface TypedPads {
   readonly a: TypedPad
   readonly b: TypedPad
+  readonly rails: readonly TypedRail[]
   readonly padsMm: string
   readonly supplyV: string
   readonly twins: string
@@ -31,29 +36,30 @@ export interface TypedPads {
 export type PadErrors = Readonly<Record<string, string>>
 type PlaceErrors = Readonly<Partial<Record<'padsMm' | 'supplyV' | 'twins', string>>>
 
-export const noPad: TypedPin = { pin: '', does: 'data', ohms: '' }
+export const noPin: TypedPin = { pin: '', does: 'data', ohms: '' }
+export const noRail: TypedRail = { name: '', a: '', b: '' }
 
 /** What a part is by its name on the board. */
 const kindOf = (ref: string): PartKind =>
   /^c/i.test(ref) ? 'capacitor' : /^(fb|l)/i.test(ref) ? 'bead' : 'resistor'
 
 const written = (value: Ohms | undefined) => (value === undefined ? '' : String(value))
-const typedPad = ({ groundOhm, diodeV, rails = {}, net = '', pins = [] }: PadSeen = {}): TypedPad => {
-  const [rail] = Object.entries(rails)
-  return {
-    ground: written(groundOhm),
-    diode: written(diodeV),
-    rail: rail?.[0] ?? '',
-    railOhm: written(rail?.[1]),
-    net,
-    pins: pins.map(({ pin, does, ohms }) => ({ pin, does, ohms: written(ohms) })),
-  }
-}
+const typedPad = ({ groundOhm, diodeV, net = '', pins = [] }: PadSeen = {}): TypedPad => ({
+  ground: written(groundOhm),
+  diode: written(diodeV),
+  net,
+  pins: pins.map(({ pin, does, ohms }) => ({ pin, does, ohms: written(ohms) })),
+})
 
 /** What was kept of a part’s pads, as it would be typed. */
 export const typedOf = (kept?: MissingPart): TypedPads => ({
   a: typedPad(kept?.a),
   b: typedPad(kept?.b),
+  rails: [...new Set([kept?.a, kept?.b].flatMap((pad) => Object.keys(pad?.rails ?? {})))].map((name) => ({
+    name,
+    a: written(kept?.a.rails?.[name]),
+    b: written(kept?.b.rails?.[name]),
+  })),
   padsMm: kept?.padsMm === undefined ? '' : String(kept.padsMm),
   supplyV: kept?.supplyV === undefined ? '' : String(kept.supplyV),
   twins: (kept?.twins ?? []).map((t) => `${t.ref} ${sayValue(kindOf(t.ref), t.value)}`).join(', '),
@@ -69,7 +75,7 @@ export function readPads(typed: TypedPads): {
   readonly part: MissingPart | null
   readonly errors: PlaceErrors & { readonly a: PadErrors; readonly b: PadErrors }
 } {
-  const one = (pad: TypedPad) => {
+  const one = (pad: TypedPad, of: 'a' | 'b') => {
     const errors: Record<string, string> = {}
     const seen: {
       groundOhm?: Ohms
@@ -95,11 +101,12 @@ export function readPads(typed: TypedPads): {
         errors.diode = `“${pad.diode.trim()}” is no drop: 0.52, or open`
       else seen.diodeV = read
     }
-    if (pad.railOhm.trim()) {
-      const read = ohms(pad.railOhm, 'railOhm')
-      if (pad.rail.trim() === '') errors.rail = 'to which supply?'
-      else if (read !== null) seen.rails = { [pad.rail.trim()]: read }
-    }
+    typed.rails.forEach((rail, i) => {
+      if (!rail[of].trim()) return
+      const read = ohms(rail[of], `rail ${i}`)
+      if (rail.name.trim() === '') errors[`rail ${i}`] = 'to which supply?'
+      else if (read !== null) seen.rails = { ...seen.rails, [rail.name.trim()]: read }
+    })
     if (pad.net.trim()) seen.net = pad.net.trim()
     const pins = pad.pins.flatMap(({ pin, does, ohms: text }, i) => {
       const read = text.trim() === '' ? 0.5 : ohmsOf(text)
@@ -111,7 +118,7 @@ export function readPads(typed: TypedPads): {
     if (pins.length > 0) seen.pins = pins
     return { seen, errors }
   }
-  const [a, b] = [one(typed.a), one(typed.b)]
+  const [a, b] = [one(typed.a, 'a'), one(typed.b, 'b')]
   const errors: { -readonly [K in keyof PlaceErrors]: PlaceErrors[K] } = {}
   const figure = (text: string, field: keyof PlaceErrors, most: number, like: string) => {
     if (text.trim() === '') return undefined
