@@ -392,6 +392,57 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await expect(page.getByText('What was done? Like: read twice')).toBeVisible()
   })
 
+  test('a missing part is read at its pads, fitted, and read across; of feedback no value is given', async ({
+    bench: page,
+    shop,
+  }) => {
+    const tag = await begin(page, shop)
+    await open(page, shop, tag, 'parts')
+    const note = async (ref: string, did: string, more: Readonly<Record<string, string>> = {}) => {
+      await page.getByRole('tab', { name: 'Note a part' }).click()
+      await page.getByLabel('Part', { exact: true }).fill(ref)
+      await page.getByRole('radio', { name: did, exact: true }).click()
+      for (const [label, value] of Object.entries(more))
+        await page.getByLabel(label, { exact: true }).fill(value)
+      await page.getByRole('button', { name: 'Note the part' }).click()
+      await expect(lastLine(page)).toContainText(`${ref} ${did}`)
+    }
+    const read = async (pad: 'A' | 'B', what: string, value: string) =>
+      page.getByLabel(`Pad ${pad}: ${what}`, { exact: true }).fill(value)
+    await note('R214', 'found missing', { 'Net, if it is known': 'SPI_MISO' })
+    await expect(step(page)).toHaveText('What was R214? Read its two pads, unplugged.')
+    await page.getByRole('tab', { name: 'What was it?' }).click()
+    await read('A', 'To ground, Ω', 'some')
+    await expect(page.getByText('“some” are no ohms: 120k, 4.7, or open')).toBeVisible()
+    await read('A', 'To ground, Ω', '120k')
+    await read('A', 'Net', 'SPI_MISO')
+    await page.getByLabel('Pad A, pin 1: which').fill('U7.2')
+    await read('B', 'To ground, Ω', 'open')
+    await read('B', 'Net', 'PCH_MISO')
+    await page.getByLabel('Pad B, pin 1: which').fill('U3.2')
+    await page.getByLabel('Pads apart, mm').fill('1.0')
+    const says = page.getByRole('region', { name: 'What R214 was' })
+    await expect(says).toContainText('Fit 33 Ω, 0402')
+    await page.getByRole('button', { name: 'Keep these readings' }).click()
+    await expect(step(page)).toHaveText('Fit 33 Ω, 0402, at R214.')
+    await note('R214', 'fitted', { Value: '33 Ω' })
+    await expect(step(page)).toHaveText('Measure across R214.')
+    await note('R214', 'measured', { Value: '210' })
+    await expect(page.getByText('too much: a poor joint, or another value').first()).toBeVisible()
+    await note('R214', 'measured', { Value: '34' })
+    await expect(page.getByText('as it must; from pin to far end 30 Ω to 37 Ω')).toBeVisible()
+    await note('R303', 'found missing', { 'Net, if it is known': 'VR_FB' })
+    await page.getByRole('tab', { name: 'What was it?' }).click()
+    await read('A', 'Net', 'VCORE')
+    await read('B', 'Net', 'VR_FB')
+    const feedback = page.getByRole('region', { name: 'What R303 was' })
+    await expect(feedback).toContainText('No value is given: feedback of a regulator is never guessed')
+    await expect(feedback).toContainText('Look it up on a board map of this revision')
+    await page.getByRole('tab', { name: 'Read a marking' }).click()
+    await page.getByLabel('Figures and letters on the part').fill('68X')
+    await expect(page.getByText('49.9 Ω')).toBeVisible()
+  })
+
   test('a test that fails sends back to triage; a change after a pass asks for it again', async ({
     bench: page,
     shop,

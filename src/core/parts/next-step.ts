@@ -1,4 +1,5 @@
 import type { Step } from '../board/step'
+import { sentence } from '../sentence'
 import { percent } from '../maths/percent'
 import { lifeOf } from './life'
 import type { PartLife } from './life'
@@ -32,6 +33,10 @@ export const partInHand = (parts: PartsState): string | null =>
 
 /** What is next for one part; null where nothing is. */
 function stepOf({ ref, last, found, across, inference }: PartLife): Step | null {
+  if (across && !across.fits)
+    return at(`${ref} does not read as it must: look at its joints, or take it off.`, sentence(across.say), {
+      part: 'pads',
+    })
   if (last.did === 'measured' || (!found && last.did !== 'fitted')) return null
   if (last.did === 'fitted')
     return across === null && inference?.expects

@@ -66,7 +66,7 @@ export function PadReadings({
                 aria-label={`Supply ${i + 1}`}
                 className="num w-full"
                 value={rail.name}
-                placeholder="supply: 3v3"
+                placeholder="at 3v3"
                 onChange={(e) => setRail(i, { name: e.target.value })}
               />
             }

@@ -16,13 +16,13 @@ import { WhatWasIt } from './WhatWasIt'
 import { typedOf } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
-const tabs = ['note', 'pads', 'marking', 'ledger'] as const
+const tabs = ['note', 'pads', 'marking', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
   note: 'Note a part',
   pads: 'What was it?',
   marking: 'Read a marking',
-  ledger: 'Taken off, photos',
+  photos: 'Photos',
 }
 
 /** Small parts one by one: how each was found, what it was, what became of it. */
@@ -51,6 +51,9 @@ export function PartsStation() {
             }}
           />
           {tab === 'pads' && ref !== null && <WhatWasIt of={ref} typed={typed!} />}
+          <div className="border-t border-line py-3">
+            <Ledger />
+          </div>
           <Caution>
             Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin. Hot
             air burns: fume extraction, eye protection, nothing flammable near. Lead and flux: wash hands.
@@ -75,16 +78,7 @@ export function PartsStation() {
                 ),
             },
             { name: 'marking', label: tabWords.marking, panel: <Marking /> },
-            {
-              name: 'ledger',
-              label: tabWords.ledger,
-              panel: (
-                <>
-                  <Ledger />
-                  <Photos />
-                </>
-              ),
-            },
+            { name: 'photos', label: tabWords.photos, panel: <Photos /> },
           ]}
         />
       </div>

@@ -17,15 +17,15 @@ export function WhatWasIt({ of, typed }: { of: string; typed: TypedPads }) {
   const { roles, value, refused, range, sizes, power, expects, next, kind } = inferMissing(part)
   const [top] = roles
   return (
-    <section aria-label={`What ${of} was`} aria-live="polite" className="leading-snug">
+    <section aria-label={`What ${of} was`} aria-live="polite" className="pb-4 leading-snug">
       <ol className="mb-2">
         {roles.slice(0, 4).map(({ role, odds }) => (
-          <li key={role} className="grid grid-cols-[7rem_1fr_3.6rem] items-center gap-2 py-0.5">
+          <li key={role} className="grid grid-cols-[7rem_1fr_4.4rem] items-center gap-2 py-0.5">
             <span className={role === top!.role ? 'font-semibold' : 'text-soft'}>{role}</span>
             <span className="h-2.5 border border-line" aria-hidden="true">
               <span className="block h-full bg-slate" style={{ width: `${100 * odds}%` }} />
             </span>
-            <span className="num text-right">{percent(odds)}</span>
+            <span className="num text-right whitespace-nowrap">{percent(odds)}</span>
           </li>
         ))}
       </ol>
