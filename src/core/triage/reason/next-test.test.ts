@@ -6,7 +6,8 @@ import type { FaultId } from '../model/faults'
 import { changedBy } from '../model/repair'
 import type { Change } from '../model/repair'
 import { nextTests, repairMove, riskOf, SETTLED, toConfirm, verdict } from './next-test'
-import { hypotheses, UNKNOWN, WIDTH } from './hypotheses'
+import type { BenchTest } from '../model/bench-test'
+import { hypotheses, leading, UNKNOWN, WIDTH } from './hypotheses'
 import { asItCounts, doneNow, likelihood } from './likelihood'
 import { faultOdds, posterior, priorOdds, standing } from './odds'
 import type { Evidence } from './likelihood'
@@ -134,6 +135,147 @@ describe('which test next', () => {
   it('is none when all is settled or everything is done', () => {
     expect(nextTests(even(['module']), { done: none })).toEqual([])
     expect(nextTests(prior, { done: new Set(benchTests.map((t) => t.id)) })).toEqual([])
+  })
+})
+
+describe('which test next, all of it worked out by hand', () => {
+  const sets: readonly (readonly FaultId[])[] = [
+    [],
+    ['module'],
+    ['slot A'],
+    ['CPU'],
+    ['settings'],
+    ['sense contact open'],
+    ['firmware corrupt'],
+    ['module', 'CPU'],
+    ['core rail short', 'memory A contact open'],
+  ]
+  const at = sets.map((ids) =>
+    hypotheses.findIndex((of) => of.length === ids.length && ids.every((id) => of.includes(id))),
+  )
+  /** The fault a start meets first; “none” and each unknown stage stand by themselves. */
+  const first = (h: number) => (h >= UNKNOWN ? `unknown ${h}` : h === 0 ? 'none' : faultIds[leading[h]!]!)
+  const marginal = (weights: readonly (readonly [number, number])[], id: FaultId) =>
+    weights.reduce((sum, [h, w]) => (hypotheses[h]?.includes(id) ? sum + w : sum), 0)
+  /** Entropy of the fault to mend first, nats; none once one is settled or nothing is left. */
+  const doubt = (weights: readonly (readonly [number, number])[]) => {
+    const total = weights.reduce((sum, [, w]) => sum + w, 0)
+    if (Math.max(...faultIds.map((id) => marginal(weights, id))) >= 0.97 * total) return 0
+    const by = new Map<string, number>()
+    for (const [h, w] of weights) by.set(first(h), (by.get(first(h)) ?? 0) + w)
+    if ((by.get('none') ?? 0) >= 0.985 * total) return 0
+    return [...by.values()].reduce((sum, w) => (w > 0 ? sum - (w / total) * Math.log(w / total) : sum), 0)
+  }
+  const harms: Readonly<Partial<Record<FaultId, number>>> = {
+    'sense contact open': 0.4,
+    'core rail short': 0.15,
+  }
+  const lent = { CPU: 400, module: 80, card: 150 }
+
+  function byHand(odds: Float64Array, tests: readonly BenchTest[], deep: number) {
+    const start = [...odds.entries()].filter(([, p]) => p > 0)
+    const after = (weights: typeof start, test: BenchTest) =>
+      likelihood(test).map((row) => weights.map(([h, w]) => [h, w * row[h]!] as [number, number]))
+    const sum = (weights: typeof start) => weights.reduce((all, [, w]) => all + w, 0)
+    const left = (weights: typeof start, test: BenchTest) =>
+      after(weights, test).reduce((all, then) => all + (sum(then) / sum(weights)) * doubt(then), 0)
+    const risk = start.reduce((all, [h, p]) => {
+      const safe = (hypotheses[h] ?? []).reduce((none, id) => none * (1 - (harms[id] ?? 0)), 1)
+      return all + p * (1 - safe)
+    }, 0)
+    const one = tests
+      .map((test) => {
+        const riskMinutes = test.lends ? risk * lent[test.lends] : 0
+        const minutes = test.minutes + riskMinutes
+        const gain = doubt(start) - left(start, test)
+        return { test, riskMinutes, minutes, gain, worth: gain / minutes }
+      })
+      .filter((s) => s.gain > 1e-6)
+      .sort((a, b) => b.worth - a.worth || (a.test.id < b.test.id ? -1 : 1))
+    const two = one.slice(0, deep).map((s) => {
+      let [gain, minutes] = [s.gain, s.minutes]
+      for (const then of after(start, s.test)) {
+        const here = doubt(then)
+        if (sum(then) < 0.005 || here === 0) continue
+        const next = one
+          .slice(0, 12)
+          .filter((n) => n.test !== s.test)
+          .map((n) => ({ gain: here - left(then, n.test), minutes: n.minutes }))
+          .sort((a, b) => b.gain / b.minutes - a.gain / a.minutes)[0]
+        if (!next || next.gain <= 0) continue
+        gain += sum(then) * next.gain
+        minutes += sum(then) * next.minutes
+      }
+      return { ...s, worth: gain / minutes }
+    })
+    return [...two.sort((a, b) => b.worth - a.worth), ...one.slice(deep)]
+  }
+
+  it('is that order, with that worth, one step deep and two', () => {
+    const weights = fc.array(fc.double({ min: 0.02, max: 1, noNaN: true }), { minLength: 10, maxLength: 10 })
+    const some = fc.uniqueArray(fc.constantFrom(...benchTests.filter((t) => t.id !== 'known-good CPU')), {
+      minLength: 3,
+      maxLength: 9,
+      selector: (t) => t.id,
+    })
+    fc.assert(
+      fc.property(weights, some, fc.constantFrom(0, 2, 5), (all, others, deep) => {
+        const odds = new Float64Array(WIDTH)
+        const total = all.reduce((a, b) => a + b, 0)
+        ;[...at, UNKNOWN + 3].forEach((h, i) => (odds[h] = all[i]! / total))
+        const tests = [benchTests.find((t) => t.id === 'known-good CPU')!, ...others]
+        const hand = byHand(odds, tests, deep)
+        const got = nextTests(odds, { done: none, tests, deep })
+        expect(got.map((s) => s.worth)).toEqual(hand.map((s) => expect.closeTo(s.worth, 7) as number))
+        const known = new Map(hand.map((s) => [s.test.id, s]))
+        for (const s of got) {
+          const is = known.get(s.test.id)!
+          expect(s.tells).toBeCloseTo(is.gain / Math.LN2, 7)
+          expect(s.riskMinutes).toBeCloseTo(is.riskMinutes, 9)
+          expect(s.again).toBe(false)
+          for (const { outcome, odds: share, points } of s.outcomes) {
+            const row = likelihood(s.test)[s.test.outcomes.indexOf(outcome)]!
+            const then = [...odds.entries()].map(([h, p]) => [h, p * row[h]!] as const)
+            expect(share).toBeCloseTo(
+              then.reduce((sum, [, w]) => sum + w, 0),
+              9,
+            )
+            const top = Math.max(...faultIds.map((id) => marginal(then, id)))
+            expect(marginal(then, points!)).toBeCloseTo(top, 9)
+          }
+        }
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('leaves out what is less likely than one in a hundred thousand, and is not moved by it', () => {
+    const odds = even(['module'], ['slot A'])
+    const plain = nextTests(odds, { done: none })
+    odds[1 + faultIds.indexOf('CPU')] = 7e-6
+    expect(nextTests(odds, { done: none }).map((s) => [s.test.id, s.worth])).toEqual(
+      plain.map((s) => [s.test.id, s.worth]),
+    )
+  })
+  it('is settled from its limits on, and not before', () => {
+    const of = (fault: number, left: number) => {
+      const odds = new Float64Array(WIDTH)
+      odds[0] = left
+      odds[1 + faultIds.indexOf('module')] = fault
+      odds[1 + faultIds.indexOf('slot A')] = 1 - fault - left
+      return odds
+    }
+    expect(nextTests(of(0.9701, 0.01), { done: none })).toEqual([])
+    expect(nextTests(of(0.9699, 0.01), { done: none })).not.toEqual([])
+    expect(nextTests(of(0.01, 0.9851), { done: none })).toEqual([])
+    expect(nextTests(of(0.01, 0.9849), { done: none })).not.toEqual([])
+    expect(verdict(of(0.97, 0.01))).toMatchObject({ is: 'found', fault: 'module', odds: 0.97 })
+    expect(verdict(of(0.9699, 0.01))).toBeNull()
+    expect(verdict(of(0.01, 0.985))).toMatchObject({ is: 'nothing left', odds: 0.985 })
+    expect(verdict(of(0.01, 0.9849))).toBeNull()
+    const unknown = of(0.5, 0)
+    unknown[1 + faultIds.indexOf('slot A')] = 0
+    unknown[UNKNOWN + 2] = 0.5
+    expect(verdict(unknown)).toEqual({ is: 'nothing known', odds: 0.5 })
   })
 })
 
