@@ -409,13 +409,18 @@ test.describe('firmware, parts, proof, hand-back', () => {
     }
     const read = async (pad: 'A' | 'B', what: string, value: string) =>
       page.getByLabel(`Pad ${pad}: ${what}`, { exact: true }).fill(value)
+    const account = async () => {
+      await page.getByPlaceholder('where it was found, or where it went').fill('eaten away')
+      await page.getByRole('button', { name: 'Found it' }).first().click()
+    }
     await note('R214', 'found missing', { 'Net, if it is known': 'SPI_MISO' })
+    await account()
     await expect(step(page)).toHaveText('What was R214? Read its two pads, unplugged.')
     await page.getByRole('tab', { name: 'What was it?' }).click()
     await read('A', 'To ground, Ω', 'some')
     await expect(page.getByText('“some” are no ohms: 120k, 4.7, or open')).toBeVisible()
     await read('A', 'To ground, Ω', '120k')
-    await read('A', 'Net', 'SPI_MISO')
+    await expect(page.getByLabel('Pad A: Net', { exact: true })).toHaveValue('SPI_MISO')
     await page.getByLabel('Pad A, pin 1: which').fill('U7.2')
     await read('B', 'To ground, Ω', 'open')
     await read('B', 'Net', 'PCH_MISO')
@@ -432,6 +437,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await note('R214', 'measured', { Value: '34' })
     await expect(page.getByText('as it must; from pin to far end 30 Ω to 37 Ω')).toBeVisible()
     await note('R303', 'found missing', { 'Net, if it is known': 'VR_FB' })
+    await account()
     await page.getByRole('tab', { name: 'What was it?' }).click()
     await read('A', 'Net', 'VCORE')
     await read('B', 'Net', 'VR_FB')

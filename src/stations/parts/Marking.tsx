@@ -9,7 +9,7 @@ export function Marking() {
   const [text, setText] = useState('')
   const readings = readMarking(text)
   return (
-    <section className="pb-4">
+    <section className="px-1 pb-4">
       <TextField
         label="Figures and letters on the part"
         value={text}

@@ -34,7 +34,8 @@ export function PartsStation() {
   const ref = chosen !== null && refs.includes(chosen) ? chosen : (partInHand(parts) ?? refs.at(-1) ?? null)
   // What is being typed of a part’s pads; what was kept of it until then.
   const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
-  const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref]))
+  const net = parts.noted.findLast((p) => p.ref === ref && p.net !== undefined)?.net
+  const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net))
   usePointed((part) => {
     const wanted = tabs.find((t) => t === part)
     if (wanted) setTab(wanted)

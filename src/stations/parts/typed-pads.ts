@@ -51,9 +51,9 @@ const typedPad = ({ groundOhm, diodeV, net = '', pins = [] }: PadSeen = {}): Typ
   pins: pins.map(({ pin, does, ohms }) => ({ pin, does, ohms: written(ohms) })),
 })
 
-/** What was kept of a part’s pads, as it would be typed. */
-export const typedOf = (kept?: MissingPart): TypedPads => ({
-  a: typedPad(kept?.a),
+/** What was kept of a part’s pads, as it would be typed; the net it was noted with until then. */
+export const typedOf = (kept?: MissingPart, net?: string): TypedPads => ({
+  a: typedPad(kept?.a ?? (net === undefined ? {} : { net })),
   b: typedPad(kept?.b),
   rails: [...new Set([kept?.a, kept?.b].flatMap((pad) => Object.keys(pad?.rails ?? {})))].map((name) => ({
     name,
