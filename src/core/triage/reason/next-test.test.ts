@@ -245,7 +245,7 @@ describe('which test next, all of it worked out by hand', () => {
           }
         }
       }),
-      { numRuns: 40 },
+      { numRuns: 16 },
     )
   })
   it('leaves out what is less likely than one in a hundred thousand, and is not moved by it', () => {

@@ -432,7 +432,7 @@ describe('after something was mended', () => {
           expect(off).toBeLessThan(1e-9)
         },
       ),
-      { numRuns: 25 },
+      { numRuns: 12 },
     )
   })
   it('takes one thing seen back, as though it had not been', () => {
