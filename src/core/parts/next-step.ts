@@ -66,7 +66,9 @@ function stepOf({ ref, last, found, across, inference }: PartLife): Step | null 
   if (inference.value)
     return at(
       `Fit ${inference.value.say}${inference.sizes[0] ? `, ${inference.sizes[0]},` : ''} at ${ref}.`,
-      `${top!.role}, ${percent(top!.odds)}; ${inference.value.by === 'twin' ? 'as its twins' : 'an educated guess on a low-current data line'}.`,
+      sentence(
+        `${top!.role}, ${percent(top!.odds)}; ${inference.value.by === 'twin' ? 'as its twins' : 'an educated guess on a low-current data line'}`,
+      ),
       { part: 'pads' },
     )
   const [next] = inference.next

@@ -119,7 +119,10 @@ export function PadReadings({
         type="submit"
         look="first"
         className="mt-3"
-        disabled={!part || JSON.stringify(typed) === JSON.stringify(typedOf(kept))}
+        disabled={
+          !part ||
+          (kept !== undefined && JSON.stringify(part) === JSON.stringify(readPads(typedOf(kept)).part))
+        }
       >
         Keep these readings
       </Button>

@@ -1,4 +1,5 @@
 import { normalise } from '../../maths/normalise'
+import { sayValue } from '../value/quantity'
 
 /** What a pad may be on. What is never guessed at stands apart: clocks, resets and enables, straps, feedback, sense. */
 export const padKinds = [
@@ -151,7 +152,8 @@ const pinChance = (does: PadKind, step: number): Float64Array =>
 const netChance = (is: PadKind): Float64Array =>
   Float64Array.from(padKinds, (kind) => withSlip(kind === is ? 1 : 0, padKinds.length))
 
-const sayOhms = (value: Ohms, unit: string) => (value === 'open' ? 'open' : `${value} ${unit}`)
+const sayOhms = (value: Ohms, unit: 'Ω' | 'V') =>
+  value === 'open' ? 'open' : value >= 1000 ? sayValue('resistor', value) : `${value} ${unit}`
 
 /** Everything that was read of a pad, as likelihoods. */
 export function readingsOf({ groundOhm, diodeV, rails = {}, pins = [], net }: PadSeen): readonly Reading[] {
