@@ -12,6 +12,7 @@ import { functionGroups } from '@/core/board/function-group'
 import { stageReached } from '@/core/triage/model/stage'
 import { unpackJob } from '@/server/job-zip'
 import { firmwareOperations } from './firmware-operations'
+import { heatOperations } from './heat-operations'
 import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
@@ -120,6 +121,7 @@ export const operations: Readonly<Record<string, Operation>> = {
   ...routeOperations,
 
   ...partsOperations,
+  ...heatOperations,
 
   ...jobOperations,
 

@@ -1,0 +1,159 @@
+import { describe, expect, it } from 'vitest'
+import { runToEnd } from '../../run-to-end'
+import { coarse, runHeat } from './heat-run'
+import { fitHeat } from './heat-fit'
+import { benchAtHand, searchHeat, spareOf } from './heat-search'
+import { jetOf } from './set-up'
+import type { HeatStep, SetUp } from './set-up'
+
+const setUp: SetUp = {
+  board: { wideMm: 120, highMm: 120 },
+  target: 'firmware chip',
+  solder: 'lead-free',
+  nozzleMm: 10,
+  distanceMm: 8,
+  roomC: 23,
+  spared: [{ what: 'the card slot', atMm: 18, bearsC: 200 }],
+  air: 1,
+  preheater: 1,
+}
+const soak: HeatStep = { seconds: 150, airC: null, flow: 0, preheatWm2: 1800 }
+const air = (airC: number, seconds = 90): HeatStep => ({ seconds, airC, flow: 80, preheatWm2: 1800 })
+const most = (steps: readonly HeatStep[], of: Partial<SetUp> = {}) =>
+  runHeat({ ...setUp, ...of }, steps, coarse).verdict
+
+describe('a heat recipe', () => {
+  it('left alone stays as warm as the room', () => {
+    const { jointC, bodyC, boardC } = runHeat(
+      setUp,
+      [{ seconds: 60, airC: null, flow: 0, preheatWm2: 0 }],
+      coarse,
+    )
+    for (const of of [jointC, bodyC, boardC]) for (const c of of) expect(c).toBeCloseTo(23, 9)
+  })
+  it('under the preheater alone ends where flux and losses balance', () => {
+    const { boardC } = runHeat(setUp, [{ ...soak, seconds: 3000 }], coarse)
+    const balance = (c: number) => {
+      const k = (t: number) => t + 273.15
+      const convects = ((1.32 + 0.59) / 0.1 ** 0.25) * (c - 23) ** 1.25
+      return convects + 2 * 0.9 * 5.670374e-8 * (k(c) ** 4 - k(23) ** 4)
+    }
+    expect(balance(boardC.at(-1)!) / 1800).toBeCloseTo(1, 2)
+  })
+  it('with more air, more preheat, a nearer nozzle or longer is never cooler', () => {
+    const base = most([soak, air(340)]).jointMostC
+    expect(most([soak, air(380)]).jointMostC).toBeGreaterThan(base)
+    expect(
+      most([
+        { ...soak, preheatWm2: 2400 },
+        { ...air(340), preheatWm2: 2400 },
+      ]).jointMostC,
+    ).toBeGreaterThan(base)
+    expect(most([soak, air(340)], { distanceMm: 80 }).jointMostC).toBeLessThan(base)
+    expect(most([soak, air(340, 20)]).jointMostC).toBeLessThan(base)
+    expect(most([soak, air(340)], { air: 1.3 }).jointMostC).toBeGreaterThan(base)
+  })
+  it('spares more what stands further off', () => {
+    const at = (atMm: number) =>
+      most([air(400)], { spared: [{ what: 'x', atMm, bearsC: 200 }] }).sparedMostC[0]!
+    expect(at(8)).toBeGreaterThan(at(16))
+    expect(at(16)).toBeGreaterThan(at(40))
+  })
+  it('says what went wrong, with how much', () => {
+    expect(most([air(150, 60)]).wrong[0]).toMatch(/never melts through: \d+ °C at most, 230 °C/)
+    const hot = most([soak, air(480, 150)], { spared: [{ what: 'the card slot', atMm: 8, bearsC: 120 }] })
+    expect(hot.wrong.join('; ')).toMatch(/the card slot gets to \d+ °C, it bears 120 °C/)
+    expect(hot.wrong.join('; ')).toMatch(/the body gets to \d+ °C, it bears 260 °C/)
+    expect(most([soak, air(400)], { solder: 'leaded' }).floatsAtS).not.toBeNull()
+  })
+  it('on a fine grid comes to the same within a few degrees', () => {
+    const [rough, exact] = [
+      runHeat(setUp, [soak, air(340)], { cellMm: 3, stepS: 1 }),
+      runHeat(setUp, [soak, air(340)]),
+    ]
+    expect(Math.abs(rough.verdict.jointMostC - exact.verdict.jointMostC)).toBeLessThan(8)
+  })
+  it('may end when the joint floats', () => {
+    const run = runHeat(setUp, [soak, air(480, 150)], coarse, true)
+    expect(run.s.at(-1)).toBeCloseTo(run.verdict.floatsAtS!, 6)
+  })
+})
+
+describe('the jet', () => {
+  it('gives what a table of impinging jets does, and less from far off', () => {
+    const near = jetOf(setUp, 350, 20)
+    expect(near.h).toBeGreaterThan(40)
+    expect(near.h).toBeLessThan(300)
+    expect(near.airC).toBe(350)
+    expect(jetOf({ ...setUp, distanceMm: 100 }, 350, 20).airC).toBeLessThan(200)
+    expect(jetOf(setUp, 350, 40).h).toBeCloseTo(near.h * Math.SQRT2, 6)
+    expect(jetOf({ ...setUp, air: 0.5 }, 350, 20).h).toBeCloseTo(near.h / 2, 9)
+  })
+})
+
+describe('the search', () => {
+  const quick = { ...benchAtHand, nozzlesMm: [7, 12], flows: [80] }
+  it('finds a recipe that melts the joint and passes no limit, checked on a finer grid', () => {
+    const found = runToEnd(searchHeat(setUp, quick))!
+    expect(found.spareK).toBeGreaterThan(0)
+    expect(found.run.verdict).toMatchObject({ wrong: [] })
+    const again = runHeat(found.setUp, found.steps)
+    expect(again.verdict.jointMostC).toBeGreaterThan(225)
+    expect(spareOf(found.setUp, found.run)).toBeCloseTo(found.spareK, 9)
+  })
+  it('keeps further from the limits with a preheater than without one', () => {
+    const bare = runToEnd(searchHeat(setUp, { ...quick, mostPreheatWm2: 0 }))
+    const warm = runToEnd(searchHeat(setUp, quick))!
+    expect(warm.spareK).toBeGreaterThan(bare?.spareK ?? -Infinity)
+  })
+  it('says so where nothing at hand ever melts it', () => {
+    const weak = { nozzlesMm: [2], mostAirC: 260, flows: [4], mostPreheatWm2: 0 }
+    expect(runToEnd(searchHeat({ ...setUp, target: 'socket' }, weak))).toBeNull()
+  })
+  it('tells how far it is, and can be dropped', () => {
+    const going = searchHeat(setUp, quick)
+    let last = -1
+    for (let i = 0; i < 4; i++) {
+      const { value, done } = going.next()
+      expect(done).toBe(false)
+      expect(value as number).toBeGreaterThan(last)
+      last = value as number
+    }
+  })
+})
+
+describe('thermocouple readings', () => {
+  const steps = [soak, air(340)]
+  const reads = (of: Partial<SetUp>, ...at: readonly (readonly ['joint' | 'board', number])[]) => {
+    const run = runHeat({ ...setUp, ...of }, steps, coarse)
+    return at.map(([where, s]) => ({
+      at: where,
+      s,
+      c: (where === 'joint' ? run.jointC : run.boardC)[run.s.findIndex((t) => t >= s)]!,
+    }))
+  }
+  it('before and during the air settle both, and give back what they were read from', () => {
+    const fit = fitHeat(
+      setUp,
+      steps,
+      reads({ air: 1.3, preheater: 0.8 }, ['board', 60], ['board', 140], ['joint', 170], ['joint', 230]),
+    )
+    expect(fit.air).toBeGreaterThan(1.15)
+    expect(fit.air).toBeLessThan(1.4)
+    expect(fit.preheater).toBeCloseTo(0.8, 1)
+    expect(fit.open).toEqual([])
+  })
+  it('one alone cannot settle both, and says which is open', () => {
+    const before = fitHeat(setUp, steps, reads({ preheater: 0.8 }, ['board', 140]))
+    expect(before.open).toEqual(['what the air gives is not settled: read during the air alone'])
+    const none = fitHeat(setUp, steps, [])
+    expect(none).toMatchObject({ air: 1, preheater: 1 })
+    expect(none.open).toHaveLength(2)
+  })
+  it('hotter than the air, or colder than the room, are asked for again', () => {
+    expect(
+      fitHeat(setUp, [{ ...air(340), preheatWm2: 0 }], [{ at: 'joint', s: 60, c: 400 }]).open[0],
+    ).toMatch(/hotter than the air that heats it \(340 °C\)/)
+    expect(fitHeat(setUp, steps, [{ at: 'joint', s: 60, c: 3 }]).open[0]).toMatch(/colder than the room/)
+  })
+})
