@@ -98,7 +98,7 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
     await page.keyboard.press('t')
     await type(page, 'ohm vcore 6.4 cpu out')
     await expect(gate(page)).toContainText('core rail was shorted to ground, then read 6.4 Ω')
-    await expect(step(page)).toHaveText('Measure core rail to ground a third time.')
+    await expect(step(page)).toHaveText('Measure core rail to ground once more.')
     await type(page, 'ohm vcore 6.4 cpu out')
     await type(page, 'vbat 3.02')
     await expect(page.getByRole('tab', { name: /^Rails 7\/7/ })).toBeVisible()

@@ -67,6 +67,8 @@ export interface PowerHistory {
   readonly changedWhat: string
   /** Line of the last change that could have put a rail to ground: any but another cell, module or card. */
   readonly reworked: number
+  /** Line of the last change that could have taken a rail’s short away. */
+  readonly shortLifted: number
   /** Line of the last repair, or of another supply: only that can have put right what was too high. */
   readonly putRight: number
   /** Line of the last start that proved something, and why the last one proved nothing. */
@@ -106,6 +108,7 @@ export const noPower = (): PowerDraft => ({
   changed: 0,
   changedWhat: '',
   reworked: 0,
+  shortLifted: 0,
   putRight: 0,
   proved: 0,
   provedNothing: '',
@@ -193,12 +196,13 @@ type HeardLine = { [K in keyof Heard]: Line<K, Heard[K]> }[keyof Heard]
 export function hearChange(
   next: PowerDraft,
   seq: number,
-  { what, heat, putsRight, sparesRails }: BoardChange,
+  { what, heat, putsRight, sparesRails, liftsNoShort }: BoardChange,
 ): void {
   if (what) {
     next.changed = seq
     next.changedWhat = what
     if (!sparesRails) next.reworked = seq
+    if (!liftsNoShort) next.shortLifted = seq
   }
   if (heat) {
     next.railsOwedSince = seq
@@ -227,7 +231,7 @@ export function hearPower(next: PowerDraft, line: Line, before: Before): void {
   }
   const trips = () => {
     next.tripped = seq
-    changed('the supply tripped')
+    hearChange(next, seq, { what: 'the supply tripped', liftsNoShort: true })
     railsOwed('the supply tripped')
   }
   switch (entry.kind) {
@@ -350,8 +354,8 @@ function hearTest(
     next.seat = { drop: 'proud', turned: false, uneven: true }
   if (test === 'ohms other') {
     const { other: before, ...said } = next.railsSaid
-    // Good after a short with nothing done in between: one of the two was a slip, and a third reading settles it.
-    const open = before?.is === 'short' && before.seq > next.changed
+    // Good after a short that nothing done since could have mended: one of the two was a slip, and a third reading settles it.
+    const open = before?.is === 'short' && before.seq > next.shortLifted
     next.railsSaid =
       outcome !== 'good'
         ? { ...said, other: { is: outcome, seq } }

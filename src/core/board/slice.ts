@@ -127,7 +127,8 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       opens: 'triage',
       words: ({ body: b }) =>
         `${b.isNew ? 'new ' : ''}cell ${b.volts === null ? b.is : `${b.volts} V`}${b.where === 'at the board' ? ' at the board' : ''}`,
-      changesBoard: (b) => (b.isNew ? { what: 'a new cell', undoes: 'cell', sparesRails: true } : null),
+      changesBoard: (b) =>
+        b.isNew ? { what: 'a new cell', undoes: 'cell', sparesRails: true, liftsNoShort: true } : null,
     },
     current: {
       opens: 'triage',

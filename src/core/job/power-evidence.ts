@@ -129,7 +129,7 @@ function chipFault({ firmware }: JobState): string {
 /**
  * What stands of the readings to ground: the last of each rail with the CPU in and out, and which rails are owed.
  * A short is heard even where the reading is asked about; a good one counts only when nothing contradicts it. One that is
- * no short after one that was, with nothing done in between, leaves it open which of the two was the slip: a third settles
+ * no short after one that was, where nothing done since could have mended that, leaves it open which of the two was the slip: a third settles
  * it. An open reading is the probe until the same rail reads open twice while others do not.
  */
 function railsRead({
@@ -137,13 +137,14 @@ function railsRead({
     ownRails,
     railLog: log,
     told,
-    power: { railsOwedSince, railsSaid, changed },
+    power: { railsOwedSince, railsSaid, shortLifted },
   },
 }: JobState): Pick<PowerEvidence, 'rails' | 'railsToldGood' | 'railsOwed' | 'questions'> {
   const standing = new Map<string, RailSeen>()
   const asked = new Map<string, { say: string; mend: string }>()
   const open = new Map<string, boolean>()
   const since = new Map<Rail, number>()
+  /** What each was at last, where that tells anything: a short however it was read, else a reading nobody asks about. */
   const before = new Map<string, { readonly seq: number; readonly short: boolean }>()
   const onGround = log.some((r) => r.ohms < OPEN_OHM)
   for (const r of log) {
@@ -154,10 +155,11 @@ function railsRead({
     open.set(key, isOpen)
     const short = railState(seen, ownRails) === 'short'
     const said = railsSaid[r.rail]
-    const last =
-      before.get(key) ?? (said && said.seq < r.seq ? { ...said, short: said.is === 'short' } : null)
-    const differs = !r.asked && !short && last?.short === true && last.seq > changed
-    before.set(key, { seq: r.seq, short })
+    const read = before.get(key)
+    const word = said && said.seq < r.seq && said.seq > (read?.seq ?? 0) ? said : null
+    const last = word ? { seq: word.seq, short: word.is === 'short' } : read
+    const differs = !r.asked && !short && last?.short === true && last.seq > shortLifted
+    if (short || !(r.asked || (isOpen && !twice))) before.set(key, { seq: r.seq, short })
     if (r.asked) asked.set(key, contradicts(r.rail, r.cpu))
     else if (isOpen && !twice)
       asked.set(key, {
@@ -166,8 +168,8 @@ function railsRead({
       })
     else if (differs)
       asked.set(key, {
-        say: `${sayRail(r.rail)} was shorted to ground, then read ${sayOhms(r.ohms)}, with nothing done in between`,
-        mend: `Measure ${sayRail(r.rail)} to ground a third time`,
+        say: `${sayRail(r.rail)} was shorted to ground, then read ${sayOhms(r.ohms)}, and nothing done since could have mended that`,
+        mend: `Measure ${sayRail(r.rail)} to ground once more`,
       })
     else asked.delete(key)
     const counts = !asked.has(key)
@@ -212,7 +214,7 @@ function railsRead({
           mend:
             rail === 'other'
               ? railsSaid[rail]!.is === 'short, then good'
-                ? 'Measure the other rails a third time'
+                ? 'Measure the other rails once more'
                 : 'Find which and why, then measure the other rails again'
               : `Measure ${sayRail(rail)} in ohms`,
         })),
@@ -222,7 +224,7 @@ function railsRead({
 
 const saidWords: Readonly<Record<string, string>> = {
   short: 'shorted to ground',
-  'short, then good': 'shorted to ground, then good, with nothing done in between',
+  'short, then good': 'shorted to ground, then good, and nothing done since could have mended that',
 }
 
 const contradicts = (rail: Rail, cpu: 'in' | 'out') => ({

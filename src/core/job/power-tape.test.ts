@@ -239,7 +239,7 @@ describe('rails of the board’s own', () => {
     expect(codes(told(clear(), 'low'))).toEqual(['question'])
     const differs = told(told(clear(), 'short'), 'good')
     expect(gateOf(differs.entries).reasons.map((r) => r.text)).toEqual([
-      'another rail was found shorted to ground, then good, with nothing done in between',
+      'another rail was found shorted to ground, then good, and nothing done since could have mended that',
     ])
     expect(lamp(told(differs, 'good'))).toBe('clear')
     const mended = told(clear(), 'short').put('fitted', { card: null }).put('fitted', { card: 'K1' })
@@ -682,6 +682,19 @@ const lines: Readonly<Record<string, () => TestTape>> = {
   'short, then good, then short': () => read('vmem', 0.4, 221, 0.4),
   'short, then good with the module out': () =>
     read('vmem', 0.4).put('fitted', { modules: [] }).put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
+  'short, then good after a new cell': () =>
+    read('vmem', 0.4)
+      .put('cell', { volts: 3.1, isNew: true })
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
+  'short, then open, then good': () => read('vmem', 0.4, 40_000_000, 221),
+  'short, then open, then good twice': () => read('vmem', 0.4, 40_000_000, 221, 218),
+  'short, a trip, then all good': () =>
+    measure(read('vmem', 0.4).put('baseline', { ...good, current: 'trips' }), 'in'),
+  'good, said to be short, then good': () =>
+    clear()
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' })
+      .put('rail', { rail: 'vmem', ohms: null, is: 'short', cpu: null })
+      .put('rail', { rail: 'vmem', ohms: 221, cpu: 'in' }),
   'a rail of which only such a reading stands': () => {
     const t = tape().put('seat', { cpu: 'Orrin 41', drop: 'flat', heatsink: true })
     return t.put('rail', { rail: 'vmem', ohms: 0.4, cpu: 'out' })

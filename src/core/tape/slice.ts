@@ -10,6 +10,8 @@ export interface BoardChange {
   readonly heat?: true
   /** Another cell, module or card: it leaves every rail as it was. */
   readonly sparesRails?: true
+  /** Another cell, chip or supply, or nothing that was done: it cannot have taken a rail’s short away. */
+  readonly liftsNoShort?: true
   /** A repair or another supply: it may have put right what was too high. */
   readonly putsRight?: true
   /** Proofs that it could have undone. */

@@ -44,6 +44,8 @@ const byHand: ReadonlySet<string> = new Set([
   'card',
   'cooling',
 ])
+/** Those of them that touch nothing a rail could be shorted by. */
+const leavesShort: ReadonlySet<string> = new Set(['new cell', 'second chip'])
 /** Tests for which something is taken out, put in or moved. */
 const changesSetup: ReadonlySet<string> = new Set([
   'needed only',
@@ -78,7 +80,7 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
         `${b.part.includes(b.what) ? b.part : `${b.what} ${b.part}`} in ${b.place}: ${sayOutcome(b.outcome)}`,
       changesBoard: (b) => ({
         what: `${b.what} tried`,
-        ...(b.what === 'supply' ? { putsRight: true as const } : {}),
+        ...(b.what === 'supply' ? ({ putsRight: true, liftsNoShort: true } as const) : {}),
       }),
     },
     runs: {
@@ -103,6 +105,7 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
       },
       changesBoard: ({ test }) => ({
         ...(changesSetup.has(test) ? { what: `the test “${test}”` } : {}),
+        ...(leavesShort.has(test) ? { liftsNoShort: true as const } : {}),
         ...(test === 'new cell' ? { undoes: 'cell' as const } : {}),
       }),
     },
