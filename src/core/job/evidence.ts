@@ -127,13 +127,14 @@ function lookSays({
   return null
 }
 
-/** A part that is missing or broken, as a look at its place finds it. */
-function partSays(part: Bodies['part']): readonly [test: string, outcome: string] {
+/** A part that is missing or broken, as a look at its place finds it; null where no look tells of it, as of a bridge elsewhere. */
+function partSays(part: Bodies['part']): readonly [test: string, outcome: string] | null {
   const place = placeOfPart(part)
   const burnt = part.how === 'burnt'
+  if (part.how === 'bridged')
+    return place === 'at the firmware chip' ? ['round the chip', 'chip reworked'] : null
   switch (place) {
     case 'at the firmware chip':
-      if (part.how === 'bridged') return ['round the chip', 'chip reworked']
       return ['round the chip', /^R/i.test(part.ref) ? 'a resistor gone' : 'another part gone']
     case 'at the core regulator':
       return ['round the socket', 'part broken at the regulator']
@@ -152,8 +153,6 @@ const partFault: Readonly<Partial<Record<string, FaultId>>> = {
   'chip reworked': 'chip joint',
   'part broken at the regulator': 'core regulator part',
 }
-/** Looks that can find several things at once. */
-const looksRound: ReadonlySet<string> = new Set(['outside', 'round the chip', 'round the socket'])
 const isFound = ({ did }: Pick<Bodies['part'], 'did'>) => did === 'found missing' || did === 'found damaged'
 
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
@@ -306,7 +305,7 @@ export function evidenceOf(
   changes.push(...refitChanges(state.firmware))
   for (const { seq, ref, did } of state.parts.noted) {
     const found = state.parts.noted.findLast((p) => p.ref === ref && isFound(p) && p.seq < seq)
-    const fault = did === 'fitted' && found && partFault[partSays(found)[1]]
+    const fault = did === 'fitted' && found && partFault[partSays(found)?.[1] ?? '']
     if (fault) mend(seq, fault)
   }
   const runsCpu = releaseEvidence(state, reference)
@@ -333,7 +332,6 @@ export function evidenceOf(
       ...(after > 0 ? { after } : {}),
       ...(reliability < 1 ? { reliability } : {}),
       ...(of !== undefined && of !== test ? { of } : {}),
-      ...(looksRound.has(test) && outcome !== 'clear' ? { what: outcome } : {}),
     })
   }
   const { ownRails } = state.board
@@ -394,10 +392,10 @@ export function evidenceOf(
   if (state.triage.runs?.settingsKept != null)
     put(state.triage.runs.seq, 'settings kept', state.triage.runs.settingsKept ? 'kept' : 'lost')
   for (const part of state.parts.noted) {
-    const [test, outcome] = partSays(part)
+    const said = isFound(part) ? partSays(part) : null
     // Of a part that is nowhere near what the reasoner knows, its being fitted ends what it said.
     const fitted = state.parts.noted.some((p) => p.ref === part.ref && p.did === 'fitted' && p.seq > part.seq)
-    if (isFound(part) && (!fitted || partFault[outcome])) put(part.seq, test, outcome)
+    if (said && (!fitted || partFault[said[1]])) put(part.seq, ...said)
   }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)

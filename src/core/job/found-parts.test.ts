@@ -58,6 +58,13 @@ describe('a part that was found', () => {
   ])('%s is evidence by itself', (_, part, test, outcome) =>
     expect(seen(missing(part))).toEqual([[test, outcome]]),
   )
+  it('bridged elsewhere is none: no look tells of it, and the gate stays shut for it', () => {
+    expect(seen(missing({ did: 'found damaged', how: 'bridged', place: 'at the core regulator' }))).toEqual(
+      [],
+    )
+    const t = tape().put('part', missing({ did: 'found damaged', how: 'bridged' }))
+    expect(jobState(t.entries).board.power.damagedParts).toHaveProperty('R214')
+  })
   it('is said where it is, else by its net, else by its words', () => {
     expect(placeOfPart({ place: 'at memory', net: 'SPI_CLK' })).toBe('at memory')
     expect(placeOfPart({ net: 'NET0012', text: 'at the chip' })).toBe('at the firmware chip')

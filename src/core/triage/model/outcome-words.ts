@@ -8,6 +8,9 @@ const words: Readonly<Record<string, string>> = {
   'fans, dark': 'fans on, dark',
   'maker screen': 'start screen',
   short: 'shorted',
+  'a resistor gone': 'a resistor gone or broken',
+  'another part gone': 'another part gone or broken',
+  'a part missing': 'a part missing or broken',
 }
 
 export const sayOutcome = (outcome: string): string => words[outcome] ?? outcome

@@ -16,8 +16,6 @@ export interface Evidence {
   readonly of?: string
   /** What it came to before, with nothing done in between: starts of the same set-up, a meter’s readings of the same place. */
   readonly earlier?: readonly string[]
-  /** What it was found of, where one look finds several things: they stand beside each other. */
-  readonly what?: string
   /** A claim: chance that it was done and seen as it is told; left out for what was seen here. */
   readonly reliability?: number
 }
@@ -28,6 +26,10 @@ const MOST_STARTS = 15
 /** One place read off a meter: read again, each reading counts. A second look is a better look instead, and stands alone. */
 const metered = (test: string) => /^(ohms|volts) (?!other)/.test(test)
 
+/** Looks that can find several things at once: they stand beside each other; that it is clear replaces them, and they that. */
+const looksRound: ReadonlySet<string> = new Set(['outside', 'round the chip', 'round the socket'])
+const CLEAR = 'clear'
+
 /**
  * What was seen, in order, as it counts: starts of one test, or readings of one meter, with nothing done in between are one
  * piece of evidence, each of them counted; of anything else that was done again the last stands.
@@ -36,12 +38,11 @@ export function asItCounts<E extends Evidence>(seen: readonly E[]): readonly E[]
   const by = new Map<string, E>()
   for (const one of seen) {
     const place = `${one.test} of ${one.of ?? ''} after ${one.after ?? 0}`
-    // What was found stands beside what else was found there; that it is clear, or the other way round, replaces it.
-    const found = (what?: string) => `${place}: ${what ?? ''}`
-    if (one.what !== undefined) by.delete(found())
-    else
-      for (const known of [...by.keys()]) if (known.startsWith(found()) && known !== found()) by.delete(known)
-    const key = found(one.what)
+    const key = looksRound.has(one.test) ? `${place}: ${one.outcome}` : place
+    if (looksRound.has(one.test))
+      for (const [known, { outcome }] of by)
+        if (known.startsWith(`${place}: `) && (one.outcome === CLEAR) !== (outcome === CLEAR))
+          by.delete(known)
     const before = by.get(key)
     by.delete(key)
     const earlier =
