@@ -88,6 +88,7 @@ const kinds: readonly (readonly [Role, number, (draw: Draw) => readonly [Node, N
   ['strap', 6, (d) => [d() < 0.5 ? ground : supply(d), signal(d, 'strap')]],
   ['decoupling', 25, (d) => [supply(d), ground]],
   ['bulk', 5, (d) => [supply(d), ground]],
+  ['coupling', 6, (d) => [signal(d, 'lane'), signal(d, 'lane')]],
   ['feedback', 8, (d) => (d() < 0.5 ? [supply(d), feedback(d, true)] : [ground, feedback(d, false)])],
   ['sense', 5, (d) => [supply(d), sense(d)]],
   ['clock load', 3, (d) => [ground, signal(d, 'clock')]],
@@ -117,7 +118,7 @@ class Meter {
 /** The pins round a place: one of each kind; a line beeps to a pin of its own, seen from either of two ends. */
 function beeped(draw: Draw, meter: Meter, node: Node): PinReading[] {
   if (node.is === 'ground' || node.is === 'supply') return []
-  const others: readonly PadKind[] = ['data', 'clock', 'control', 'strap', 'feedback', 'sense']
+  const others: readonly PadKind[] = ['data', 'lane', 'clock', 'control', 'strap', 'feedback', 'sense']
   const own = [0, 1].map((i): PinReading => ({ pin: `U1.${i}`, does: node.is, ohms: meter.ohms(0.3) }))
   const wrong = oneOf(
     draw,
@@ -155,7 +156,7 @@ export function drawn(seed: number, whole = true, slips = SLIPS): Trial {
   const [a, b] = draw() < 0.5 ? nodes : [nodes[1], nodes[0]]
   const never =
     !(['series', 'pull-up', 'pull-down'] as Role[]).includes(role) ||
-    [a, b].some((n) => ['clock', 'control', 'strap', 'feedback', 'sense'].includes(n.is))
+    [a, b].some((n) => ['lane', 'clock', 'control', 'strap', 'feedback', 'sense'].includes(n.is))
   const padsMm = role === 'bulk' ? oneOf(draw, [1.9, 3.1]) : oneOf(draw, [1.0, 1.0, 1.6])
   return {
     role,

@@ -159,7 +159,7 @@ export const partsOperations: Readonly<Record<string, Operation>> = {
   ),
   'parts.infer': operation<MissingPart>(
     'What a missing part did, from readings of its two pads; its value only where it may be tried.',
-    Joi.object(missingPart),
+    Joi.object({ ref: Joi.string().max(60), ...missingPart }),
     (part) => inferMissing(part),
   ),
 }

@@ -427,7 +427,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await page.getByLabel('Pad B, pin 1: which').fill('U3.2')
     await page.getByLabel('Pads apart, mm').fill('1.0')
     const says = page.getByRole('region', { name: 'What R214 was' })
-    await expect(says).toContainText('Fit 33 Ω, 0402')
+    await expect(says).toContainText('33 Ω, 0402: an educated guess')
     await page.getByRole('button', { name: 'Keep these readings' }).click()
     await expect(step(page)).toHaveText('Fit 33 Ω, 0402, at R214.')
     await note('R214', 'fitted', { Value: '33 Ω' })
@@ -442,7 +442,9 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await read('A', 'Net', 'VCORE')
     await read('B', 'Net', 'VR_FB')
     const feedback = page.getByRole('region', { name: 'What R303 was' })
-    await expect(feedback).toContainText('No value is given: feedback of a regulator is never guessed')
+    await expect(feedback).toContainText(
+      'No value is given: what sets a voltage or a current is never guessed',
+    )
     await expect(feedback).toContainText('Look it up on a board map of this revision')
     await page.getByRole('tab', { name: 'Read a marking' }).click()
     await page.getByLabel('Figures and letters on the part').fill('68X')

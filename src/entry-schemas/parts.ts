@@ -24,7 +24,7 @@ export const padSeen = Joi.object({
     .max(64),
   net: text(80).allow(''),
 })
-/** A part that is not there: what was read of its pads, how far they are apart, its twins. */
+/** A part that is not there, by its name where it has one: what was read of its pads, how far they are apart, its twins. */
 export const missingPart = {
   a: padSeen.required(),
   b: padSeen.required(),

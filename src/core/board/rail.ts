@@ -36,7 +36,3 @@ export const MOST_OWN_RAILS = 24
 
 /** Every rail of a board: the usual ones, then its own. */
 export const railsOf = (own: readonly OwnRail[]): readonly Rail[] => [...rails, ...own.map((r) => r.rail)]
-
-/** Ohms as a meter shows them. */
-export const sayOhms = (ohms: number): string =>
-  ohms >= 1e6 ? `${Number((ohms / 1e6).toPrecision(3))} MΩ` : `${ohms} Ω`

@@ -36,7 +36,7 @@ import { asItCounts } from '../triage/reason/likelihood'
 import { testOf } from '../triage/reason/hypotheses'
 import { judgeRails } from '../triage/instruments/rail-table'
 import { swapWorks } from '../triage/instruments/swap-grid'
-import { placeOfPart } from '../parts/found'
+import { isFound, placeOfPart } from '../parts/found'
 import { testOfSwap } from '../triage/test-line'
 import { cellState } from '../triage/model/stage'
 
@@ -153,7 +153,6 @@ const partFault: Readonly<Partial<Record<string, FaultId>>> = {
   'chip reworked': 'chip joint',
   'part broken at the regulator': 'core regulator part',
 }
-const isFound = ({ did }: Pick<Bodies['part'], 'did'>) => did === 'found missing' || did === 'found damaged'
 
 const offSays: Readonly<Partial<Record<FunctionGroup, string>>> = {
   sense: 'sense contact off',

@@ -1,4 +1,5 @@
-import { railsOf, sayOhms, sayRail } from '../board/rail'
+import { sayOhms } from '../maths/units'
+import { railsOf, sayRail } from '../board/rail'
 import { OPEN_OHM, railState } from '../board/rail-limits'
 import { some } from './gate-say'
 import type { Say } from './gate-say'

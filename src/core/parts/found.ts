@@ -14,6 +14,10 @@ export type PartPlace = (typeof partPlaces)[number]
 export const partDamages = ['cracked', 'burnt', 'bridged'] as const
 export type PartDamage = (typeof partDamages)[number]
 
+/** Whether a line says that a part was found missing or broken. */
+export const isFound = ({ did }: { readonly did: string }): boolean =>
+  did === 'found missing' || did === 'found damaged'
+
 /** Words in the name of a net that say where it belongs. */
 const belongs: readonly (readonly [PartPlace, RegExp])[] = [
   ['at the firmware chip', /spi|flash|bios|firmware|(^|_)fw(_|$)/i],

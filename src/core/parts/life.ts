@@ -1,3 +1,4 @@
+import { isFound } from './found'
 import { inferMissing } from './missing/infer'
 import type { Inference } from './missing/infer'
 import type { PartsState } from './slice'
@@ -22,6 +23,11 @@ export interface PartLife {
   readonly across: Across | null
 }
 
+/** The parts that were noted, each once, as they came. */
+export const refsOf = ({ noted }: Pick<PartsState, 'noted'>): readonly string[] => [
+  ...new Set(noted.map((p) => p.ref)),
+]
+
 /** The life of a part that was noted. */
 export function lifeOf({ noted, pads }: PartsState, ref: string): PartLife {
   const own = noted.filter((p) => p.ref === ref)
@@ -33,7 +39,7 @@ export function lifeOf({ noted, pads }: PartsState, ref: string): PartLife {
     ref,
     noted: own,
     last: own.at(-1)!,
-    found: own.some((p) => p.did === 'found missing' || p.did === 'found damaged'),
+    found: own.some(isFound),
     inference,
     across: measured ? acrossOf(measured.value!, inference?.expects ?? null) : null,
   }

@@ -1,7 +1,7 @@
 import type { Step } from '../board/step'
 import { sentence } from '../sentence'
 import { percent } from '../maths/percent'
-import { lifeOf } from './life'
+import { lifeOf, refsOf } from './life'
 import type { PartLife } from './life'
 import type { PartsState } from './slice'
 
@@ -19,17 +19,23 @@ export function partsStep(parts: PartsState): Step {
       'Look round the socket and the firmware chip for missing or cracked small parts.',
       'A missing resistor can look like dead firmware.',
     )
-  const ref = partInHand(parts)
-  if (ref !== null) return stepOf(lifeOf(parts, ref))!
-  return at(
-    'Note each part found, taken off and fitted.',
-    'What was taken off holds the power gate until it is accounted for.',
+  return (
+    partInHand(parts)?.step ??
+    at(
+      'Note each part found, taken off and fitted.',
+      'What was taken off holds the power gate until it is accounted for.',
+    )
   )
 }
 
-/** The first part that is not settled; null where all are. */
-export const partInHand = (parts: PartsState): string | null =>
-  [...new Set(parts.noted.map((p) => p.ref))].find((ref) => stepOf(lifeOf(parts, ref)) !== null) ?? null
+/** The first part that is not settled, and what is next for it; null where all are. */
+export function partInHand(parts: PartsState): { readonly ref: string; readonly step: Step } | null {
+  for (const ref of refsOf(parts)) {
+    const step = stepOf(lifeOf(parts, ref))
+    if (step) return { ref, step }
+  }
+  return null
+}
 
 /** What is next for one part; null where nothing is. */
 function stepOf({ ref, last, found, across, inference }: PartLife): Step | null {

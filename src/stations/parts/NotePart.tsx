@@ -1,6 +1,6 @@
 'use client'
 import { useForm } from 'react-hook-form'
-import { partDamages, partPlaces, placeOfNet } from '@/core/parts/found'
+import { isFound, partDamages, partPlaces, placeOfNet } from '@/core/parts/found'
 import type { PartDamage, PartPlace } from '@/core/parts/found'
 import type { Bodies } from '@/core/slices'
 import { useJob } from '@/job/JobProvider'
@@ -40,7 +40,7 @@ export function NotePart() {
     defaultValues: empty,
   })
   const [did, net] = watch(['did', 'net'])
-  const found = did === 'found missing' || did === 'found damaged'
+  const found = isFound({ did })
   const byNet = net.trim() === '' ? null : placeOfNet(net)
   const keep = handleSubmit(({ ref, did, how, side, place, net, value, text }) => {
     const given = (name: 'net' | 'value' | 'text', written: string) =>

@@ -3,7 +3,7 @@ import type { InputHTMLAttributes, ReactNode } from 'react'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
-import { noPin, noRail, padWords, readPads, typedOf } from './typed-pads'
+import { isKept, noPin, noRail, padWords, readPads } from './typed-pads'
 import type { TypedPad, TypedPads, TypedPin } from './typed-pads'
 
 const pads = ['a', 'b'] as const
@@ -66,7 +66,7 @@ export function PadReadings({
                 aria-label={`Supply ${i + 1}`}
                 className="num w-full"
                 value={rail.name}
-                placeholder="at 3v3"
+                placeholder="to 3v3"
                 onChange={(e) => setRail(i, { name: e.target.value })}
               />
             }
@@ -115,15 +115,7 @@ export function PadReadings({
           />
         ))}
       </div>
-      <Button
-        type="submit"
-        look="first"
-        className="mt-3"
-        disabled={
-          !part ||
-          (kept !== undefined && JSON.stringify(part) === JSON.stringify(readPads(typedOf(kept)).part))
-        }
-      >
+      <Button type="submit" look="first" className="mt-3" disabled={!part || isKept(part, kept)}>
         Keep these readings
       </Button>
     </form>
@@ -184,8 +176,10 @@ function Pins({
             value={pin.does}
             onChange={(e) => set(i, { does: e.target.value })}
           >
-            {padWords.map((word) => (
-              <option key={word}>{word}</option>
+            {padWords.map(([kind, word]) => (
+              <option key={kind} value={kind}>
+                {word}
+              </option>
             ))}
           </select>
           <input

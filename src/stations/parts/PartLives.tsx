@@ -1,11 +1,11 @@
 'use client'
-import { lifeOf } from '@/core/parts/life'
+import { lifeOf, refsOf } from '@/core/parts/life'
 import { useJob } from '@/job/JobProvider'
 
 /** What each part has gone through, from found to fitted and measured; one of them is in hand. */
 export function PartLives({ chosen, onChoose }: { chosen: string | null; onChoose: (ref: string) => void }) {
   const parts = useJob((j) => j.state.parts)
-  const refs = [...new Set(parts.noted.map((p) => p.ref))]
+  const refs = refsOf(parts)
   return (
     <section className="pt-2.5 pb-4">
       <h2>Parts</h2>

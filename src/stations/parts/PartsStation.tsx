@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { refsOf } from '@/core/parts/life'
 import { partInHand } from '@/core/parts/next-step'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { usePointed } from '@/frame/point'
@@ -28,10 +29,11 @@ const tabWords: Readonly<Record<PartsTab, string>> = {
 /** Small parts one by one: how each was found, what it was, what became of it. */
 export function PartsStation() {
   const parts = useJob((j) => j.state.parts)
-  const [tab, setTab] = useState<PartsTab>(partInHand(parts) === null ? 'note' : 'pads')
+  const inHand = partInHand(parts)?.ref ?? null
+  const [tab, setTab] = useState<PartsTab>(inHand === null ? 'note' : 'pads')
   const [chosen, setChosen] = useState<string | null>(null)
-  const refs = [...new Set(parts.noted.map((p) => p.ref))]
-  const ref = chosen !== null && refs.includes(chosen) ? chosen : (partInHand(parts) ?? refs.at(-1) ?? null)
+  const refs = refsOf(parts)
+  const ref = chosen !== null && refs.includes(chosen) ? chosen : (inHand ?? refs.at(-1) ?? null)
   // What is being typed of a part’s pads; what was kept of it until then.
   const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
   const net = parts.noted.findLast((p) => p.ref === ref && p.net !== undefined)?.net

@@ -2,22 +2,28 @@
 import type { ReactNode } from 'react'
 import { percent } from '@/core/maths/percent'
 import { inferMissing } from '@/core/parts/missing/infer'
-import { readPads } from './typed-pads'
+import { useJob } from '@/job/JobProvider'
+import { isKept, readPads } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
 /** What the readings come to: what it did, its value or why there is none, what to read next. */
 export function WhatWasIt({ of, typed }: { of: string; typed: TypedPads }) {
   const { part } = readPads(typed)
+  const kept = useJob((j) => j.state.parts.pads[of])
   if (!part)
     return (
       <p role="status" className="text-soft">
         A reading is not clear yet; the field says which.
       </p>
     )
-  const { roles, value, refused, range, sizes, power, expects, next, kind } = inferMissing(part)
+  const { roles, value, refused, range, sizes, power, expects, next, kind } = inferMissing({
+    ...part,
+    ref: of,
+  })
   const [top] = roles
   return (
     <section aria-label={`What ${of} was`} aria-live="polite" className="pb-4 leading-snug">
+      {!isKept(part, kept) && <p className="text-soft">As typed; not kept yet.</p>}
       <ol className="mb-2">
         {roles.slice(0, 4).map(({ role, odds }) => (
           <li key={role} className="grid grid-cols-[7rem_1fr_4.4rem] items-center gap-2 py-0.5">
@@ -32,7 +38,7 @@ export function WhatWasIt({ of, typed }: { of: string; typed: TypedPads }) {
       {value ? (
         <>
           <p className="text-[1.05rem]">
-            Fit <strong className="num">{value.say}</strong>
+            <strong className="num">{value.say}</strong>
             {sizes[0] && `, ${sizes.join(' or ')}`}
             {value.by === 'twin'
               ? ', as its twins.'

@@ -1,10 +1,14 @@
 import { padKinds } from '@/core/parts/missing/pad'
 import type { MissingPart } from '@/core/parts/missing/infer'
 import type { Ohms, PadKind, PadSeen } from '@/core/parts/missing/pad'
-import { readValue, sayValue } from '@/core/parts/value/quantity'
+import { kindOfRef, readValue, sayValue } from '@/core/parts/value/quantity'
 import type { PartKind } from '@/core/parts/value/quantity'
 
-export const padWords: readonly PadKind[] = padKinds
+/** What a pin may do, as it is said at the bench. */
+export const padWords: readonly (readonly [PadKind, string])[] = padKinds.map((kind) => [
+  kind,
+  { lane: 'fast lane', control: 'reset, enable', feedback: 'sets V or A' }[kind as string] ?? kind,
+])
 
 /** A pin as it is typed. */
 export interface TypedPin {
@@ -39,9 +43,8 @@ type PlaceErrors = Readonly<Partial<Record<'padsMm' | 'supplyV' | 'twins', strin
 export const noPin: TypedPin = { pin: '', does: 'data', ohms: '' }
 export const noRail: TypedRail = { name: '', a: '', b: '' }
 
-/** What a part is by its name on the board. */
-const kindOf = (ref: string): PartKind =>
-  /^c/i.test(ref) ? 'capacitor' : /^(fb|l)/i.test(ref) ? 'bead' : 'resistor'
+/** What a twin is taken for where its name does not say. */
+const kindOf = (ref: string): PartKind => kindOfRef(ref) ?? 'resistor'
 
 const written = (value: Ohms | undefined) => (value === undefined ? '' : String(value))
 const typedPad = ({ groundOhm, diodeV, net = '', pins = [] }: PadSeen = {}): TypedPad => ({
@@ -64,6 +67,10 @@ export const typedOf = (kept?: MissingPart, net?: string): TypedPads => ({
   supplyV: kept?.supplyV === undefined ? '' : String(kept.supplyV),
   twins: (kept?.twins ?? []).map((t) => `${t.ref} ${sayValue(kindOf(t.ref), t.value)}`).join(', '),
 })
+
+/** Whether what was read is what was kept. */
+export const isKept = (part: MissingPart, kept: MissingPart | undefined): boolean =>
+  kept !== undefined && JSON.stringify(part) === JSON.stringify(readPads(typedOf(kept)).part)
 
 const open = /^(open|ol|o\.l\.|inf)$/i
 

@@ -44,6 +44,7 @@ describe('what a missing part did', () => {
     ['feedback', supply, to('feedback')],
     ['sense', to('sense'), supply],
     ['clock load', to('clock'), ground],
+    ['coupling', to('lane'), { ...to('lane'), net: 'SATA_TXP0' }],
     ['bead', supply, { groundOhm: 150, diodeV: 0.34, rails: { '3v3': 60, vpll: 0.4 } }],
   ])('%s', (role, a, b) => expect(top({ a, b })).toBe(role))
   it('is the same whichever pad is named first', () => {
@@ -84,6 +85,23 @@ describe('what a missing part did', () => {
   })
 })
 
+describe('the name of a part', () => {
+  it('says what kind it was, and is hardly ever wrong', () => {
+    const plain = { a: supply, b: to('data', 3) }
+    expect(inferMissing({ ...plain, ref: 'R214' }).value).toMatchObject({ say: '4.7 kΩ' })
+    expect(inferMissing({ ...plain, ref: 'C214' }).refused!.because).toBe(
+      'C214 by its name was a capacitor, by its pads a resistor',
+    )
+    expect(inferMissing({ ...plain, ref: 'left of the chip' })).toEqual(inferMissing(plain))
+    const chance = (ref?: string) =>
+      inferMissing({ a: supply, b: { groundOhm: 900 }, ...(ref ? { ref } : {}) }).roles.find(
+        (r) => r.role === 'decoupling',
+      )?.odds ?? 0
+    expect(chance('C3')).toBeGreaterThan(chance())
+    expect(chance('R3')).toBeLessThan(chance())
+  })
+})
+
 describe('its value', () => {
   it('is tried on low-current data alone, once both ends are known', () => {
     expect(inferMissing({ a: to('data'), b: to('data'), padsMm: 1, supplyV: 3.3 })).toMatchObject({
@@ -98,7 +116,7 @@ describe('its value', () => {
   it('is not tried where one end was beeped once: that may have been the pin beside it', () => {
     expect(inferMissing({ a: supply, b: to('data', 1) })).toMatchObject({
       value: null,
-      refused: { because: 'a clock, reset, strap, feedback or sense line is not ruled out' },
+      refused: { because: 'a fast lane, clock, reset, strap, feedback or sense line is not ruled out' },
     })
   })
   it('is never tried on what feeds, times, resets, chooses or senses, whatever is read', () => {
@@ -174,6 +192,16 @@ describe('a net’s name', () => {
     ['SPI_MISO', 'data'],
     ['SPI_CS0#', 'data'],
     ['SMB_SDA', 'data'],
+    ['SMB_SCL', 'clock'],
+    ['SATA_TXP0', 'lane'],
+    ['PCIE_RX3+', 'lane'],
+    ['USB_D_N', 'lane'],
+    ['MA_DQ17', 'lane'],
+    ['LAN_MDI1', 'lane'],
+    ['USB_RBIAS', 'feedback'],
+    ['LAN_RSET', 'feedback'],
+    ['SATA_RCOMP', 'feedback'],
+    ['GPIO12', null],
     ['NET0123', null],
     ['N/C', null],
     ['', null],

@@ -1,7 +1,7 @@
 import { normalise } from '../../maths/normalise'
 import { percent } from '../../maths/percent'
-import { between, nearest } from '../value/e-series'
-import { sayValue } from '../value/quantity'
+import { nearest } from '../value/e-series'
+import { kindOfRef, sayValue } from '../value/quantity'
 import type { PartKind } from '../value/quantity'
 import { sizesFor } from '../value/size-code'
 import { chanceOfPad, neverGuessed, padKinds, readingsOf, slipAmong, toRead } from './pad'
@@ -14,6 +14,7 @@ export const roles = [
   'strap',
   'decoupling',
   'bulk',
+  'coupling',
   'feedback',
   'sense',
   'clock load',
@@ -24,6 +25,7 @@ export type Role = (typeof roles)[number]
 /** How often two pads of a part near a chip are on these two, and what the part does there (bench default). */
 const usual: readonly (readonly [Role, PadKind, PadKind, number])[] = [
   ['series', 'data', 'data', 0.16],
+  ['coupling', 'lane', 'lane', 0.05],
   ['series', 'clock', 'clock', 0.03],
   ['series', 'control', 'control', 0.02],
   ['pull-up', 'supply', 'data', 0.09],
@@ -42,7 +44,7 @@ const usual: readonly (readonly [Role, PadKind, PadKind, number])[] = [
   ['bead', 'supply', 'supply', 0.04],
 ]
 
-/** What a part of each role is: kind, the range it usually lies in, the value to start with, what may be chosen (bench default). */
+/** What a part of each role is: kind, the range it usually lies in, the value to start with, of E12 (bench default). */
 const values: Readonly<
   Record<
     Role,
@@ -55,6 +57,7 @@ const values: Readonly<
   strap: { kind: 'resistor', least: 1e3, most: 1e5, usual: 1e4 },
   decoupling: { kind: 'capacitor', least: 1e-8, most: 1e-6, usual: 1e-7 },
   bulk: { kind: 'capacitor', least: 4.7e-6, most: 4.7e-5, usual: 2.2e-5 },
+  coupling: { kind: 'capacitor', least: 7.5e-8, most: 2.2e-7, usual: 1e-7 },
   feedback: { kind: 'resistor', least: 100, most: 1e5, usual: 1e4 },
   sense: { kind: 'resistor', least: 1, most: 1e3, usual: 10 },
   'clock load': { kind: 'capacitor', least: 6e-12, most: 33e-12, usual: 15e-12 },
@@ -75,6 +78,8 @@ export interface Twin {
 }
 
 export interface MissingPart {
+  /** Its name as printed on the board: its letters say whether it was a resistor, a capacitor or a bead. */
+  readonly ref?: string
   readonly a: PadSeen
   readonly b: PadSeen
   /** Middle to middle of the two pads, mm. */
@@ -157,6 +162,13 @@ const largePads = (role: Role, padsMm: number | undefined): number =>
           : 0.9
         : 0.5
 
+/** How often the letters of a part’s name say another kind than it was: misread, or of the part beside it (bench default). */
+const MISNAMED = 0.02
+const asNamed = (role: Role, ref: string | undefined): number => {
+  const kind = ref === undefined ? null : kindOfRef(ref)
+  return kind === null ? 1 : kind === values[role].kind ? 1 - MISNAMED : MISNAMED
+}
+
 /**
  * What a missing part did, by Bayes over what its two pads are on: P(role, a, b) · P(readings of a | a) · P(readings of b | b),
  * each reading a step of the meter that is another with `SLIP`. A value is given by a twin, or is tried on low-current data
@@ -164,11 +176,13 @@ const largePads = (role: Role, padsMm: number | undefined): number =>
  * Limits: two pads; no network; tables are bench defaults.
  */
 export function inferMissing(part: MissingPart): Inference {
-  const { a, b, padsMm, padWidthMm, twins = [], supplyV } = part
+  const { ref, a, b, padsMm, padWidthMm, twins = [], supplyV } = part
   const [readA, readB] = [readingsOf(a), readingsOf(b)]
   const [chanceA, chanceB] = [chanceOfPad(readA), chanceOfPad(readB)]
   const raw = weigh(chanceA, chanceB)
-  const odds = normalise(raw.map((p, i) => p * largePads(pairs[i]!.role, padsMm)))
+  const odds = normalise(
+    raw.map((p, i) => p * largePads(pairs[i]!.role, padsMm) * asNamed(pairs[i]!.role, ref)),
+  )
   const role = byRole(odds)
   const order = [...roles.keys()].sort((x, y) => role[y]! - role[x]!)
   const top = roles[order[0]!]!
@@ -192,7 +206,11 @@ export function inferMissing(part: MissingPart): Inference {
   }
   const doubtful = { a: slipAmong(readA, padPrior), b: slipAmong(readB, padPrior) }
   const { kind, least, most, usual: often } = values[top]
-  const value = valueOf(top, role[order[0]!]!, never, twins, doubtful.a !== null || doubtful.b !== null)
+  const named = ref === undefined ? null : kindOfRef(ref)
+  const value =
+    named !== null && named !== kind
+      ? { is: null, because: `${ref} by its name was a ${named}, by its pads a ${kind}` }
+      : valueOf(top, role[order[0]!]!, never, twins, doubtful.a !== null || doubtful.b !== null)
   const sizes = padsMm === undefined ? [] : sizesFor(padsMm, padWidthMm).map((s) => s.code)
   return {
     roles: order.flatMap((i) => (role[i]! >= 0.01 ? [{ role: roles[i]!, odds: role[i]! }] : [])),
@@ -229,7 +247,7 @@ function valueOf(
 ): { readonly is: number | null; readonly because: string } {
   const none = (because: string) => ({ is: null, because })
   if (contradict) return none('a reading contradicts the others')
-  const { kind, least, most, usual: often } = values[role]
+  const { kind, usual: often } = values[role]
   if (twins.length > 0) {
     const sorted = twins.map((t) => t.value).sort((x, y) => x - y)
     const [low, high] = [sorted[0]!, sorted.at(-1)!]
@@ -242,9 +260,8 @@ function valueOf(
   }
   if (!mayGuess.has(role)) return none(`${roleWords[role]} is never guessed`)
   if (odds < SURE) return none(`what it did is not sure enough (${percent(odds)} ${role})`)
-  if (never >= NEVER) return none('a clock, reset, strap, feedback or sense line is not ruled out')
-  const choice = between(least, most, 12)
-  return { is: choice.includes(often) ? often : nearest(often, 12), because: '' }
+  if (never >= NEVER) return none('a fast lane, clock, reset, strap, feedback or sense line is not ruled out')
+  return { is: often, because: '' }
 }
 
 const roleWords: Readonly<Record<Role, string>> = {
@@ -254,7 +271,8 @@ const roleWords: Readonly<Record<Role, string>> = {
   strap: 'a strap',
   decoupling: 'a capacitor of a supply',
   bulk: 'a capacitor of a supply',
-  feedback: 'feedback of a regulator',
+  coupling: 'a capacitor in a fast lane',
+  feedback: 'what sets a voltage or a current',
   sense: 'a sense line',
   'clock load': 'a part of a clock',
   bead: 'a part a supply flows through',

@@ -1,6 +1,10 @@
 export const partKinds = ['resistor', 'capacitor', 'bead'] as const
 export type PartKind = (typeof partKinds)[number]
 
+/** What a part is by its name on the board; null where its letters say nothing of it. */
+export const kindOfRef = (ref: string): PartKind | null =>
+  /^r\d/i.test(ref) ? 'resistor' : /^c\d/i.test(ref) ? 'capacitor' : /^(fb|l)\d/i.test(ref) ? 'bead' : null
+
 /** What a value is counted in: a bead is told by its impedance at 100 MHz. */
 const unitOf: Readonly<Record<PartKind, string>> = { resistor: 'Ω', capacitor: 'F', bead: 'Ω' }
 

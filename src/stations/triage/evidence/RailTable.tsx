@@ -1,6 +1,7 @@
 'use client'
 import type { OwnRail, Rail } from '@/core/board/rail'
-import { railsOf, sayOhms, sayRail } from '@/core/board/rail'
+import { sayOhms } from '@/core/maths/units'
+import { railsOf, sayRail } from '@/core/board/rail'
 
 import { useRef, useState } from 'react'
 import { limitsOf } from '@/core/board/rail-limits'
