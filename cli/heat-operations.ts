@@ -94,7 +94,7 @@ export const heatOperations: Readonly<Record<string, Operation>> = {
           }
         : {
             steps: null,
-            say: 'Nothing at hand melts the joint: a larger nozzle, hotter air or a preheater would.',
+            say: 'Nothing at hand melts the joint. Try it with a larger nozzle, hotter air or a preheater.',
           }
     },
   ),

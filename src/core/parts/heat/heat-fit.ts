@@ -77,6 +77,7 @@ export function fitHeat(setUp: SetUp, steps: readonly HeatStep[], readings: read
   const det = normal[0][0] * normal[1][1] - normal[0][1] * normal[1][0]
   const [airSd, preheaterSd] = [Math.sqrt(normal[1][1] / det), Math.sqrt(normal[0][0] / det)]
   const uses = { air: steps.some((s) => s.airC !== null), preheater: steps.some((s) => s.preheatWm2 > 0) }
+  const lasts = steps.reduce((sum, step) => sum + step.seconds, 0)
   const hottest = Math.max(setUp.roomC, ...steps.map((s) => s.airC ?? setUp.roomC))
   return {
     air: Math.exp(x[0]),
@@ -85,6 +86,11 @@ export function fitHeat(setUp: SetUp, steps: readonly HeatStep[], readings: read
     preheaterWithin: Math.exp(preheaterSd),
     offK,
     open: [
+      ...readings.flatMap((r) =>
+        r.s > lasts
+          ? [`${r.c} °C was read at ${r.s} s, and the recipe ends at ${lasts} s: how did it go on?`]
+          : [],
+      ),
       ...readings.flatMap((r) =>
         uses.air && !uses.preheater && r.c > hottest
           ? [`${r.c} °C at ${r.s} s is hotter than the air that heats it (${hottest} °C): read it again`]

@@ -38,8 +38,8 @@ export const fine = { cellMm: 1, stepS: 0.5 } as const
 
 /**
  * A recipe on a board: the plate (`PlateHeat`), natural convection and radiation (ε 0.9) from both faces, the preheater as a
- * flux from below, the jet from above, and the body with its joint as lumps. The joint is halfway between body and
- * board as the heat flows: (g_b·T_body + g_p·T_board)/(g_b + g_p).
+ * flux from below, the jet from above, and the body with its joint as lumps. The joint is halfway between
+ * body and board under it, (T_body + T_board)/2: it conducts better than what it joins.
  *
  * Limits: one jet that stands still; the body shades the board under it; parts round it hold no heat of their own; the board is
  * of one make all over, so a plane of copper under the joint shows only in readings.
@@ -85,6 +85,7 @@ export function runHeat(
   const [blow, blowTo] = [new Float64Array(nx * ny), new Float64Array(nx * ny)]
   let bodyT = roomC
   let over = 0
+  let floatsAtS: number | null = null
   let n = 0
   let since = 0
   const needed = liquidusC[setUp.solder] + OVER_K
@@ -131,7 +132,8 @@ export function runHeat(
       boardC[n] = heat.t[beside]!
       places.forEach((c, k) => (sparedC[k]![n] = heat.t[c]!))
       over = jointC[n]! >= needed ? over + dt : 0
-      if (untilItFloats && over >= OVER_S) break recipe
+      if (over >= OVER_S) floatsAtS ??= s[n]!
+      if (untilItFloats && floatsAtS !== null) break recipe
     }
   }
   const cut = (of: Float64Array) => of.subarray(0, n + 1)
@@ -142,22 +144,18 @@ export function runHeat(
     boardC: cut(boardC),
     sparedC: sparedC.map(cut),
   }
-  return { ...run, verdict: judgeHeat(setUp, run) }
+  return { ...run, verdict: judgeHeat(setUp, run, floatsAtS) }
 }
 
 const most = (of: Float64Array) => of.reduce((a, b) => Math.max(a, b), -Infinity)
 
 /** What a run came to. */
-export function judgeHeat(setUp: SetUp, run: Omit<HeatRun, 'verdict'>): HeatVerdict {
+function judgeHeat(setUp: SetUp, run: Omit<HeatRun, 'verdict'>, floatsAtS: number | null): HeatVerdict {
   const { s, jointC, bodyC, sparedC } = run
   const needed = liquidusC[setUp.solder] + OVER_K
-  let over = 0
-  let floatsAtS: number | null = null
   let rampKs = 0
   let back = 0
   for (let i = 1; i < s.length; i++) {
-    over = jointC[i]! >= needed ? over + s[i]! - s[i - 1]! : 0
-    if (floatsAtS === null && over >= OVER_S) floatsAtS = s[i]!
     while (s[i]! - s[back]! > 3 + 1e-9) back++
     if (s[i]! - s[back]! >= 3 - 1e-9)
       rampKs = Math.max(rampKs, (jointC[i]! - jointC[back]!) / (s[i]! - s[back]!))

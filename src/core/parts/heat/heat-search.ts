@@ -71,7 +71,8 @@ function until(steps: readonly HeatStep[], seconds: number): readonly HeatStep[]
  * The recipe that melts the joint and keeps furthest from every limit: nozzles, flows and preheat are tried, the coolest air
  * that makes it float within its time is found by halving, coarse first, the best few checked fine. Goes on as a generator;
  * each yield is the share done.
- * @returns null where nothing at hand melts the joint; `best` of those that pass a limit is given all the same, with what is wrong
+ * @returns null where nothing at hand melts the joint; where every recipe passes some limit, the one that passes it least, and its
+ *   verdict says what is wrong
  */
 export function* searchHeat(setUp: SetUp, atHand: AtHand = benchAtHand): Generator<number, Found | null> {
   const preheats =

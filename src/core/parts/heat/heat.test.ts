@@ -155,5 +155,8 @@ describe('thermocouple readings', () => {
       fitHeat(setUp, [{ ...air(340), preheatWm2: 0 }], [{ at: 'joint', s: 60, c: 400 }]).open[0],
     ).toMatch(/hotter than the air that heats it \(340 °C\)/)
     expect(fitHeat(setUp, steps, [{ at: 'joint', s: 60, c: 3 }]).open[0]).toMatch(/colder than the room/)
+    expect(fitHeat(setUp, steps, [{ at: 'joint', s: 900, c: 90 }]).open[0]).toMatch(
+      /the recipe ends at 240 s/,
+    )
   })
 })
