@@ -109,8 +109,12 @@ test('a database that stands still is told, and found again', async ({ bench: pa
       503,
       { error: { text: expect.stringMatching(/does not answer/) } },
     ])
+    // A page asked for meanwhile says so, and comes by itself.
+    await page.goto(`${shop.url}/jobs/Q-0417/proof`)
+    await expect(page.getByRole('heading', { name: 'This page could not be put together.' })).toBeVisible()
     wire.thaw()
     await expect(async () => expect(await health()).toBe(200)).toPass()
+    await expect(page.getByRole('navigation', { name: 'Stations' })).toBeVisible()
   } finally {
     await shop.kill()
     wire.close()
