@@ -1,7 +1,7 @@
 import Joi from 'joi'
 import { fitHeat } from '@/core/parts/heat/heat-fit'
 import type { HeatReading } from '@/core/parts/heat/heat-fit'
-import { fine, runHeat } from '@/core/parts/heat/heat-run'
+import { runHeat } from '@/core/parts/heat/heat-run'
 import { benchAtHand, searchHeat } from '@/core/parts/heat/heat-search'
 import type { AtHand } from '@/core/parts/heat/heat-search'
 import { solders, targets } from '@/core/parts/heat/set-up'
@@ -56,7 +56,10 @@ export const heatOperations: Readonly<Record<string, Operation>> = {
     Joi.object({ ...setUp, steps, everyS: Joi.number().min(0.5).max(600).default(10) }),
     ({ steps: of, everyS, ...own }) => {
       const run = runHeat(own, of)
-      const at = [...run.s.keys()].filter((i) => i % Math.round(everyS / fine.stepS) === 0)
+      // The first moment at or after each.
+      const at = [...run.s.keys()].filter(
+        (i) => i === 0 || Math.floor(run.s[i]! / everyS) > Math.floor(run.s[i - 1]! / everyS),
+      )
       const shown = (t: Float64Array) => at.map((i) => Number(t[i]!.toFixed(1)))
       return {
         ...run.verdict,

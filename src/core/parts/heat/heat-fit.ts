@@ -30,7 +30,10 @@ const SETTLED = 0.5 * PRIOR
 const shown = (run: HeatRun, { at, s }: HeatReading): number => {
   const of = { joint: run.jointC, body: run.bodyC, board: run.boardC }[at]
   const i = run.s.findIndex((t) => t >= s)
-  return of[i < 0 ? of.length - 1 : i]!
+  if (i < 0) return of.at(-1)!
+  if (i === 0) return of[0]!
+  const [from, to] = [run.s[i - 1]!, run.s[i]!]
+  return of[i - 1]! + ((of[i]! - of[i - 1]!) * (s - from)) / (to - from)
 }
 
 /**

@@ -1,5 +1,5 @@
 import { noExchange, PlateHeat } from './plate'
-import { bodies, jetOf, liquidusC, OVER_K, OVER_S, PLASTIC_C, plateOf, RAMP_KS } from './set-up'
+import { bodies, jetOf, liquidusC, OVER_K, OVER_S, PLASTIC_C, quarterOf, RAMP_KS } from './set-up'
 import type { HeatStep, SetUp } from './set-up'
 
 /** How it went, second by second, and what it came to. */
@@ -32,16 +32,18 @@ const kelvin = (c: number) => c + 273.15
 /** Natural convection over both faces of a plate of a hand’s width, W/m²K: 1.32 above and 0.59 below, (ΔT/L)^¼. */
 const NATURAL = (1.32 + 0.59) / 0.1 ** 0.25
 
-/** Cells and seconds of the search and of the check. */
+/** Cells and seconds of the search and of the check. After each change the first steps are a quarter of that, damped. */
 export const coarse = { cellMm: 4, stepS: 1 } as const
-export const fine = { cellMm: 1, stepS: 0.5 } as const
+export const fine = { cellMm: 1, stepS: 1 } as const
+const AFTER_CHANGE = 12
+const DAMPED = 2
 
 /**
  * A recipe on a board: the plate (`PlateHeat`), natural convection and radiation (ε 0.9) from both faces, the preheater as a
  * flux from below, the jet from above, and the body with its joint as lumps. The joint is halfway between
  * body and board under it, (T_body + T_board)/2: it conducts better than what it joins.
  *
- * Limits: one jet that stands still; the body shades the board under it; parts round it hold no heat of their own; the board is
+ * Limits: one jet that stands still over the middle of the board; the body shades the board under it; parts round it hold no heat of their own; the board is
  * of one make all over, so a plane of copper under the joint shows only in readings.
  */
 export function runHeat(
@@ -50,31 +52,30 @@ export function runHeat(
   { cellMm: cell, stepS }: { readonly cellMm: number; readonly stepS: number } = fine,
   untilItFloats = false,
 ): HeatRun {
-  const plate = plateOf(setUp, cell)
+  const plate = quarterOf(setUp, cell)
   const { nx, ny, cellMm } = plate
   const { roomC, target, spared } = setUp
   const heat = new PlateHeat(plate, new Float64Array(nx * ny).fill(roomC))
   const exchange = noExchange(plate)
   const body = bodies[target]
   const footprint = (body.sideMm / 1000) ** 2
-  // Distances from the middle of the board, where the target stands.
+  // Distances from the middle of the board, where the target stands and the quarter begins.
   const r2 = new Float64Array(nx * ny)
   const under: number[] = []
   for (let j = 0; j < ny; j++)
     for (let i = 0; i < nx; i++) {
-      const [x, y] = [(i + 0.5 - nx / 2) * cellMm, (j + 0.5 - ny / 2) * cellMm]
+      const [x, y] = [(i + 0.5) * cellMm, (j + 0.5) * cellMm]
       r2[j * nx + i] = x * x + y * y
-      if (Math.max(Math.abs(x), Math.abs(y)) <= body.sideMm / 2) under.push(j * nx + i)
+      if (Math.max(x, y) <= body.sideMm / 2) under.push(j * nx + i)
     }
-  const middle = Math.floor(ny / 2) * nx + Math.floor(nx / 2)
-  if (under.length === 0) under.push(middle)
-  const covers = footprint / (under.length * (cellMm / 1000) ** 2)
-  const at = (mm: number) => middle + Math.min(Math.floor(nx / 2) - 1, Math.round(mm / cellMm))
+  if (under.length === 0) under.push(0)
+  const covers = footprint / 4 / (under.length * (cellMm / 1000) ** 2)
+  const at = (mm: number) => Math.min(nx - 1, Math.floor(mm / cellMm))
   const places = spared.map((s) => at(s.atMm))
   const beside = at(body.sideMm / 2 + cellMm)
 
   const total = steps.reduce((sum, step) => sum + step.seconds, 0)
-  const count = Math.ceil(total / stepS) + 1
+  const count = Math.ceil(total / stepS) + steps.length * (AFTER_CHANGE + 1) + 1
   const s = new Float64Array(count)
   const [jointC, bodyC, boardC] = [0, 0, 0].map(() => new Float64Array(count).fill(roomC)) as [
     Float64Array,
@@ -99,8 +100,8 @@ export function runHeat(
         : 0
     }
     exchange.flux.fill(step.preheatWm2 * setUp.preheater)
-    for (let rest = step.seconds; rest > 1e-9; rest -= stepS) {
-      const dt = Math.min(stepS, rest)
+    for (let rest = step.seconds, dt = 0; rest > 1e-9; rest -= dt) {
+      dt = Math.min(since < AFTER_CHANGE ? stepS / 4 : stepS, rest)
       const { t } = heat
       for (let c = 0; c < t.length; c++) {
         const here = t[c]!
@@ -117,7 +118,7 @@ export function runHeat(
         exchange.h[c]! += through - shades * blow[c]!
         exchange.hTo[c]! += through * bodyT - shades * blowTo[c]!
       }
-      heat.step(exchange, dt, since < 2 ? 1 : 0.5)
+      heat.step(exchange, dt, since < DAMPED ? 1 : 0.5)
       since++
       const site = under.reduce((sum, c) => sum + heat.t[c]!, 0) / under.length
       const blown = jet ? jet.h * footprint : 0

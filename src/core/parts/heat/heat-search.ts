@@ -113,7 +113,7 @@ export function* searchHeat(setUp: SetUp, atHand: AtHand = benchAtHand): Generat
     for (const more of [0, 10, 20, 40]) {
       const { preheatWm2, airC, flow } = one.steps.at(-1)!
       const steps = recipe(preheatWm2, Math.min(atHand.mostAirC, airC! + more), flow)
-      const run = runHeat(one.setUp, steps, { ...fine, cellMm: 2, stepS: 1 }, true)
+      const run = runHeat(one.setUp, steps, fine, true)
       const spareK = spareOf(one.setUp, run)
       if (spareK === -Infinity) continue
       // Pulled when it floats: the recipe ends there.

@@ -38,8 +38,11 @@ export const noExchange = ({ nx, ny }: Pick<Plate, 'nx' | 'ny'>): Exchange => ({
  * equations. Errors: of the grid O(cell²), of the step O(step²).
  */
 export class PlateHeat {
+  // Of all cells, row by row; then of one row.
   private readonly middle: Float64Array
-  private readonly sweep: Float64Array
+  private readonly down: Float64Array
+  private readonly ahead: Float64Array
+  private readonly along: Float64Array
   private readonly held: Float64Array
 
   constructor(
@@ -47,72 +50,67 @@ export class PlateHeat {
     /** Temperatures, °C, row by row. */
     readonly t: Float64Array,
   ) {
-    const cells = plate.nx * plate.ny
-    this.middle = new Float64Array(cells)
-    this.sweep = new Float64Array(cells)
-    this.held = new Float64Array(cells)
+    this.middle = new Float64Array(plate.nx * plate.ny)
+    this.down = new Float64Array(plate.nx * plate.ny)
+    this.ahead = new Float64Array(plate.nx)
+    this.along = new Float64Array(plate.nx)
+    this.held = new Float64Array(plate.nx)
   }
 
   /** One step of so many seconds. */
   step(exchange: Exchange, seconds: number, theta = 0.5): void {
     const { nx, ny, cellMm, thicknessMm, conducts, holds } = this.plate
-    const { t, middle, sweep, held } = this
+    const { t, middle, down, ahead, along, held } = this
     const { h, hTo, flux } = exchange
     const capacity = (holds * thicknessMm) / 1000
     // Between two cells, as a share of the capacity of one, per second.
     const d = conducts / holds / (cellMm / 1000) ** 2
     const dt = seconds
-    const cells = nx * ny
-    // held = A_y·T; middle = T + Δt·((1 − θ)·Aₓ·T + A_y·T + s).
-    for (let j = 0; j < ny; j++) {
-      const row = j * nx
-      for (let i = 0; i < nx; i++) {
-        const c = row + i
-        const half = (0.5 * h[c]!) / capacity
-        const here = t[c]!
-        const up = j > 0 ? t[c - nx]! - here : 0
-        const down = j < ny - 1 ? t[c + nx]! - here : 0
-        const left = i > 0 ? t[c - 1]! - here : 0
-        const right = i < nx - 1 ? t[c + 1]! - here : 0
-        const ay = d * (up + down) - half * here
-        const ax = d * (left + right) - half * here
-        held[c] = ay
-        middle[c] = here + dt * ((1 - theta) * ax + ay + (hTo[c]! + flux[c]!) / capacity)
-      }
-    }
+    const perCapacity = 1 / capacity
+    const halves = 0.5 * perCapacity
+    const explicit = 1 - theta
     const k = theta * dt * d
-    // Along each row: Thomas’ algorithm.
+    const share = theta * dt * halves
     for (let j = 0; j < ny; j++) {
       const row = j * nx
-      let before = 0
+      const [above, below] = [j > 0 ? nx : 0, j < ny - 1 ? nx : 0]
+      // held = A_y·T; ahead = T + Δt·((1 − θ)·Aₓ·T + A_y·T + s).
       for (let i = 0; i < nx; i++) {
         const c = row + i
-        const ends = i === 0 || i === nx - 1 ? (nx === 1 ? 0 : 1) : 2
-        const diagonal = 1 + k * ends + (theta * dt * 0.5 * h[c]!) / capacity
-        const denominator = diagonal - (i === 0 ? 0 : k * before)
-        before = i === nx - 1 ? 0 : k / denominator
-        sweep[c] = before
-        middle[c] = (middle[c]! + (i === 0 ? 0 : k * middle[c - 1]!)) / denominator
+        const here = t[c]!
+        const loses = halves * h[c]! * here
+        const ay = d * (t[c - above]! + t[c + below]! - 2 * here) - loses
+        const ax = d * (t[i > 0 ? c - 1 : c]! + t[i < nx - 1 ? c + 1 : c]! - 2 * here) - loses
+        held[i] = ay
+        ahead[i] = here + dt * (explicit * ax + ay + (hTo[c]! + flux[c]!) * perCapacity)
       }
-      for (let i = nx - 2; i >= 0; i--) middle[row + i]! += sweep[row + i]! * middle[row + i + 1]!
-    }
-    // Along all columns at once, row after row.
-    for (let c = 0; c < cells; c++) middle[c]! -= theta * dt * held[c]!
-    for (let j = 0; j < ny; j++) {
-      const ends = j === 0 || j === ny - 1 ? (ny === 1 ? 0 : 1) : 2
+      // Along the row: Thomas’ algorithm.
+      let before = 0
+      let last = 0
       for (let i = 0; i < nx; i++) {
-        const c = j * nx + i
-        const diagonal = 1 + k * ends + (theta * dt * 0.5 * h[c]!) / capacity
-        const denominator = diagonal - (j === 0 ? 0 : k * sweep[c - nx]!)
-        sweep[c] = j === ny - 1 ? 0 : k / denominator
-        middle[c] = (middle[c]! + (j === 0 ? 0 : k * middle[c - nx]!)) / denominator
+        const back = i === 0 ? 0 : k
+        const on = i === nx - 1 ? 0 : k
+        const per = 1 / (1 + back + on + share * h[row + i]! - back * before)
+        before = on * per
+        along[i] = before
+        last = (ahead[i]! + back * last) * per
+        ahead[i] = last
+      }
+      for (let i = nx - 2; i >= 0; i--) {
+        last = ahead[i]! + along[i]! * last
+        ahead[i] = last
+      }
+      // Down the columns, all of them row after row.
+      const back = j === 0 ? 0 : k
+      const on = j === ny - 1 ? 0 : k
+      for (let i = 0; i < nx; i++) {
+        const c = row + i
+        const per = 1 / (1 + back + on + share * h[c]! - back * down[c - above]!)
+        down[c] = on * per
+        middle[c] = (ahead[i]! - theta * dt * held[i]! + back * middle[c - above]!) * per
       }
     }
-    for (let j = ny - 2; j >= 0; j--)
-      for (let i = 0; i < nx; i++) {
-        const c = j * nx + i
-        middle[c]! += sweep[c]! * middle[c + nx]!
-      }
-    t.set(middle)
+    for (let c = nx * ny - 1; c >= (ny - 1) * nx; c--) t[c] = middle[c]!
+    for (let c = (ny - 1) * nx - 1; c >= 0; c--) t[c] = middle[c]! + down[c]! * t[c + nx]!
   }
 }

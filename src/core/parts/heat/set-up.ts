@@ -65,9 +65,12 @@ export interface HeatStep {
   readonly preheatWm2: number
 }
 
-/** The plate round the target: cells of so many millimetres, the board no larger than it is. */
-export function plateOf({ board }: SetUp, cellMm: number): Plate {
-  const cells = (mm: number) => Math.max(8, Math.round(mm / cellMm))
+/**
+ * A quarter of the board in cells of so many millimetres. The target stands in the middle, and so does the jet: the other three
+ * quarters are the same, and no heat flows over the lines between them.
+ */
+export function quarterOf({ board }: SetUp, cellMm: number): Plate {
+  const cells = (mm: number) => Math.max(4, Math.round(mm / 2 / cellMm))
   // More copper, more spread: about a third more for each two layers beyond four.
   const conducts = benchPlate.conducts * (1 + 0.17 * Math.max(0, (board.layers ?? 4) - 4))
   return { ...benchPlate, conducts, cellMm, nx: cells(board.wideMm), ny: cells(board.highMm) }
