@@ -15,6 +15,7 @@ import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { timed } from './figure'
 import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './route'
+import { heatFigures } from './heat'
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
@@ -97,6 +98,7 @@ print(await kitFigures())
 versionFigures(4000)
 partsFigures()
 print(mapFigures())
+print(heatFigures())
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 secondJudge(process.argv.includes('5000') ? 300 : 40)
 if (process.argv.includes('browser')) {

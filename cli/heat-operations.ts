@@ -4,6 +4,7 @@ import type { HeatReading } from '@/core/parts/heat/heat-fit'
 import { runHeat } from '@/core/parts/heat/heat-run'
 import { benchAtHand, searchHeat } from '@/core/parts/heat/heat-search'
 import type { AtHand } from '@/core/parts/heat/heat-search'
+import { timedList } from '@/core/parts/heat/timed-list'
 import { solders, targets } from '@/core/parts/heat/set-up'
 import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
 import { runToEnd } from '@/core/run-to-end'
@@ -87,16 +88,32 @@ export const heatOperations: Readonly<Record<string, Operation>> = {
       }).default(benchAtHand),
     }),
     ({ atHand, ...own }) => {
-      const found = runToEnd(searchHeat(own, atHand))
+      const { best: found, schools } = runToEnd(searchHeat(own, atHand))
+      const held = schools.map(({ school, found: of }) =>
+        of
+          ? {
+              school,
+              nozzleMm: of.setUp.nozzleMm,
+              airC: of.steps.at(-1)!.airC,
+              preheatWm2: of.steps.at(-1)!.preheatWm2,
+              spareK: Math.round(of.spareK),
+              floatsAtS: of.run.verdict.floatsAtS,
+              wrong: of.run.verdict.wrong,
+            }
+          : { school, wrong: ['it does not melt the joint, or is not at hand'] },
+      )
       return found
         ? {
             nozzleMm: found.setUp.nozzleMm,
             steps: found.steps,
             spareK: Math.round(found.spareK),
             ...found.run.verdict,
+            list: timedList(found.setUp, found.steps, found.run),
+            schools: held,
           }
         : {
             steps: null,
+            schools: held,
             say: 'Nothing at hand melts the joint. Try it with a larger nozzle, hotter air or a preheater.',
           }
     },

@@ -26,6 +26,20 @@ export interface Found {
   readonly spareK: number
 }
 
+/** Ways of working that are held against each other. */
+export const schools = ['air only', 'preheated', 'small nozzle', 'large nozzle'] as const
+export type School = (typeof schools)[number]
+
+export interface Sought {
+  /**
+   * Null where nothing at hand melts the joint; where every recipe passes some limit, the one that passes it least, and its verdict
+   * says what is wrong.
+   */
+  readonly best: Found | null
+  /** The best of each way of working, on the coarse grid; null where it melts nothing, or where the bench has no such thing. */
+  readonly schools: readonly { readonly school: School; readonly found: Found | null }[]
+}
+
 /** Preheat comes first, for so long; then the air comes up in so many steps of so long; then it may take so long, s. */
 const SOAK_S = 180
 const RAMP_STEPS = 8
@@ -71,10 +85,8 @@ function until(steps: readonly HeatStep[], seconds: number): readonly HeatStep[]
  * The recipe that melts the joint and keeps furthest from every limit: nozzles, flows and preheat are tried, the coolest air
  * that makes it float within its time is found by halving, coarse first, the best few checked fine. Goes on as a generator;
  * each yield is the share done.
- * @returns null where nothing at hand melts the joint; where every recipe passes some limit, the one that passes it least, and its
- *   verdict says what is wrong
  */
-export function* searchHeat(setUp: SetUp, atHand: AtHand = benchAtHand): Generator<number, Found | null> {
+export function* searchHeat(setUp: SetUp, atHand: AtHand = benchAtHand): Generator<number, Sought> {
   const preheats =
     atHand.mostPreheatWm2 > 0 ? [0, 0.25, 0.5, 0.75, 1].map((share) => share * atHand.mostPreheatWm2) : [0]
   const ways = atHand.nozzlesMm.flatMap((nozzleMm) =>
@@ -122,5 +134,15 @@ export function* searchHeat(setUp: SetUp, atHand: AtHand = benchAtHand): Generat
       break
     }
   }
-  return found
+  const [small, large] = [Math.min(...atHand.nozzlesMm), Math.max(...atHand.nozzlesMm)]
+  const belongs: Readonly<Record<School, (of: Found) => boolean>> = {
+    'air only': ({ steps }) => steps.every((s) => s.preheatWm2 === 0),
+    preheated: ({ steps }) => steps.some((s) => s.preheatWm2 > 0),
+    'small nozzle': (of) => small < large && of.setUp.nozzleMm === small,
+    'large nozzle': (of) => small < large && of.setUp.nozzleMm === large,
+  }
+  return {
+    best: found,
+    schools: schools.map((school) => ({ school, found: tried.find(belongs[school]) ?? null })),
+  }
 }
