@@ -5,48 +5,17 @@ import { runHeat } from '@/core/parts/heat/heat-run'
 import { benchAtHand, searchHeat } from '@/core/parts/heat/heat-search'
 import type { AtHand } from '@/core/parts/heat/heat-search'
 import { timedList } from '@/core/parts/heat/timed-list'
-import { solders, targets } from '@/core/parts/heat/set-up'
 import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
+import { atHand, heatReading, heatSetUp, heatSteps } from '@/entry-schemas/heat'
 import { runToEnd } from '@/core/run-to-end'
 import { operation } from './operation'
 import type { Operation } from './operation'
 
 const setUp = {
-  board: Joi.object({
-    wideMm: Joi.number().min(20).max(400).default(244),
-    highMm: Joi.number().min(20).max(400).default(244),
-    layers: Joi.number().integer().min(2).max(20),
-  }).default({ wideMm: 244, highMm: 244 }),
-  target: Joi.valid(...targets).required(),
-  solder: Joi.valid(...solders).default('lead-free'),
-  nozzleMm: Joi.number().min(1).max(40).default(10),
-  distanceMm: Joi.number().min(1).max(200).default(8),
-  roomC: Joi.number().min(-10).max(50).default(23),
-  spared: Joi.array()
-    .items(
-      Joi.object({
-        what: Joi.string().max(60).required(),
-        atMm: Joi.number().min(0).max(200).required(),
-        bearsC: Joi.number().min(30).max(400).required(),
-      }),
-    )
-    .max(12)
-    .default([]),
+  ...heatSetUp,
   air: Joi.number().min(0.1).max(10).default(1),
   preheater: Joi.number().min(0.1).max(10).default(1),
 }
-const steps = Joi.array()
-  .items(
-    Joi.object({
-      seconds: Joi.number().greater(0).max(1800).required(),
-      airC: Joi.number().min(30).max(600).allow(null).default(null),
-      flow: Joi.number().min(0).max(200).default(20),
-      preheatWm2: Joi.number().min(0).max(20_000).default(0),
-    }),
-  )
-  .min(1)
-  .max(20)
-  .required()
 
 type Recipe = SetUp & { readonly steps: readonly HeatStep[] }
 
@@ -54,7 +23,7 @@ type Recipe = SetUp & { readonly steps: readonly HeatStep[] }
 export const heatOperations: Readonly<Record<string, Operation>> = {
   'heat.run': operation<Recipe & { readonly everyS: number }>(
     'A heat recipe on a board: does the joint melt through, and what gets too hot on the way.',
-    Joi.object({ ...setUp, steps, everyS: Joi.number().min(0.5).max(600).default(10) }),
+    Joi.object({ ...setUp, steps: heatSteps, everyS: Joi.number().min(0.5).max(600).default(10) }),
     ({ steps: of, everyS, ...own }) => {
       const run = runHeat(own, of)
       // The first moment at or after each.
@@ -77,18 +46,14 @@ export const heatOperations: Readonly<Record<string, Operation>> = {
     Joi.object({
       ...setUp,
       atHand: Joi.object({
-        nozzlesMm: Joi.array()
-          .items(Joi.number().min(1).max(40))
-          .min(1)
-          .max(8)
-          .default(benchAtHand.nozzlesMm),
-        mostAirC: Joi.number().min(250).max(600).default(benchAtHand.mostAirC),
-        flows: Joi.array().items(Joi.number().greater(0).max(200)).min(1).max(4).default(benchAtHand.flows),
-        mostPreheatWm2: Joi.number().min(0).max(20_000).default(benchAtHand.mostPreheatWm2),
+        nozzlesMm: atHand.nozzlesMm.default(benchAtHand.nozzlesMm),
+        mostAirC: atHand.mostAirC.default(benchAtHand.mostAirC),
+        flows: atHand.flows.default(benchAtHand.flows),
+        mostPreheatWm2: atHand.mostPreheatWm2.default(benchAtHand.mostPreheatWm2),
       }).default(benchAtHand),
     }),
-    ({ atHand, ...own }) => {
-      const { best: found, schools } = runToEnd(searchHeat(own, atHand))
+    ({ atHand: hand, ...own }) => {
+      const { best: found, schools } = runToEnd(searchHeat(own, hand))
       const held = schools.map(({ school, found: of }) =>
         of
           ? {
@@ -122,17 +87,8 @@ export const heatOperations: Readonly<Record<string, Operation>> = {
     'Corrects what air and preheater give by thermocouple readings, and says what they leave open.',
     Joi.object({
       ...setUp,
-      steps,
-      readings: Joi.array()
-        .items(
-          Joi.object({
-            at: Joi.valid('joint', 'body', 'board').required(),
-            s: Joi.number().min(0).max(36_000).required(),
-            c: Joi.number().min(-50).max(1000).required(),
-          }),
-        )
-        .max(200)
-        .required(),
+      steps: heatSteps,
+      readings: Joi.array().items(Joi.object(heatReading)).max(200).required(),
     }),
     ({ steps: of, readings, ...own }) => fitHeat(own, of, readings),
   ),

@@ -3,6 +3,7 @@ import type { PartsBodies } from '@/core/parts/bodies'
 import { partDamages, partPlaces } from '@/core/parts/found'
 import { padKinds } from '@/core/parts/missing/pad'
 import { body, text, some } from './field'
+import { heatReading, heatSetUp, heatSteps } from './heat'
 import type { Schemas } from './field'
 
 /** Ohms or volts as a meter shows them, or that it shows nothing. */
@@ -38,6 +39,13 @@ export const missingPart = {
 
 export const partsSchemas: Schemas<PartsBodies> = {
   pads: body<PartsBodies['pads']>({ ref: some(60), ...missingPart }),
+  recipe: body<PartsBodies['recipe']>({
+    ref: text(60),
+    ...heatSetUp,
+    steps: heatSteps,
+    floatsAtS: Joi.number().min(0).max(36_000).allow(null).required(),
+  }),
+  thermocouple: body<PartsBodies['thermocouple']>(heatReading),
   part: body<PartsBodies['part']>({
     ref: some(60),
     did: Joi.valid('found missing', 'found damaged', 'taken off', 'fitted', 'measured').required(),

@@ -296,6 +296,41 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       { pins: [{ pin: 'U7.5', does: 'data' as const, ohms: 0.4 }] },
     ),
   }),
+  recipe: fc.record(
+    {
+      ref: fc.constantFrom('U7', 'R1'),
+      board: fc.constant({ wideMm: 170, highMm: 170 }),
+      target: fc.constantFrom('firmware chip', 'small part', 'socket'),
+      solder: fc.constantFrom('lead-free', 'leaded'),
+      nozzleMm: fc.constantFrom(5, 10),
+      distanceMm: fc.constant(8),
+      roomC: fc.constant(23),
+      spared: fc.constantFrom([], [{ what: 'the slot', atMm: 12, bearsC: 200 }]),
+      steps: fc.constantFrom(
+        [{ seconds: 60, airC: 340, flow: 40, preheatWm2: 0 }],
+        [{ seconds: 180, airC: null, flow: 0, preheatWm2: 1500 }],
+      ),
+      floatsAtS: fc.constantFrom(null, 52),
+    },
+    {
+      requiredKeys: [
+        'board',
+        'target',
+        'solder',
+        'nozzleMm',
+        'distanceMm',
+        'roomC',
+        'spared',
+        'steps',
+        'floatsAtS',
+      ],
+    },
+  ),
+  thermocouple: fc.record({
+    at: fc.constantFrom('joint', 'board', 'body'),
+    s: fc.constantFrom(0, 90),
+    c: fc.constantFrom(23, 140.5),
+  }),
   part: fc.record(
     {
       ref: fc.constantFrom('R1', 'C2'),

@@ -55,6 +55,19 @@ it('every kind of entry has its words', () => {
     .put('decision', { text: 'straighten' })
     .put('rail', { rail: 'vmem', ohms: 221, cpu: 'out' })
     .put('pads', { ref: 'R1', a: { groundOhm: 0.2 }, b: {} })
+    .put('recipe', {
+      ref: 'U7',
+      board: { wideMm: 170, highMm: 170 },
+      target: 'firmware chip',
+      solder: 'lead-free',
+      nozzleMm: 10,
+      distanceMm: 8,
+      roomC: 23,
+      spared: [],
+      steps: [{ seconds: 180, airC: 340, flow: 40, preheatWm2: 1500 }],
+      floatsAtS: 165,
+    })
+    .put('thermocouple', { at: 'board', s: 90, c: 112 })
     .put('volts', { rail: '12v', volts: 12 })
     .put('cell', { volts: 3 })
     .put('codes', { codes: ['4C', '31'], watchedS: 90.4 })
@@ -172,6 +185,8 @@ it('every kind of entry has its words', () => {
       "decided: straighten",
       "memory rail to ground 221 Ω, CPU out",
       "R1: pad A 0.2 Ω to ground; pad B not read",
+      "heat recipe, firmware chip U7, nozzle 10 mm at 8 mm, preheat 0.15 W/cm², air to 340 °C, floats at 2:45",
+      "thermocouple at the board: 112 °C at 90 s",
       "12 V rail at 12 V",
       "cell 3 V",
       "codes 4C 31, watched 90 s",

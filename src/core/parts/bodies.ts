@@ -1,9 +1,19 @@
 import type { MissingPart } from './missing/infer'
+import type { HeatReading } from './heat/heat-fit'
+import type { HeatStep, SetUp } from './heat/set-up'
 import type { PartDamage, PartPlace } from './found'
 
 export interface PartsBodies {
   /** What was read of the two pads of a part that is not there; the last of a part stands. */
   pads: MissingPart & { readonly ref: string }
+  /** A heat recipe that was kept; `ref` is what it is for, where it has a name. It floats at so many seconds, or never. */
+  recipe: Omit<SetUp, 'air' | 'preheater'> & {
+    readonly ref?: string
+    readonly steps: readonly HeatStep[]
+    readonly floatsAtS: number | null
+  }
+  /** A thermocouple read while the recipe ran that was kept last. */
+  thermocouple: HeatReading
   part: {
     readonly ref: string
     readonly did: 'found missing' | 'found damaged' | 'taken off' | 'fitted' | 'measured'

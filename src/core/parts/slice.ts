@@ -1,5 +1,6 @@
 import { castDraft } from 'immer'
 import type { PartsBodies } from './bodies'
+import { sayRecipe } from './heat/timed-list'
 import { readingsOf } from './missing/pad'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
@@ -9,11 +10,15 @@ export interface PartsState {
   readonly noted: readonly (Noted & PartsBodies['part'])[]
   /** What was last read of the pads of each part, by its name. */
   readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
+  /** Heat recipes as they were kept, each with what a thermocouple read while it ran. */
+  readonly recipes: readonly KeptRecipe[]
 }
+export type KeptRecipe = Noted &
+  PartsBodies['recipe'] & { readonly readings: readonly (Noted & PartsBodies['thermocouple'])[] }
 
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [], pads: {} }),
+  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [] }),
   kinds: {
     pads: {
       opens: 'parts',
@@ -23,6 +28,11 @@ export const parts = slice<PartsBodies>().of({
         const said = read.map((r, i) => `pad ${i === 0 ? 'A' : 'B'} ${r.join(', ') || 'not read'}`)
         return `${b.ref}: ${said.join('; ')}`
       },
+    },
+    recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
+    thermocouple: {
+      opens: 'parts',
+      words: ({ body: b }) => `thermocouple at the ${b.at}: ${b.c} °C at ${b.s} s`,
     },
     part: {
       opens: 'parts',
@@ -46,6 +56,12 @@ export const parts = slice<PartsBodies>().of({
   on: {
     pads(s, line) {
       s.pads[line.body.ref] = castDraft({ ...notedOf(line), ...line.body })
+    },
+    recipe(s, line) {
+      s.recipes.push(castDraft({ ...notedOf(line), ...line.body, readings: [] }))
+    },
+    thermocouple(s, line) {
+      s.recipes.at(-1)?.readings.push({ ...notedOf(line), ...line.body })
     },
     part(s, line) {
       s.noted.push({ ...notedOf(line), ...line.body })

@@ -9,6 +9,9 @@ import { Ledger } from '@/panels/Ledger'
 import { Photos } from '@/panels/Photos'
 import { Caution } from '@/ui/Caution'
 import { Tabs } from '@/ui/Tabs'
+import { HeatForm } from './heat/HeatForm'
+import { HeatWindow } from './heat/HeatWindow'
+import { useHeat } from './heat/use-heat'
 import { Marking } from './Marking'
 import { NotePart } from './NotePart'
 import { PartLives } from './PartLives'
@@ -17,12 +20,13 @@ import { WhatWasIt } from './WhatWasIt'
 import { typedOf } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
-const tabs = ['note', 'pads', 'marking', 'photos'] as const
+const tabs = ['note', 'pads', 'marking', 'heat', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
   note: 'Note a part',
   pads: 'What was it?',
   marking: 'Read a marking',
+  heat: 'Heat',
   photos: 'Photos',
 }
 
@@ -38,6 +42,7 @@ export function PartsStation() {
   const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
   const net = parts.noted.findLast((p) => p.ref === ref && p.net !== undefined)?.net
   const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net))
+  const heat = useHeat(tab === 'heat')
   usePointed((part) => {
     const wanted = tabs.find((t) => t === part)
     if (wanted) setTab(wanted)
@@ -46,17 +51,24 @@ export function PartsStation() {
     <StationSurface station="parts">
       <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]">
         <Pane>
-          <PartLives
-            chosen={ref}
-            onChoose={(r) => {
-              setChosen(r)
-              setTab('pads')
-            }}
-          />
-          {tab === 'pads' && ref !== null && <WhatWasIt of={ref} typed={typed!} />}
-          <div className="border-t border-line py-3">
-            <Ledger />
-          </div>
+          {tab === 'heat' ? (
+            <HeatWindow heat={heat} />
+          ) : (
+            <>
+              {' '}
+              <PartLives
+                chosen={ref}
+                onChoose={(r) => {
+                  setChosen(r)
+                  setTab('pads')
+                }}
+              />
+              {tab === 'pads' && ref !== null && <WhatWasIt of={ref} typed={typed!} />}
+              <div className="border-t border-line py-3">
+                <Ledger />
+              </div>
+            </>
+          )}
           <Caution>
             Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin. Hot
             air burns: fume extraction, eye protection, nothing flammable near. Lead and flux: wash hands.
@@ -81,6 +93,7 @@ export function PartsStation() {
                 ),
             },
             { name: 'marking', label: tabWords.marking, panel: <Marking /> },
+            { name: 'heat', label: tabWords.heat, panel: <HeatForm heat={heat} /> },
             { name: 'photos', label: tabWords.photos, panel: <Photos /> },
           ]}
         />

@@ -28,6 +28,36 @@ const after: Readonly<Record<Target, string>> = {
 
 const deg = (c: number) => `${Math.round(c / 5) * 5} °C`
 
+/** Minutes and seconds, as a clock at the bench shows them. */
+export const sayMoment = (seconds: number): string => {
+  const whole = Math.round(seconds)
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
+}
+
+/** A kept recipe in one line. */
+export function sayRecipe({
+  target,
+  ref,
+  nozzleMm,
+  distanceMm,
+  steps,
+  floatsAtS,
+}: Pick<SetUp, 'target' | 'nozzleMm' | 'distanceMm'> & {
+  readonly ref?: string
+  readonly steps: readonly HeatStep[]
+  readonly floatsAtS: number | null
+}): string {
+  const air = Math.max(...steps.map((s) => s.airC ?? 0))
+  const preheat = Math.max(...steps.map((s) => s.preheatWm2))
+  return [
+    ref ? `${target} ${ref}` : target,
+    `nozzle ${nozzleMm} mm at ${distanceMm} mm`,
+    preheat > 0 ? `preheat ${(preheat / 10_000).toFixed(2)} W/cm²` : 'no preheat',
+    air > 0 ? `air to ${deg(air)}` : 'no air',
+    floatsAtS === null ? 'never floats' : `floats at ${sayMoment(floatsAtS)}`,
+  ].join(', ')
+}
+
 /** The board beside the target at a moment of a run, °C. */
 const boardAt = ({ s, boardC }: HeatRun, at: number): number => {
   const i = s.findIndex((t) => t >= at)
