@@ -12,7 +12,7 @@ describe('a heat recipe as it is typed', () => {
     const { setUp, steps, atHand, errors } = readHeat(bench)
     expect(errors).toEqual({})
     expect(setUp).toMatchObject({ target: 'firmware chip', nozzleMm: 14, spared: [{ atMm: 30 }] })
-    expect(steps).toHaveLength(5)
+    expect(steps).toHaveLength(6)
     expect(steps![0]).toEqual({ seconds: 180, airC: null, flow: 0, preheatWm2: 3000 })
     expect(atHand).toEqual({
       nozzlesMm: [3, 5, 7, 10, 14],
@@ -59,7 +59,7 @@ describe('a heat recipe as it is typed', () => {
   })
   it('takes a comma for a point, leaves out empty rows, and wants a step', () => {
     expect(of({ distanceMm: '7,5' }).setUp!.distanceMm).toBe(7.5)
-    expect(of({ steps: [...bench.steps, noStep] }).steps).toHaveLength(5)
+    expect(of({ steps: [...bench.steps, noStep] }).steps).toHaveLength(6)
     expect(of({ steps: [noStep] }).errors['step 0 seconds']).toBe('a recipe has a step at least')
     expect(of({ layers: '' }).setUp!.board).toEqual({ wideMm: 170, highMm: 170 })
   })

@@ -59,9 +59,10 @@ const bench: TypedHeat = {
   spared: [{ what: 'socket housing', atMm: '30', bearsC: '240' }],
   steps: [
     { seconds: '180', airC: '', flow: '', preheat: '0.3' },
-    { seconds: '30', airC: '180', flow: '40', preheat: '0.3' },
-    { seconds: '30', airC: '280', flow: '40', preheat: '0.3' },
-    { seconds: '30', airC: '380', flow: '40', preheat: '0.3' },
+    { seconds: '25', airC: '150', flow: '40', preheat: '0.3' },
+    { seconds: '25', airC: '230', flow: '40', preheat: '0.3' },
+    { seconds: '25', airC: '310', flow: '40', preheat: '0.3' },
+    { seconds: '25', airC: '400', flow: '40', preheat: '0.3' },
     { seconds: '120', airC: '480', flow: '40', preheat: '0.3' },
   ],
   nozzles: benchAtHand.nozzlesMm.join(', '),
