@@ -18,9 +18,11 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
     await expect(page.getByText('1 to 40 mm')).toBeVisible()
     await expect(page.getByText('A field of the recipe is not clear yet; it says which.')).toBeVisible()
     await field(page, 'Nozzle, mm').fill('5')
+    await field(page, 'Distance, mm').fill('60')
     await field(page, 'Its name').fill('U7')
     await expect(heatWindow(page)).toContainText('It never floats: nothing is lifted.')
     await expect(heatWindow(page)).not.toContainText('only when it floats')
+    await field(page, 'Distance, mm').fill('8')
   })
   await test.step('a search can be dropped; its end fills in the recipe and holds the ways against each other', async () => {
     await page.getByRole('button', { name: 'Find a recipe' }).click()
