@@ -1,5 +1,5 @@
 import { noExchange, PlateHeat } from './plate'
-import { bodies, jetOf, liquidusC, OVER_K, OVER_S, PLASTIC_C, quarterOf, RAMP_KS } from './set-up'
+import { bodies, feltBy, jetOf, liquidusC, OVER_K, OVER_S, PLASTIC_C, quarterOf, RAMP_KS } from './set-up'
 import type { HeatStep, SetUp } from './set-up'
 
 /** How it went, second by second, and what it came to. */
@@ -92,6 +92,7 @@ export function runHeat(
   const needed = liquidusC[setUp.solder] + OVER_K
   recipe: for (const step of steps) {
     const jet = step.airC === null || step.flow <= 0 ? null : jetOf(setUp, step.airC, step.flow)
+    const felt = jet && feltBy(jet, body.sideMm, roomC)
     since = 0
     for (let c = 0; c < r2.length; c++) {
       blow[c] = jet ? jet.h * Math.exp(-r2[c]! / (jet.radiusMm * jet.radiusMm)) : 0
@@ -121,10 +122,10 @@ export function runHeat(
       heat.step(exchange, dt, since < DAMPED ? 1 : 0.5)
       since++
       const site = under.reduce((sum, c) => sum + heat.t[c]!, 0) / under.length
-      const blown = jet ? jet.h * footprint : 0
+      const blown = felt ? felt.h * footprint : 0
       const shines = 4 * EMITS * SIGMA * kelvin(roomC) ** 3 * footprint
       const pulls = blown + shines + body.joints
-      const rests = (blown * (jet?.airC ?? 0) + shines * roomC + body.joints * site) / pulls
+      const rests = (blown * (felt?.airC ?? 0) + shines * roomC + body.joints * site) / pulls
       bodyT = rests + (bodyT - rests) * Math.exp((-pulls * dt) / body.holds)
       n++
       s[n] = s[n - 1]! + dt

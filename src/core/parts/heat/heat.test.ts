@@ -5,7 +5,7 @@ import { fitHeat } from './heat-fit'
 import { benchAtHand, searchHeat, spareOf } from './heat-search'
 import type { Found, Sought } from './heat-search'
 import { timedList } from './timed-list'
-import { jetOf } from './set-up'
+import { feltBy, jetOf } from './set-up'
 import type { HeatStep, SetUp } from './set-up'
 
 const setUp: SetUp = {
@@ -90,6 +90,35 @@ describe('the jet', () => {
     expect(jetOf({ ...setUp, distanceMm: 100 }, 350, 20).airC).toBeLessThan(200)
     expect(jetOf(setUp, 350, 40).h).toBeCloseTo(near.h * Math.SQRT2, 6)
     expect(jetOf({ ...setUp, air: 0.5 }, 350, 20).h).toBeCloseTo(near.h / 2, 9)
+  })
+})
+
+describe('a body under a jet', () => {
+  it('feels its mean, not its middle: by adding up small squares', () => {
+    for (const [sideMm, nozzleMm] of [
+      [40, 2],
+      [6, 10],
+      [6, 3],
+      [1, 14],
+    ] as const) {
+      const jet = jetOf({ ...setUp, nozzleMm }, 400, 40)
+      const n = 400
+      let [h, hT] = [0, 0]
+      for (let j = 0; j < n; j++)
+        for (let i = 0; i < n; i++) {
+          const r2 = ((i + 0.5) / n - 0.5) ** 2 * sideMm ** 2 + ((j + 0.5) / n - 0.5) ** 2 * sideMm ** 2
+          const here = jet.h * Math.exp(-r2 / jet.radiusMm ** 2)
+          h += here
+          hT += here * (23 + (jet.airC - 23) * Math.exp(-r2 / jet.warmMm ** 2))
+        }
+      const felt = feltBy(jet, sideMm, 23)
+      expect(felt.h / (h / n ** 2)).toBeCloseTo(1, 4)
+      expect(felt.airC / (hT / h)).toBeCloseTo(1, 4)
+    }
+  })
+  it('of a socket, a nozzle of 2 mm melts nothing', () => {
+    const of: SetUp = { ...setUp, target: 'socket', nozzleMm: 2 }
+    expect(runHeat(of, [{ ...air(480, 400), preheatWm2: 0 }], coarse).verdict.floatsAtS).toBeNull()
   })
 })
 

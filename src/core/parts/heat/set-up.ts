@@ -1,3 +1,4 @@
+import { normalCdf } from '../../maths/normal'
 import { benchPlate } from './plate'
 import type { Plate } from './plate'
 
@@ -113,4 +114,20 @@ export function jetOf(
     airC: roomC + (airC - roomC) * reach,
     warmMm: 2.5 * nozzleMm,
   }
+}
+
+/** Mean of exp(−r²/R²) over a square of side L about the middle: ((√π·R/L)·erf(L/2R))². */
+const overSquare = (radiusMm: number, sideMm: number): number =>
+  (((Math.sqrt(Math.PI) * radiusMm) / sideMm) * (2 * normalCdf(sideMm / (Math.SQRT2 * radiusMm)) - 1)) ** 2
+
+/** What a body of that side feels of a jet: its mean exchange, W/m²K, and the air that goes with it, °C. */
+export function feltBy(
+  { h, radiusMm, airC, warmMm }: Jet,
+  sideMm: number,
+  roomC: number,
+): Pick<Jet, 'h' | 'airC'> {
+  const mean = overSquare(radiusMm, sideMm)
+  // Where the air is warm and where it blows, both fall off: 1/R² + 1/w².
+  const both = overSquare(1 / Math.hypot(1 / radiusMm, 1 / warmMm), sideMm)
+  return { h: h * mean, airC: roomC + ((airC - roomC) * both) / mean }
 }
