@@ -26,7 +26,7 @@ const parts = {
     ],
     tests: [`${contact}*.test.ts`, `${damage}*.test.ts`],
   },
-  odds: { files: [`${reason}odds.ts`, `${reason}likelihood.ts`], tests: [`${reason}odds.test.ts`] },
+  odds: { files: [`${reason}odds.ts`, `${reason}likelihood.ts`], tests: [`${reason}odds*.test.ts`] },
   'next test': { files: [`${reason}next-test.ts`], tests: [`${reason}next-test.test.ts`] },
   proof: { files: ['src/core/proof/plan.ts'], tests: ['src/core/proof/*.test.ts'] },
 }
