@@ -76,6 +76,8 @@ interface AskedOfMap {
   readonly near?: string
   readonly mm: number
   readonly contacts?: readonly string[]
+  readonly damaged?: readonly string[]
+  readonly missing?: readonly string[]
 }
 
 function mapOf(asked: AskedOfMap) {
@@ -97,6 +99,7 @@ function mapOf(asked: AskedOfMap) {
       )
     }
   const socket = asked.contacts && socketOnMap(of, asked.contacts)
+  const damaged = asked.damaged && (socketOnMap(of, asked.contacts ?? asked.damaged)?.nets ?? new Map())
   return {
     map: {
       points: map.points.length,
@@ -113,6 +116,8 @@ function mapOf(asked: AskedOfMap) {
           near: near(of, asked.near, asked.mm),
           twins: twinsOf(of, asked.near),
           nets: netsOf(of, asked.near),
+          pads: padsByMap(of, asked.near),
+          net: netOfPart(of, asked.near),
         }),
     ...(asked.contacts === undefined
       ? {}
@@ -121,6 +126,9 @@ function mapOf(asked: AskedOfMap) {
             ? { ref: socket.ref, unknown: socket.unknown, nets: Object.fromEntries(socket.nets) }
             : null,
         }),
+    ...(asked.damaged || asked.missing
+      ? { meets: meetings(of, damaged ?? new Map(), asked.damaged ?? [], asked.missing ?? []) }
+      : {}),
     findings: [...findings, ...placed.findings],
   }
 }
@@ -144,7 +152,7 @@ export const partsOperations: Readonly<Record<string, Operation>> = {
     },
   ),
   'parts.map': operation<AskedOfMap>(
-    'Reads a board’s netlist (IPC-D-356A) and placement list: what it holds, a part, a net, what stands near, contacts on their nets.',
+    'Reads a board’s netlist (IPC-D-356A) and placement list: what it holds, a part, a net, what stands near, contacts on their nets, nets on which damage meets.',
     Joi.object({
       netlist: Joi.string().required(),
       placements: Joi.string(),
@@ -154,6 +162,8 @@ export const partsOperations: Readonly<Record<string, Operation>> = {
       near: Joi.string().max(40),
       mm: Joi.number().greater(0).max(500).default(10),
       contacts: Joi.array().items(Joi.string().max(12)).max(10_000),
+      damaged: Joi.array().items(Joi.string().max(12)).max(10_000),
+      missing: Joi.array().items(Joi.string().max(60)).max(1000),
     }),
     mapOf,
   ),

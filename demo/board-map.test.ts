@@ -2,8 +2,10 @@ import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { indexMap, socketOnMap, twinsOf } from '@/core/parts/board-map/board-map'
 import { readNetlist } from '@/core/parts/board-map/netlist'
+import { padsByMap } from '@/core/parts/board-map/known-of-part'
+import { placementsIn } from '@/tables/read-board-map'
 import { writeNetlist } from '@/core/parts/board-map/write-netlist'
-import { madeBoard } from './board-map'
+import { madeBoard, madePlacements } from './board-map'
 import { demoSockets } from './sockets'
 
 describe('the made-up board', () => {
@@ -23,6 +25,15 @@ describe('the made-up board', () => {
     expect(socket).toMatchObject({ ref: 'XU1', unknown: 0 })
     for (const c of contacts)
       expect(socket.nets.get(c.name)).toBe(c.group === 'reserved' || c.group === 'unknown' ? '' : c.net)
-    expect(twinsOf(of, 'R213')).toContain('R216')
+    expect(twinsOf(of, 'R213')).toContain('R212')
+  })
+  it('has a list of its small parts that is read without a finding, each with its value but for the one that has gone', () => {
+    const { placements, findings } = placementsIn(madePlacements(madeBoard(demoSockets.lg1284)))
+    expect(findings).toEqual([])
+    const of = indexMap(readNetlist(text).map!, placements)
+    expect(of.parts.get('R213')!.value).toBe('33')
+    expect(of.parts.get('R214')!.value).toBe('')
+    expect(padsByMap(of, 'R214')).toMatchObject({ a: 'SPI_MISO', b: 'PCH_MISO' })
+    expect(padsByMap(of, 'R214')!.twins.map((t) => t.ref)).toEqual(['R211', 'R212', 'R213', 'R215', 'R216'])
   })
 })

@@ -1,4 +1,5 @@
 import { seeded } from '@/core/maths/seeded'
+import { indexMap } from '@/core/parts/board-map/board-map'
 import type { BoardPoint, BoardSide } from '@/core/parts/board-map/board-map'
 import { sizeOf } from '@/core/parts/value/size-code'
 import type { Socket } from '@/core/socket/model/socket'
@@ -93,7 +94,7 @@ export function madeBoard(socket: Socket, seed = 61): BoardPoint[] {
         yMm: SOCKET_AT[1] + c.yMm,
       }),
     )
-  const io = ['CS0#', 'MISO', 'IO2', 'MOSI', 'CLK', 'IO3'] as const
+  const io = ['CS0#', 'IO2', 'IO3', 'MISO', 'MOSI', 'CLK'] as const
   points.push(
     ...chipPoints({
       ref: 'U7',
@@ -210,4 +211,14 @@ export function madeBoard(socket: Socket, seed = 61): BoardPoint[] {
       pad({ kind: 'hole', side: 'both', plated: false, xMm: x, yMm: y, drillMm: 3.2, wMm: 0, hMm: 0 }),
     )
   return points
+}
+
+/** The placement list of the same board: values of the small parts round the firmware chip, but for the one that has gone. */
+export function madePlacements(points: readonly BoardPoint[]): string {
+  const value = (ref: string) =>
+    /^R21[12356]$/.test(ref) ? '33' : /^R22/.test(ref) ? '10k' : /^C4/.test(ref) ? '22u' : ''
+  const rows = [...indexMap({ points, units: '0.001 mm', unconnected: 0 }).parts.values()]
+    .filter((part) => part.pins.length === 2)
+    .map(({ ref, xMm, yMm, side }) => [ref, xMm.toFixed(3), yMm.toFixed(3), side, value(ref)].join(','))
+  return ['part,x mm,y mm,side,value', ...rows, ''].join('\n')
 }

@@ -12,11 +12,16 @@ import { migrate } from '@/data/migrate'
 import { closePool, pool, transaction } from '@/data/pool'
 import { keepBenchCpu } from '@/data/bench-cpus'
 import { referenceKinds } from '@/core/job/references'
+import { keepMapFile } from '@/data/board-maps'
+import { mapFiles } from '@/core/parts/board-map/map-files'
+import { writeNetlist } from '@/core/parts/board-map/write-netlist'
+import { checkMapFile } from '@/tables/read-board-map'
 import { keepReference } from '@/data/references'
 import { addSocket } from '@/data/sockets'
 import { layTape } from '@/data/tape'
 import { reckonAdvice } from '@/core/job/advise'
 import { adviseJob } from '@/server/advise'
+import { madeBoard, madePlacements } from './board-map'
 import { demoBoards } from './boards'
 import { hiddenContacts } from './hidden-contacts'
 import { history } from './history'
@@ -94,6 +99,19 @@ async function layShop(): Promise<void> {
       const body = references[kind]
       if (body) await keepReference(id, kind, body)
     }
+  // Boards round one socket, each with parts of its own.
+  for (const [i, { id }] of demoBoards.filter((b) => b.socketId === demoSockets.lg1284.id).entries()) {
+    const points = madeBoard(demoSockets.lg1284, 61 + i)
+    const files = { netlist: writeNetlist(points), placements: madePlacements(points) }
+    for (const kind of mapFiles) {
+      const { say } = checkMapFile(kind, files[kind])
+      await keepMapFile(id, kind, {
+        name: `${id}.${kind === 'netlist' ? 'ipc' : 'csv'}`,
+        say: say!,
+        text: files[kind],
+      })
+    }
+  }
   for (const cpu of demoBenchCpus) await keepBenchCpu(cpu)
   await keepDonor('kiosk board burnt at the rail, drawer 3', demoSockets.lg1284.id, 61)
   const now = new Date()

@@ -7,6 +7,7 @@ import type { ToAdvise } from '@/core/job/advise'
 import { kit } from '@/core/firmware/route/kit'
 import type { KitBoard, KitCpu } from '@/core/firmware/route/kit'
 import type { ReferenceKind } from '@/core/job/references'
+import type { MapFile } from '@/core/parts/board-map/map-files'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
 import { practiceScore } from '@/core/triage/practice/practice-score'
@@ -19,6 +20,7 @@ import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/server/SheetPdf'
 import { unpackJob } from '@/server/job-zip'
 import { coverSolver } from '@/server/solve-cover'
+import { checkMapFile } from '@/tables/read-board-map'
 import { readCsv } from '@/tables/read-csv'
 import { readReference } from '@/tables/read-reference'
 import { readSocket } from '@/tables/read-socket'
@@ -51,6 +53,7 @@ const work = {
   socket: (request: SocketRequest) => readSocket(request, sha256),
   reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>
     readReference(kind, name, csv),
+  mapFile: ({ kind, text }: { kind: MapFile; text: string }) => checkMapFile(kind, text),
   /** The bench-CPU kit. */
   kit: async ({ boards, cpus, dropped }: { boards: KitBoard[]; cpus: KitCpu[]; dropped: string | null }) =>
     kit(boards, cpus, dropped, await coverSolver()),

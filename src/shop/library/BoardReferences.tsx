@@ -3,6 +3,8 @@ import Link from 'next/link'
 import { useState } from 'react'
 import { cutText } from '@/core/tables/plain-text'
 import type { ReferenceKind } from '@/core/job/references'
+import { mapFiles } from '@/core/parts/board-map/map-files'
+import type { MapFile } from '@/core/parts/board-map/map-files'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
 import { Findings } from '@/ui/Findings'
@@ -39,7 +41,64 @@ export function BoardReferences({
 
 function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKind; kept: string | null }) {
   const { what, columns } = referenceWords(kind)
-  const at = `/api/boards/${boardId}/references/${kind}`
+  return (
+    <KeptTable
+      at={`/api/boards/${boardId}/references/${kind}`}
+      what={what}
+      hint={`CSV with ${columns.join(', ')}`}
+      kept={kept}
+      columns={kind === 'current' ? null : columns}
+    />
+  )
+}
+
+const mapWords: Readonly<Record<MapFile, readonly [what: string, hint: string]>> = {
+  netlist: ['Netlist', 'IPC-D-356A, as a board’s design or its test gives it out'],
+  placements: ['Placements', 'CSV with part, x, y, and where it says them side, value, package'],
+}
+
+/** Where parts and nets of a board are: its netlist, and the list of its parts. */
+export function BoardMapFiles({
+  boardId,
+  kept,
+}: {
+  boardId: string
+  kept: Readonly<Record<MapFile, string | null>>
+}) {
+  return (
+    <section className="mt-8" id="map">
+      <h2 className="border-b-2 border-ink pb-1">Board map</h2>
+      {mapFiles.map((kind) => (
+        <KeptTable
+          key={kind}
+          at={`/api/boards/${boardId}/map/${kind}`}
+          what={mapWords[kind][0]}
+          hint={mapWords[kind][1]}
+          kept={kept[kind]}
+          columns={null}
+          accept=".ipc,.356,.net,.txt,.csv,text/plain,text/csv"
+        />
+      ))}
+    </section>
+  )
+}
+
+/** A table of the board: what is kept of it, another to import, out again; edited by hand where its columns are told. */
+function KeptTable({
+  at,
+  what,
+  hint,
+  kept,
+  columns,
+  accept,
+}: {
+  at: string
+  what: string
+  hint: string
+  kept: string | null
+  columns: readonly string[] | null
+  accept?: string
+}) {
   const { answer, busy, send, drop } = useTable(at)
   const [editing, setEditing] = useState(false)
   const keep = (file: File) => void send(file, { name: cutText(file.name.replace(/\.csv$/i, ''), 80) })
@@ -51,7 +110,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
           <b className="font-semibold">{what}</b>{' '}
           <span className={kept ? '' : 'text-soft'}>{kept ?? 'nothing yet'}</span>
         </p>
-        <p className="text-[0.92rem] text-soft">CSV with {columns.join(', ')}</p>
+        <p className="text-[0.92rem] text-soft">{hint}</p>
         {answer?.error && (
           <p role="alert" className="font-semibold text-ember">
             {answer.error.text}
@@ -75,10 +134,10 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         )}
       </div>
       <div className="flex items-center gap-2">
-        <FileButton label={`${what}: table to import`} disabled={busy} onFile={keep}>
+        <FileButton label={`${what}: table to import`} accept={accept} disabled={busy} onFile={keep}>
           {busy ? 'Reading…' : kept ? 'Import another' : 'Import'}
         </FileButton>
-        {kind !== 'current' && (
+        {columns && (
           <Button look="bare" aria-expanded={editing} onClick={() => setEditing(!editing)}>
             Edit
           </Button>
@@ -86,7 +145,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
         {kept && (
           <>
             <a href={at} className="underline" download>
-              CSV
+              {accept ? 'File' : 'CSV'}
             </a>
             <Button look="bare" onClick={() => void drop()} disabled={busy}>
               Drop
@@ -94,7 +153,7 @@ function Reference({ boardId, kind, kept }: { boardId: string; kind: ReferenceKi
           </>
         )}
       </div>
-      {editing && (
+      {editing && columns && (
         <TableEditor
           at={at}
           what={what}

@@ -5,7 +5,8 @@ import type { BoardModel, Landmark } from '@/data/boards'
 import type { ReferenceKind } from '@/core/job/references'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
-import { BoardReferences } from './BoardReferences'
+import type { MapFile } from '@/core/parts/board-map/map-files'
+import { BoardMapFiles, BoardReferences } from './BoardReferences'
 import { addLandmarkAction, removeLandmarkAction } from './library-actions'
 
 /** Where things are on this board model, and what is in the way. */
@@ -13,10 +14,12 @@ export function BoardSheet({
   board,
   landmarks,
   references,
+  map,
 }: {
   board: BoardModel
   landmarks: readonly Landmark[]
   references: Readonly<Record<ReferenceKind, string | null>>
+  map: Readonly<Record<MapFile, string | null>>
 }) {
   return (
     <>
@@ -78,6 +81,7 @@ export function BoardSheet({
         <AddLandmark boardId={board.id} />
       </div>
       <BoardReferences boardId={board.id} kept={references} />
+      <BoardMapFiles boardId={board.id} kept={map} />
     </>
   )
 }

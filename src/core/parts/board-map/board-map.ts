@@ -190,25 +190,39 @@ export function socketOnMap(
   return { ref: best.part.ref, nets, unknown: contacts.length - nets.size }
 }
 
-/** Parts with two pads on the same kind of place as another: the same value and size on nets that differ by a figure only. */
+/** How near parts of one bus stand to be a row, mm. */
+const ROW_MM = 12
+
+/**
+ * Parts with two pads on the same kind of place as another, of the same kind and size: on nets that differ by a figure only, or
+ * in one row with it between the same two buses (`SPI_` and `PCH_`).
+ */
 export function twinsOf({ parts }: IndexedMap, ref: string): readonly string[] {
   const part = parts.get(ref)
   if (part?.pins.length !== 2) return []
-  const shape = (p: MapPart) =>
+  const by = (of: (net: string) => string, p: MapPart) =>
     p.pins
-      .map((pin) => pin.net.replace(/\d+/g, '#'))
+      .map((pin) => of(pin.net))
       .sort()
       .join(' ')
+  const figures = (net: string) => net.replace(/\d+/g, '#')
+  const bus = (net: string) => /^.*_(?=[^_])/.exec(net)?.[0] ?? '?'
   const spread = (p: MapPart) => Math.hypot(p.pins[0]!.xMm - p.pins[1]!.xMm, p.pins[0]!.yMm - p.pins[1]!.yMm)
   const kind = ref.replace(/\d.*$/, '')
+  const buses = by(bus, part)
+  const inRow = (p: MapPart) =>
+    !buses.includes('?') &&
+    by(bus, p) === buses &&
+    p.side === part.side &&
+    Math.hypot(p.xMm - part.xMm, p.yMm - part.yMm) <= ROW_MM
   return [...parts.values()]
     .filter(
       (p) =>
         p.ref !== ref &&
         p.pins.length === 2 &&
         p.ref.replace(/\d.*$/, '') === kind &&
-        shape(p) === shape(part) &&
-        Math.abs(spread(p) / spread(part) - 1) < 0.15,
+        Math.abs(spread(p) / spread(part) - 1) < 0.15 &&
+        (by(figures, p) === by(figures, part) || inRow(p)),
     )
     .map((p) => p.ref)
     .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))

@@ -1,4 +1,5 @@
 import { notFound } from 'next/navigation'
+import { keptMapOf } from '@/data/board-maps'
 import { boardById, landmarksOf } from '@/data/boards'
 import { referencesOf } from '@/data/references'
 import { referenceKinds } from '@/core/job/references'
@@ -12,12 +13,12 @@ export default async function BoardPage({ params }: { params: Promise<{ id: stri
   await signedIn(`/library/boards/${id}`)
   const board = await boardById(id)
   if (!board) notFound()
-  const [landmarks, references] = await Promise.all([landmarksOf(id), referencesOf(id)])
+  const [landmarks, references, map] = await Promise.all([landmarksOf(id), referencesOf(id), keptMapOf(id)])
   const kept = Object.fromEntries(
     referenceKinds.map((kind) => {
       const body = references[kind]
       return [kind, body && sayReference(kind, body)]
     }),
   ) as Record<ReferenceKind, string | null>
-  return <BoardSheet board={board} landmarks={landmarks} references={kept} />
+  return <BoardSheet board={board} landmarks={landmarks} references={kept} map={map} />
 }
