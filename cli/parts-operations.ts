@@ -1,4 +1,5 @@
 import Joi from 'joi'
+import { meetings, netOfPart, padsByMap } from '@/core/parts/board-map/known-of-part'
 import { inferMissing } from '@/core/parts/missing/infer'
 import type { MissingPart } from '@/core/parts/missing/infer'
 import { dielectrics, substitutes, uses } from '@/core/parts/substitute/substitute'

@@ -1,5 +1,7 @@
+import AxeBuilder from '@axe-core/playwright'
+import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { atStation, awake, expect, saved, takeIn, tapeLines, test } from './bench'
+import { atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const field = (page: Page, label: string) => page.getByLabel(label, { exact: true })
 const heatWindow = (page: Page) => page.getByRole('region', { name: 'Heat window' })
@@ -58,6 +60,8 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
     await expect(page.getByText('what the air gives is not settled')).toBeVisible()
     await expect(heatWindow(page)).toContainText('It never floats: nothing is lifted.')
   })
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations).toEqual([])
   await test.step('where nothing at hand melts it, that is said, with what would', async () => {
     await field(page, 'Nozzles, mm').fill('2')
     await field(page, 'Preheat, W/cm²').fill('')
@@ -65,4 +69,107 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
     await page.getByRole('button', { name: 'Find a recipe' }).click()
     await expect(page.getByText('Nothing at hand melts the joint.')).toBeVisible({ timeout: 120_000 })
   })
+})
+
+test('a board’s netlist is kept with its model when it can be placed, and given back', async ({
+  bench: page,
+  shop,
+}) => {
+  const at = `${shop.url}/library/boards/br-sound-7`
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const netlist = readFileSync('docs/examples/k61.ipc', 'utf8')
+  await page.goto(at)
+  await awake(page)
+  const input = page.getByLabel('Netlist: table to import')
+  await input.setInputFiles(file('letter.txt', 'Dear all,\nthe board is fine.\n'))
+  await expect(
+    page
+      .locator('#map')
+      .getByText(/line|nothing|no /i)
+      .first(),
+  ).toBeVisible()
+  expect((await page.request.get(`${shop.url}/api/boards/br-sound-7/map/netlist`)).status()).toBe(404)
+  await input.setInputFiles(file('sound.ipc', netlist))
+  await expect(page.getByText('Kept: 121 parts, 639 nets, 2054 places')).toBeVisible()
+  expect(await (await page.request.get(`${shop.url}/api/boards/br-sound-7/map/netlist`)).text()).toBe(netlist)
+  await page
+    .getByLabel('Placements: table to import')
+    .setInputFiles(file('places.csv', 'part,x mm,y mm,side\nR214,74.6,54,top\n'))
+  await expect(page.getByText('Kept: 1 parts')).toBeVisible()
+  expect((await page.request.get(`${shop.url}/api/boards/nobody/map/netlist`)).status()).toBe(404)
+  expect((await page.request.get(`${shop.url}/api/boards/br-sound-7/map/outline`)).status()).toBe(404)
+})
+
+test('the board map: found by name, turned and flipped; what is noted on it is evidence, and meets damaged contacts', async ({
+  bench: page,
+  shop,
+}) => {
+  await atStation(page, shop, 'Q-0416', 'parts')
+  await page.getByRole('tab', { name: 'Board map' }).click()
+  const view = page.locator('[data-board]')
+  await expect(view).toHaveAttribute('data-board', 'top 0 plain')
+  await expect(page.getByText('121 parts, 639 nets. The socket is XU1.')).toBeVisible()
+
+  await test.step('a part by its name: nets, twins, neighbours; a net and what it joins', async () => {
+    await page.keyboard.press('/')
+    await page.getByLabel('Find a part or a net').fill('R214')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+    const part = page.getByRole('region', { name: 'Part R214' })
+    await expect(part).toContainText('found missing')
+    await expect(part.getByRole('button', { name: /It is missing/ })).toBeDisabled()
+    await expect(part.getByRole('button', { name: 'R216' }).first()).toBeVisible()
+    await part.getByRole('button', { name: 'SPI_MISO' }).click()
+    await expect(page.getByRole('region', { name: 'Net SPI_MISO' })).toContainText('U7')
+    await page.getByLabel('Find a part or a net').fill('zzz')
+    await expect(page.getByText('Nothing on this map is called so.')).toBeVisible()
+    await page.getByRole('button', { name: 'at the core regulator' }).click()
+    await expect(page.getByRole('button', { name: 'R301', exact: true })).toBeVisible()
+  })
+  await test.step('what the map knows stands in the fields of the pads', async () => {
+    await page.getByRole('tab', { name: 'What was it?' }).click()
+    await expect(field(page, 'Pad B: Net')).toHaveValue('PCH_MISO')
+    await expect(field(page, 'Its twins')).toHaveValue(/R213 33 Ω/)
+    await expect(page.getByRole('region', { name: 'What R214 was' })).toContainText('as its twins')
+    await page.getByRole('tab', { name: 'Board map' }).click()
+  })
+  await test.step('its keys turn, mirror and flip it', async () => {
+    await page.keyboard.press('r')
+    await page.keyboard.press('m')
+    await page.keyboard.press('b')
+    await expect(view).toHaveAttribute('data-board', 'bottom 1 mirrored')
+    await page.keyboard.press('b')
+  })
+  await test.step('a part that is missing meets a damaged contact on a net', async () => {
+    await type(page, 'mark D17 low 0.1')
+    await page.getByLabel('Find a part or a net').fill('R301')
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Escape')
+    await expect(page.getByRole('region', { name: 'Part R301' })).toBeVisible()
+    await page.keyboard.press('x')
+    await expect(tapeLines(page).last()).toContainText('R301 found missing, net VCORE_SENSE')
+    await expect(page.getByRole('region', { name: 'Where damage meets' })).toContainText(
+      'VCORE_SENSE: contact D17, R301',
+    )
+    await expect(page.getByRole('region', { name: 'Part R301' })).toContainText('found missing')
+  })
+  await test.step('a press on the map takes the part that is there', async () => {
+    await page.getByRole('button', { name: /^whole/ }).click()
+    const canvas = page.locator('[data-board] canvas').last()
+    const box = (await canvas.boundingBox())!
+    await canvas.click({ position: { x: box.width / 2, y: box.height / 2 } })
+    await expect(page.getByRole('region', { name: 'Part R301' })).toHaveCount(0)
+  })
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations).toEqual([])
+})
+
+test('a board without a map, and a job without a board, say what to do', async ({ bench: page, shop }) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'parts')
+  await page.getByRole('tab', { name: 'Board map' }).click()
+  await expect(page.getByText('No board model is named on the ticket')).toBeVisible()
+  await atStation(page, shop, 'Q-0415', 'parts')
+  await page.getByRole('tab', { name: 'Board map' }).click()
+  await expect(page.getByRole('link', { name: 'Import its netlist or placement list' })).toBeVisible()
 })

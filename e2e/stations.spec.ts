@@ -446,7 +446,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
       'No value is given: what sets a voltage or a current is never guessed',
     )
     await expect(feedback).toContainText('Look it up on a board map of this revision')
-    await page.getByRole('tab', { name: 'Read a marking' }).click()
+    await page.getByRole('tab', { name: 'Marking' }).click()
     await page.getByLabel('Figures and letters on the part').fill('68X')
     await expect(page.getByText('49.9 Ω')).toBeVisible()
   })

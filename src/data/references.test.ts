@@ -1,4 +1,6 @@
 import { randomUUID } from 'node:crypto'
+import { readFileSync } from 'node:fs'
+import { gunzipSync } from 'node:zlib'
 import { expect, it } from 'vitest'
 import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
@@ -9,6 +11,7 @@ import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jo
 import { shelfItems } from '@/core/triage/model/bench-test'
 import { putOnShelf, shelf } from './shelf'
 import { noReferences } from '@/core/job/references'
+import { dropMapFile, keepMapFile, keptMapOf, mapFileOf } from './board-maps'
 import { dropReference, keepReference, referencesOf } from './references'
 
 const codes = (name: string) => ({
@@ -32,6 +35,24 @@ describeDatabase('what is known of a board model', () => {
     await dropReference(id, 'codes')
     expect((await referencesOf(id)).codes).toBeNull()
     expect(await referencesOf(null)).toEqual(noReferences)
+  })
+})
+
+describeDatabase('the files of a board’s map', () => {
+  it('come back byte for byte, the newest of each kind; dropped, they are gone', async () => {
+    const id = randomUUID()
+    await addBoard({ id, maker: 'Tarnworks', name: id, revision: '', socketId: null, notes: '' })
+    const text = readFileSync('docs/examples/k61.ipc', 'utf8')
+    const out = async () => gunzipSync((await mapFileOf(id, 'netlist'))!.gzip).toString()
+    expect(await keptMapOf(id)).toEqual({ netlist: null, placements: null })
+    expect(await mapFileOf(id, 'netlist')).toBeNull()
+    await keepMapFile(id, 'netlist', { name: 'old', say: '1 part', text: 'old' })
+    await keepMapFile(id, 'netlist', { name: 'k61', say: '121 parts', text })
+    await keepMapFile(id, 'placements', { name: '', say: '90 parts', text: 'part,x,y' })
+    expect(await out()).toBe(text)
+    expect(await keptMapOf(id)).toEqual({ netlist: 'k61: 121 parts', placements: '90 parts' })
+    await dropMapFile(id, 'netlist')
+    expect(await keptMapOf(id)).toEqual({ netlist: null, placements: '90 parts' })
   })
 })
 

@@ -11,8 +11,9 @@ import {
 import type { BoardMap, BoardSide, IndexedMap, Placement } from '@/core/parts/board-map/board-map'
 import { drawingOf } from '@/core/parts/board-map/drawing'
 import type { MapDrawing } from '@/core/parts/board-map/drawing'
-import { meetings, netOfPart, padsByMap } from '@/core/parts/board-map/known-of-part'
+import { meetings, netOfPart, padsByMap, smallPartsAt } from '@/core/parts/board-map/known-of-part'
 import type { Meeting, PadsByMap } from '@/core/parts/board-map/known-of-part'
+import type { PartPlace } from '@/core/parts/found'
 import { readNetlist } from '@/core/parts/board-map/netlist'
 import type { Finding } from '@/core/tables/finding'
 import { placementsIn } from '@/tables/read-board-map'
@@ -39,10 +40,16 @@ export interface MapOpened {
   readonly nets: number
   /** The socket on the map, and contacts that were not found on it. */
   readonly socket: { readonly ref: string; readonly unknown: number } | null
+  /** The place of each contact of the socket, by its number in the drawing. */
+  readonly contacts: Readonly<Record<string, number>>
   readonly findings: readonly Finding[]
 }
 
-let open: { readonly of: IndexedMap; readonly contactNets: ReadonlyMap<string, string> } | null = null
+let open: {
+  readonly of: IndexedMap
+  readonly contactNets: ReadonlyMap<string, string>
+  readonly socketRef: string | null
+} | null = null
 const noNets: ReadonlyMap<string, string> = new Map()
 
 /** A file of the map; null where none is kept. */
@@ -51,6 +58,16 @@ async function fetched(url: string): Promise<string | null> {
   if (answer.status === 404) return null
   if (!answer.ok) throw new Error('The server does not give the map. Open it again.')
   return answer.text()
+}
+
+function placesOf(map: BoardMap, ref: string, contacts: readonly string[]): Readonly<Record<string, number>> {
+  const by = new Map(map.points.flatMap((p, i) => (p.ref === ref ? [[p.pin.toUpperCase(), i] as const] : [])))
+  return Object.fromEntries(
+    contacts.flatMap((c) => {
+      const at = by.get(c.toUpperCase())
+      return at === undefined ? [] : [[c, at]]
+    }),
+  )
 }
 
 const worker = {
@@ -66,13 +83,14 @@ const worker = {
       placements == null ? { placements: [], findings: [] } : placementsIn(placements)
     const of = indexMap(map, placed.placements)
     const socket = socketOnMap(of, contacts)
-    open = { of, contactNets: socket?.nets ?? noNets }
+    open = { of, contactNets: socket?.nets ?? noNets, socketRef: socket?.ref ?? null }
     const drawing = drawingOf(of)
     const opened: MapOpened = {
       drawing,
       parts: of.parts.size,
       nets: of.nets.size,
       socket: socket && { ref: socket.ref, unknown: socket.unknown },
+      contacts: socket ? placesOf(map, socket.ref, contacts) : {},
       findings: [...(read?.findings ?? []), ...placed.findings],
     }
     return transfer(opened, [
@@ -100,11 +118,15 @@ const worker = {
       pads: padsByMap(of, ref),
     }
   },
+  /** Small parts at a place of the board, or round the socket. */
+  at(place: PartPlace | 'round the socket'): readonly string[] {
+    if (!open) return []
+    if (place !== 'round the socket') return smallPartsAt(open.of, place)
+    return open.socketRef === null ? [] : near(open.of, open.socketRef, ROUND_MM).map((p) => p.ref)
+  },
   net: (net: string) => (open ? partsOnNet(open.of, net) : []),
   meetings: (contacts: readonly string[], refs: readonly string[]): readonly Meeting[] =>
     open ? meetings(open.of, open.contactNets, contacts, refs) : [],
-  /** The net of a contact of the socket. */
-  netOfContact: (contact: string): string | null => open?.contactNets.get(contact) ?? null,
 }
 
 export type BoardMapWorker = typeof worker

@@ -12,6 +12,9 @@ import { Tabs } from '@/ui/Tabs'
 import { HeatForm } from './heat/HeatForm'
 import { HeatWindow } from './heat/HeatWindow'
 import { useHeat } from './heat/use-heat'
+import { BoardView } from './map/BoardView'
+import { MapPanel } from './map/MapPanel'
+import { useBoardMap } from './map/use-board-map'
 import { Marking } from './Marking'
 import { NotePart } from './NotePart'
 import { PartLives } from './PartLives'
@@ -20,12 +23,13 @@ import { WhatWasIt } from './WhatWasIt'
 import { typedOf } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
-const tabs = ['note', 'pads', 'marking', 'heat', 'photos'] as const
+const tabs = ['note', 'map', 'pads', 'marking', 'heat', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
   note: 'Note a part',
+  map: 'Board map',
   pads: 'What was it?',
-  marking: 'Read a marking',
+  marking: 'Marking',
   heat: 'Heat',
   photos: 'Photos',
 }
@@ -41,7 +45,8 @@ export function PartsStation() {
   // What is being typed of a part’s pads; what was kept of it until then.
   const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
   const net = parts.noted.findLast((p) => p.ref === ref && p.net !== undefined)?.net
-  const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net))
+  const map = useBoardMap(tab === 'map' || tab === 'pads', ref)
+  const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net, map.pads))
   const heat = useHeat(tab === 'heat')
   usePointed((part) => {
     const wanted = tabs.find((t) => t === part)
@@ -49,8 +54,11 @@ export function PartsStation() {
   })
   return (
     <StationSurface station="parts">
-      <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]">
-        <Pane>
+      <div
+        className={`grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] ${tab === 'map' ? 'lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]' : 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]'}`}
+      >
+        {tab === 'map' && <BoardView map={map} isOpen />}
+        <Pane className={tab === 'map' ? 'hidden' : ''}>
           {tab === 'heat' ? (
             <HeatWindow heat={heat} />
           ) : (
@@ -79,6 +87,11 @@ export function PartsStation() {
           onOpen={setTab}
           tabs={[
             { name: 'note', label: tabWords.note, panel: <NotePart /> },
+            {
+              name: 'map',
+              label: tabWords.map,
+              panel: <MapPanel map={map} isOpen={tab === 'map'} onNoted={setChosen} />,
+            },
             {
               name: 'pads',
               label: tabWords.pads,

@@ -79,3 +79,39 @@ describe('readings of pads', () => {
     expect(JSON.stringify(errors)).toMatch(says)
   })
 })
+
+describe('what the board’s map knows of a part', () => {
+  const map = {
+    a: 'SPI_MISO',
+    b: 'PCH_MISO',
+    padsMm: 1,
+    twins: [
+      { ref: 'R213', value: 33 },
+      { ref: 'R215', value: null },
+    ],
+  }
+  it('stands in the fields until something is kept: nets, spacing, and twins whose value is known', () => {
+    const typed = typedOf(undefined, 'SPI', map)
+    expect(typed).toMatchObject({
+      padsMm: '1',
+      twins: 'R213 33 Ω',
+      a: { net: 'SPI_MISO' },
+      b: { net: 'PCH_MISO' },
+    })
+    expect(readPads(typed).part).toEqual({
+      a: { net: 'SPI_MISO' },
+      b: { net: 'PCH_MISO' },
+      padsMm: 1,
+      twins: [{ ref: 'R213', value: 33 }],
+    })
+  })
+  it('gives way to what was kept, and to the net it was noted with where there is no map', () => {
+    expect(typedOf({ a: { net: 'X' }, b: {} }, undefined, map)).toMatchObject({
+      padsMm: '',
+      twins: '',
+      a: { net: 'X' },
+      b: { net: '' },
+    })
+    expect(typedOf(undefined, 'SPI', null).a.net).toBe('SPI')
+  })
+})

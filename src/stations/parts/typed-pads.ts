@@ -1,4 +1,5 @@
 import { padKinds } from '@/core/parts/missing/pad'
+import type { PadsByMap } from '@/core/parts/board-map/known-of-part'
 import type { MissingPart } from '@/core/parts/missing/infer'
 import type { Ohms, PadKind, PadSeen } from '@/core/parts/missing/pad'
 import { kindOfRef, readValue, sayValue } from '@/core/parts/value/quantity'
@@ -54,18 +55,25 @@ const typedPad = ({ groundOhm, diodeV, net = '', pins = [] }: PadSeen = {}): Typ
   pins: pins.map(({ pin, does, ohms }) => ({ pin, does, ohms: written(ohms) })),
 })
 
-/** What was kept of a part’s pads, as it would be typed; the net it was noted with until then. */
-export const typedOf = (kept?: MissingPart, net?: string): TypedPads => ({
-  a: typedPad(kept?.a ?? (net === undefined ? {} : { net })),
-  b: typedPad(kept?.b),
+const twinsText = (twins: readonly { readonly ref: string; readonly value: number }[]) =>
+  twins.map((t) => `${t.ref} ${sayValue(kindOf(t.ref), t.value)}`).join(', ')
+
+/** What was kept of a part’s pads, as it would be typed; until then what the board’s map knows, or the net it was noted with. */
+export const typedOf = (kept?: MissingPart, net?: string, map?: PadsByMap | null): TypedPads => ({
+  a: typedPad(kept?.a ?? (map ? { net: map.a } : net === undefined ? {} : { net })),
+  b: typedPad(kept?.b ?? (map ? { net: map.b } : {})),
   rails: [...new Set([kept?.a, kept?.b].flatMap((pad) => Object.keys(pad?.rails ?? {})))].map((name) => ({
     name,
     a: written(kept?.a.rails?.[name]),
     b: written(kept?.b.rails?.[name]),
   })),
-  padsMm: kept?.padsMm === undefined ? '' : String(kept.padsMm),
-  supplyV: kept?.supplyV === undefined ? '' : String(kept.supplyV),
-  twins: (kept?.twins ?? []).map((t) => `${t.ref} ${sayValue(kindOf(t.ref), t.value)}`).join(', '),
+  padsMm: written(kept ? kept.padsMm : map?.padsMm),
+  supplyV: written(kept?.supplyV),
+  twins: twinsText(
+    kept
+      ? (kept.twins ?? [])
+      : (map?.twins ?? []).flatMap(({ ref, value }) => (value === null ? [] : [{ ref, value }])),
+  ),
 })
 
 /** Whether what was read is what was kept. */

@@ -199,7 +199,7 @@ describe('a board map', () => {
     expect(partsOnNet(of, 'nothing')).toEqual([])
     expect(near(of, 'XU1', 10).map((p) => [p.ref, p.mm, p.side])).toEqual([
       ['R214', 4, 'top'],
-      ['R215', expect.closeTo(Math.hypot(4, 1), 9), 'bottom'],
+      ['R215', expect.closeTo(Math.hypot(4, 1), 3), 'bottom'],
     ])
     expect(near(of, 'XU1', 29)).toHaveLength(3)
     expect(near(of, 'nobody', 5)).toEqual([])

@@ -164,7 +164,7 @@ export function near(
   if (!of) return []
   return [...parts.values()]
     .filter((p) => p.ref !== ref)
-    .map((p) => ({ ref: p.ref, mm: apart(of, p), side: p.side }))
+    .map((p) => ({ ref: p.ref, mm: Math.round(apart(of, p) * 1000) / 1000, side: p.side }))
     .filter((p) => p.mm <= mm)
     .sort((a, b) => a.mm - b.mm || a.ref.localeCompare(b.ref, 'en', { numeric: true }))
 }

@@ -31,10 +31,8 @@ export function drawingOf({ map, parts, nets }: IndexedMap): MapDrawing {
   const [side, round] = [new Uint8Array(n), new Uint8Array(n)]
   const names = [...parts.keys()]
   const netNames = [...nets.keys()]
-  const [partAt, netAt] = [names, netNames].map((all) => new Map(all.map((name, i) => [name, i]))) as [
-    ReadonlyMap<string, number>,
-    ReadonlyMap<string, number>,
-  ]
+  const numbers = (all: readonly string[]) => new Map(all.map((name, i) => [name, i]))
+  const [partNo, netNo] = [numbers(names), numbers(netNames)]
   const boxes = new Float32Array(4 * names.length)
   for (let p = 0; p < names.length; p++) boxes.set([Infinity, Infinity, -Infinity, -Infinity], 4 * p)
   const all: [number, number, number, number] = [Infinity, Infinity, -Infinity, -Infinity]
@@ -48,8 +46,8 @@ export function drawingOf({ map, parts, nets }: IndexedMap): MapDrawing {
     const w = wMm || drillMm || USUAL_MM
     const h = hMm || wMm || drillMm || USUAL_MM
     points.set([xMm, yMm, w, h], 4 * i)
-    const part = partAt.get(ref) ?? -1
-    of.set([part, netAt.get(net) ?? -1], 2 * i)
+    const part = partNo.get(ref) ?? -1
+    of.set([part, netNo.get(net) ?? -1], 2 * i)
     side[i] = on === 'both' ? 2 : on === 'bottom' ? 1 : 0
     round[i] = kind === 'pad' ? 0 : 1
     if (part >= 0) widen(boxes, 4 * part, xMm, yMm, w + BODY_MM, h + BODY_MM)

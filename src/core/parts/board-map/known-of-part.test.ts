@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { indexMap, twinsOf } from './board-map'
 import type { BoardPoint } from './board-map'
-import { meetings, netOfPart, padsByMap } from './known-of-part'
+import { meetings, netOfPart, padsByMap, smallPartsAt } from './known-of-part'
 
 const pad = (ref: string, pin: string, net: string, xMm: number, yMm: number): BoardPoint => ({
   net,
@@ -72,6 +72,12 @@ describe('a part by the map', () => {
     expect(netOfPart(map, 'R9')).toBe('GND')
     expect(netOfPart(map, 'R77')).toBeNull()
   })
+})
+
+it('small parts at a place are those with one of its lines', () => {
+  expect(smallPartsAt(map, 'at the firmware chip')).toEqual(['C6', 'R1', 'R2', 'R3', 'R4', 'R5'])
+  expect(smallPartsAt(map, 'at the core regulator')).toEqual(['C7', 'C8'])
+  expect(smallPartsAt(map, 'at memory')).toEqual([])
 })
 
 describe('damage that meets on a net', () => {

@@ -1,3 +1,5 @@
+import { placeOfNet } from '../found'
+import type { PartPlace } from '../found'
 import { kindOfNet } from '../missing/pad'
 import { kindOfRef, readValue } from '../value/quantity'
 import { twinsOf } from './board-map'
@@ -37,6 +39,13 @@ export function netOfPart({ parts }: IndexedMap, ref: string): string | null {
   }
   return nets.find(plain) ?? nets.find((net) => kindOfNet(net) !== 'ground') ?? nets[0] ?? null
 }
+
+/** Small parts (two pads) with a line of a place: those to look at when something is amiss there. */
+export const smallPartsAt = ({ parts }: IndexedMap, place: PartPlace): readonly string[] =>
+  [...parts.values()]
+    .filter((p) => p.pins.length === 2 && p.pins.some((pin) => placeOfNet(pin.net) === place))
+    .map((p) => p.ref)
+    .sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 
 /** A net on which several things that were found come together. */
 export interface Meeting {
