@@ -100,7 +100,7 @@ export function HeatForm({ heat }: { heat: HeatInHand }) {
             onChange={(solder) => change({ solder })}
           />
         </div>
-        <h3 className="mt-3 font-semibold">At hand</h3>
+        <h2 className="mt-3 font-semibold">At hand</h2>
         <div className="grid grid-cols-[1.5fr_1fr_1fr_1.3fr] gap-x-3">
           <TextField
             label="Nozzles, mm"
@@ -126,7 +126,7 @@ export function HeatForm({ heat }: { heat: HeatInHand }) {
             onChange={(e) => change({ mostPreheat: e.target.value })}
           />
         </div>
-        <h3 className="mt-3 font-semibold">Steps</h3>
+        <h2 className="mt-3 font-semibold">Steps</h2>
         <div className="grid grid-cols-[1.4rem_repeat(4,minmax(0,1fr))] items-start gap-x-2 gap-y-1">
           <span />
           {['seconds', 'air, °C', 'l/min', 'preheat, W/cm²'].map((head) => (
@@ -155,7 +155,7 @@ export function HeatForm({ heat }: { heat: HeatInHand }) {
             />
           ))}
         </div>
-        <h3 className="mt-3 font-semibold">To be spared</h3>
+        <h2 className="mt-3 font-semibold">To be spared</h2>
         <div className="grid grid-cols-[1.4rem_minmax(0,2fr)_repeat(2,minmax(0,1fr))] items-start gap-x-2 gap-y-1">
           <span />
           {['what', 'mm away', 'bears, °C'].map((head) => (
@@ -215,7 +215,7 @@ function Thermocouple({ heat: { kept, fit, readAt } }: { heat: HeatInHand }) {
         setTried(false)
       }}
     >
-      <h3 className="font-semibold">Thermocouple</h3>
+      <h2 className="font-semibold">Thermocouple</h2>
       {kept === null ? (
         <p className="text-soft">Keep a recipe first; what is read while it runs corrects the next.</p>
       ) : (

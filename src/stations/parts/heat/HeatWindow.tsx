@@ -61,7 +61,7 @@ export function HeatWindow({ heat }: { heat: HeatInHand }) {
         {setUp.spared.map(({ what }, i) => `, ${what} ${deg(verdict.sparedMostC[i]!)}`)}, warms by{' '}
         {verdict.rampKs.toFixed(1)} K/s at most
       </p>
-      <h3 className="mt-3 font-semibold">At the bench</h3>
+      <h2 className="mt-3 font-semibold">At the bench</h2>
       <ol>
         {timedList(setUp, steps, run).map(({ atS, say: does }, i) => (
           <li key={i} className="grid grid-cols-[3.4rem_1fr] gap-2 border-b border-line py-1">
@@ -72,7 +72,7 @@ export function HeatWindow({ heat }: { heat: HeatInHand }) {
       </ol>
       {sought && (
         <>
-          <h3 className="mt-3 font-semibold">Ways of working, with what is at hand</h3>
+          <h2 className="mt-3 font-semibold">Ways of working, with what is at hand</h2>
           <dl>
             {sought.schools.map(({ school, found }) => (
               <div key={school} className="grid grid-cols-[7rem_1fr] gap-2 border-b border-line py-1">

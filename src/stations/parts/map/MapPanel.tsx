@@ -52,10 +52,7 @@ export function MapPanel({
         role="search"
         onSubmit={(e) => {
           e.preventDefault()
-          const [ref] = found?.parts ?? []
-          const [name] = found?.nets ?? []
-          if (ref !== undefined) choosePart(ref)
-          else if (name !== undefined) chooseNet(name)
+          map.takeFirst()
         }}
       >
         <label className="flex flex-col gap-1 text-[0.94rem] text-soft">
@@ -99,7 +96,7 @@ export function MapPanel({
       )}
       {meets.length > 0 && (
         <section aria-label="Where damage meets" className="mt-3 border-l-4 border-ember pl-3">
-          <h3 className="font-semibold">Damage meets on</h3>
+          <h2 className="font-semibold">Damage meets on</h2>
           <ul>
             {meets.map((m) => (
               <li key={m.net}>
@@ -112,14 +109,14 @@ export function MapPanel({
       )}
       {part && (
         <section aria-label={`Part ${part.ref}`} aria-live="polite" className="mt-3">
-          <h3 className="text-[1.15rem] font-semibold">
+          <h2 className="text-[1.15rem] font-semibold">
             <span className="num">{part.ref}</span>{' '}
             <span className="text-[0.94rem] font-normal text-soft">
               {[`${part.side} side`, part.value && `${part.value} by the list`, part.body]
                 .filter(Boolean)
                 .join(', ')}
             </span>
-          </h3>
+          </h2>
           {life && <p className="text-ember">{[life.last.did, life.last.how].filter(Boolean).join(', ')}</p>}
           <div className="my-2 flex flex-wrap gap-2">
             <Button keyHint={hint('boardMissing')} disabled={isNoted('found missing')} onClick={() => note()}>
@@ -170,10 +167,10 @@ export function MapPanel({
       )}
       {net && (
         <section aria-label={`Net ${net.net}`} aria-live="polite" className="mt-3">
-          <h3 className="text-[1.15rem] font-semibold">
+          <h2 className="text-[1.15rem] font-semibold">
             <span className="num">{net.net}</span>{' '}
             <span className="text-[0.94rem] font-normal text-soft">{net.parts.length} pins</span>
-          </h3>
+          </h2>
           <Rows title="">
             {net.parts.slice(0, 60).map(({ ref, pin }) => (
               <Row key={`${ref} ${pin}`} what={<Name name={ref} onPress={() => choosePart(ref)} />}>
@@ -213,7 +210,7 @@ const Name = ({ name, quiet = false, onPress }: { name: string; quiet?: boolean;
 
 const Rows = ({ title, children }: { title: string; children: React.ReactNode }) => (
   <div className="mt-2">
-    {title && <h4 className="text-[0.94rem] text-soft">{title}</h4>}
+    {title && <h3 className="text-[0.94rem] text-soft">{title}</h3>}
     {children}
   </div>
 )

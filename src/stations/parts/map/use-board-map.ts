@@ -122,6 +122,12 @@ export function useBoardMap(isOpen: boolean, pads: string | null) {
   }
   const chooseNet = async (name: string) =>
     setNet({ net: name, parts: (await worker.current?.net(name)) ?? [] })
+  /** Takes the first that is called as was typed, however soon it is asked for. */
+  const takeFirst = async () => {
+    const { parts: refs, nets } = (await worker.current?.find(typed)) ?? { parts: [], nets: [] }
+    if (refs[0] !== undefined) await choosePart(refs[0])
+    else if (nets[0] !== undefined) await chooseNet(nets[0])
+  }
   return {
     standing,
     opened,
@@ -137,6 +143,7 @@ export function useBoardMap(isOpen: boolean, pads: string | null) {
     },
     /** Lists the small parts at a place. */
     seekAt: (place: MapPlace) => void seekAt(place),
+    takeFirst: () => void takeFirst(),
     choosePart: (ref: string) => void choosePart(ref),
     chooseNet: (name: string) => void chooseNet(name),
     letGo: () => {
