@@ -61,6 +61,7 @@ export default function BoardCanvas({
     const p = part === null ? -1 : drawing.parts.indexOf(part)
     return p < 0 ? null : boxOf(drawing, p)
   }, [drawing, part])
+  const isBehind = part !== null && drawing.partSide[drawing.parts.indexOf(part)] !== side
   // The camera stays where it was put; a part that is chosen elsewhere is brought into sight, near enough to be told.
   const [put, setPut] = useState<{ camera: Camera; of: Camera; part: string | null } | null>(null)
   const held = put?.of === fitted ? put : null
@@ -86,8 +87,8 @@ export default function BoardCanvas({
   )
   const board = useCallback((ctx: Konva.Context) => drawBoard(ctx, by, paths), [by, paths])
   const hand = useCallback(
-    (ctx: Konva.Context) => drawInHand(ctx, by, { net: netPaths, marked, part: box }),
-    [by, netPaths, marked, box],
+    (ctx: Konva.Context) => drawInHand(ctx, by, { net: netPaths, marked, part: box, isBehind }),
+    [by, netPaths, marked, box, isBehind],
   )
 
   return (

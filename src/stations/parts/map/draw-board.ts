@@ -164,11 +164,16 @@ export function drawBoard(ctx: Context, by: Looked, { pads, holes, frames }: Sid
   })
 }
 
-/** The net and the part in hand, and what was found. */
+/** The net and the part in hand, dashed where it stands on the other side, and what was found. */
 export function drawInHand(
   ctx: Context,
   by: Looked,
-  { net, marked, part }: { net: NetPaths | null; marked: readonly Marked[]; part: Box | null },
+  {
+    net,
+    marked,
+    part,
+    isBehind,
+  }: { net: NetPaths | null; marked: readonly Marked[]; part: Box | null; isBehind: boolean },
 ): void {
   const px = 1 / by.camera.pxPerMm
   if (net)
@@ -210,6 +215,7 @@ export function drawInHand(
   if (part) {
     ctx.strokeStyle = ink('brass')
     ctx.lineWidth = 3
+    ctx.setLineDash(isBehind ? [6, 4] : [])
     ctx.strokeRect(...onScreen(by, part, 7))
   }
 }
