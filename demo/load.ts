@@ -12,6 +12,8 @@ import { migrate } from '@/data/migrate'
 import { closePool, pool, transaction } from '@/data/pool'
 import { keepBenchCpu } from '@/data/bench-cpus'
 import { referenceKinds } from '@/core/job/references'
+import { keepStock } from '@/data/stock'
+import { demoStock } from './stock'
 import { keepMapFile } from '@/data/board-maps'
 import { mapFiles } from '@/core/parts/board-map/map-files'
 import { writeNetlist } from '@/core/parts/board-map/write-netlist'
@@ -112,6 +114,7 @@ async function layShop(): Promise<void> {
       })
     }
   }
+  await keepStock(demoStock)
   for (const cpu of demoBenchCpus) await keepBenchCpu(cpu)
   await keepDonor('kiosk board burnt at the rail, drawer 3', demoSockets.lg1284.id, 61)
   const now = new Date()

@@ -10,6 +10,8 @@ import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
 import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
 import { shelfItems } from '@/core/triage/model/bench-test'
 import { putOnShelf, shelf } from './shelf'
+import { keepStock, stock } from './stock'
+import type { Bodies } from '@/core/slices'
 import { noReferences } from '@/core/job/references'
 import { dropMapFile, keepMapFile, keptMapOf, mapFileOf } from './board-maps'
 import { dropReference, keepReference, referencesOf } from './references'
@@ -35,6 +37,39 @@ describeDatabase('what is known of a board model', () => {
     await dropReference(id, 'codes')
     expect((await referencesOf(id)).codes).toBeNull()
     expect(await referencesOf(null)).toEqual(noReferences)
+  })
+})
+
+describeDatabase('what lies on the shelf', () => {
+  it('is counted down by what jobs fit and use, held by those that are open, and counted anew', async () => {
+    const items = [
+      { item: 'R 33', kind: 'resistor' as const, value: 33, place: 'drawer', count: 5, low: 1 },
+      { item: 'flux', kind: 'consumable' as const, value: null, place: 'shelf', count: 2, low: 0 },
+    ]
+    await keepStock(items)
+    const there = async () =>
+      (await stock()).map(({ item, left, held }) => [item, left, held.map((h) => h.count)])
+    expect(await there()).toEqual([
+      ['R 33', 5, []],
+      ['flux', 2, []],
+    ])
+    const who = await somebody('Maren')
+    const job = await someJob(who)
+    const write = <K extends 'stock' | 'part'>(kind: K, body: Bodies[K]) => lay(job, who, kind, body)
+    // Used before it was held: what is held after it is held.
+    await write('stock', { item: 'R 33', did: 'used' })
+    await write('stock', { item: 'R 33', did: 'reserved' })
+    await write('stock', { item: 'R 33', did: 'reserved' })
+    await write('part', { ref: 'R1', did: 'fitted', stock: 'R 33' })
+    await write('part', { ref: 'R1', did: 'found missing', stock: 'R 33' })
+    await write('stock', { item: 'flux', did: 'reserved' })
+    await write('stock', { item: 'flux', did: 'released' })
+    expect(await there()).toEqual([
+      ['R 33', 3, [1]],
+      ['flux', 2, []],
+    ])
+    await keepStock(items.slice(0, 1))
+    expect(await there()).toEqual([['R 33', 5, [1]]])
   })
 })
 

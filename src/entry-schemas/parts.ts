@@ -55,5 +55,10 @@ export const partsSchemas: Schemas<PartsBodies> = {
     how: Joi.valid(...partDamages),
     place: Joi.valid(...partPlaces),
     net: text(80),
+    stock: text(80),
+  }),
+  stock: body<PartsBodies['stock']>({
+    item: some(80),
+    did: Joi.valid('reserved', 'released', 'used').required(),
   }),
 }

@@ -8,6 +8,7 @@ import { kit } from '@/core/firmware/route/kit'
 import type { KitBoard, KitCpu } from '@/core/firmware/route/kit'
 import type { ReferenceKind } from '@/core/job/references'
 import type { MapFile } from '@/core/parts/board-map/map-files'
+import { readStock } from '@/core/parts/stock/stock-item'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
 import { practiceScore } from '@/core/triage/practice/practice-score'
@@ -54,6 +55,10 @@ const work = {
   reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>
     readReference(kind, name, csv),
   mapFile: ({ kind, text }: { kind: MapFile; text: string }) => checkMapFile(kind, text),
+  stock: ({ csv }: { csv: string }) => {
+    const { rows, columns, uneven } = readCsv(csv)
+    return { ...readStock(rows, columns), uneven }
+  },
   /** The bench-CPU kit. */
   kit: async ({ boards, cpus, dropped }: { boards: KitBoard[]; cpus: KitCpu[]; dropped: string | null }) =>
     kit(boards, cpus, dropped, await coverSolver()),

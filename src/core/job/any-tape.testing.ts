@@ -326,6 +326,10 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       ],
     },
   ),
+  stock: fc.record({
+    item: fc.constantFrom('33 Ω 0402', 'flux'),
+    did: fc.constantFrom('reserved', 'released', 'used'),
+  }),
   thermocouple: fc.record({
     at: fc.constantFrom('joint', 'board', 'body'),
     s: fc.constantFrom(0, 90),
@@ -341,6 +345,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       how: fc.constantFrom(...partDamages),
       place: fc.constantFrom(...partPlaces),
       net: fc.constantFrom('SPI_MISO', 'VCORE_SENSE', 'GND'),
+      stock: fc.constantFrom('33 Ω 0402'),
     },
     { requiredKeys: ['ref', 'did'] },
   ),

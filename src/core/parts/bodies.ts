@@ -25,5 +25,12 @@ export interface PartsBodies {
     readonly place?: PartPlace
     /** A net it is on, off a board map or by the meter. */
     readonly net?: string
+    /** What it was taken from the shelf as, where it came from there. */
+    readonly stock?: string
+  }
+  /** One piece of a thing of the shelf, for this job. */
+  stock: {
+    readonly item: string
+    readonly did: 'reserved' | 'released' | 'used'
   }
 }

@@ -12,13 +12,28 @@ export interface PartsState {
   readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
   /** Heat recipes as they were kept, each with what a thermocouple read while it ran. */
   readonly recipes: readonly KeptRecipe[]
+  /** What this job holds and has used of the shelf, pieces. */
+  readonly stock: Readonly<Record<string, { readonly held: number; readonly used: number }>>
 }
 export type KeptRecipe = Noted &
   PartsBodies['recipe'] & { readonly readings: readonly (Noted & PartsBodies['thermocouple'])[] }
 
+/** One piece moved: what is used was held until then, where anything was. */
+function moved(
+  stock: Record<string, { held: number; used: number }>,
+  item: string,
+  did: PartsBodies['stock']['did'],
+): void {
+  const { held, used } = stock[item] ?? { held: 0, used: 0 }
+  stock[item] = {
+    held: did === 'reserved' ? held + 1 : Math.max(0, held - 1),
+    used: used + (did === 'used' ? 1 : 0),
+  }
+}
+
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [] }),
+  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {} }),
   kinds: {
     pads: {
       opens: 'parts',
@@ -30,6 +45,10 @@ export const parts = slice<PartsBodies>().of({
       },
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
+    stock: {
+      opens: 'parts',
+      words: ({ body: b }) => `shelf: ${b.item} ${b.did}`,
+    },
     thermocouple: {
       opens: 'parts',
       words: ({ body: b }) => `thermocouple at the ${b.at}: ${b.c} °C at ${b.s} s`,
@@ -37,7 +56,15 @@ export const parts = slice<PartsBodies>().of({
     part: {
       opens: 'parts',
       words: ({ body: b }) =>
-        [`${b.ref} ${b.did}`, b.how, b.place, b.net && `net ${b.net}`, b.value, b.text]
+        [
+          `${b.ref} ${b.did}`,
+          b.how,
+          b.place,
+          b.net && `net ${b.net}`,
+          b.value,
+          b.stock && 'from the shelf',
+          b.text,
+        ]
           .filter(Boolean)
           .join(', '),
       changesBoard: ({ ref, did }) =>
@@ -63,7 +90,12 @@ export const parts = slice<PartsBodies>().of({
     thermocouple(s, line) {
       s.recipes.at(-1)?.readings.push({ ...notedOf(line), ...line.body })
     },
+    stock(s, { body: { item, did } }) {
+      moved(s.stock, item, did)
+    },
     part(s, line) {
+      const { did, stock } = line.body
+      if (did === 'fitted' && stock !== undefined) moved(s.stock, stock, 'used')
       s.noted.push({ ...notedOf(line), ...line.body })
     },
   },

@@ -19,17 +19,19 @@ import { Marking } from './Marking'
 import { NotePart } from './NotePart'
 import { PartLives } from './PartLives'
 import { PadReadings } from './PadReadings'
+import { FromShelf } from './stock/FromShelf'
 import { WhatWasIt } from './WhatWasIt'
 import { typedOf } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
-const tabs = ['note', 'map', 'pads', 'marking', 'heat', 'photos'] as const
+const tabs = ['note', 'map', 'pads', 'marking', 'shelf', 'heat', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
   note: 'Note a part',
   map: 'Board map',
   pads: 'What was it?',
   marking: 'Marking',
+  shelf: 'Shelf',
   heat: 'Heat',
   photos: 'Photos',
 }
@@ -109,6 +111,11 @@ export function PartsStation() {
                 ),
             },
             { name: 'marking', label: tabWords.marking, panel: <Marking /> },
+            {
+              name: 'shelf',
+              label: tabWords.shelf,
+              panel: <FromShelf of={ref} isOpen={tab === 'shelf'} />,
+            },
             { name: 'heat', label: tabWords.heat, panel: <HeatForm heat={heat} /> },
             { name: 'photos', label: tabWords.photos, panel: <Photos /> },
           ]}

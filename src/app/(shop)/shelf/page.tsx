@@ -1,8 +1,10 @@
 import { donors } from '@/data/donors'
 import { shelf } from '@/data/shelf'
+import { stock } from '@/data/stock'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { Donors } from '@/shop/Donors'
+import { Stock } from '@/shop/Stock'
 import { Shelf } from '@/shop/Shelf'
 
 export default async function ShelfPage() {
@@ -10,6 +12,7 @@ export default async function ShelfPage() {
   return (
     <>
       <Shelf atHand={await shelf()} />
+      <Stock stock={await stock()} />
       <Donors donors={await donors()} sockets={await listSockets()} />
     </>
   )
