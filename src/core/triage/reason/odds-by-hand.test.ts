@@ -304,6 +304,7 @@ describe('the prior, by hand', () => {
   const odds = (p: number) => p / (1 - p)
   const single = (of: Float64Array, id: FaultId) => of[at(id)]!
   it('is a fault’s odds times its history, twice what was mended before, the shop’s own in their place; capped', () => {
+    const prior = priorOdds([])
     const base = single(prior, 'CPU')
     const ratio = (of: Float64Array, id: FaultId) => single(of, id) / single(of, 'CPU')
     expect(single(prior, 'module') / base).toBeCloseTo(odds(faults.module.odds) / odds(faults.CPU.odds), 10)
@@ -323,6 +324,7 @@ describe('the prior, by hand', () => {
     )
   })
   it('of two is both, none where they are one thing gone wrong two ways, likelier where others worked on it', () => {
+    const prior = priorOdds([])
     const pair = (of: Float64Array, a: FaultId, b: FaultId) => of[at(a, b)]! / (of[at(a)]! * of[at(b)]!)
     const all = (of: Float64Array) => pair(of, 'module', 'cell weak')
     for (const [a, b] of [
@@ -352,6 +354,7 @@ describe('the prior, by hand', () => {
     expect(all(others) * scale(others)).toBeCloseTo(2.5, 8)
   })
   it('of what is in no list is a hundredth of all that is, at each stage', () => {
+    const prior = priorOdds([])
     const named = prior.subarray(0, UNKNOWN).reduce((a, b) => a + b, 0)
     for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.01, 12)
     expect(unknownOdds(prior)).toBeCloseTo((0.01 * (WIDTH - UNKNOWN)) / (1 + 0.01 * (WIDTH - UNKNOWN)), 12)

@@ -1,9 +1,10 @@
 'use client'
-import { useCallback, useEffect, useMemo, useState } from 'react'
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import { substitutes, uses } from '@/core/parts/substitute/substitute'
 import type { Judged, Use, Wanted } from '@/core/parts/substitute/substitute'
 import { freeOf, partsOf } from '@/core/parts/stock/stock-item'
 import type { AtHandItem } from '@/core/parts/stock/stock-item'
+import type { PartsState } from '@/core/parts/slice'
 import { partKinds, readValue, sayValue } from '@/core/parts/value/quantity'
 import { sizeCodes } from '@/core/parts/value/size-code'
 import { useJob } from '@/job/JobProvider'
@@ -17,14 +18,20 @@ export function FromShelf({ of, isOpen }: { of: string | null; isOpen: boolean }
   const tag = useJob((j) => j.tag)
   const parts = useJob((j) => j.state.parts)
   const append = useJob((j) => j.append)
-  const { stock, fault, again } = useStock(tag, isOpen)
+  const { stock, fault, again } = useStock(tag, isOpen, parts.stock)
   const [typing, setTyping] = useState<Readonly<Record<string, TypedWanted>>>({})
   const key = of ?? ''
   const typed = typing[key] ?? wantedOf(of, of === null ? undefined : parts.pads[of])
   const change = (to: Partial<TypedWanted>) => setTyping({ ...typing, [key]: { ...typed, ...to } })
   const { wanted, errors } = useMemo(() => readWanted(typed), [typed])
   const judged = useMemo(
-    () => (stock && wanted ? substitutes(wanted, partsOf(stock, tag)) : []),
+    () =>
+      stock && wanted
+        ? substitutes(
+            wanted,
+            partsOf(stock, tag).filter((s) => s.kind === wanted.kind),
+          )
+        : [],
     [stock, wanted, tag],
   )
   const fit = ({ parts: [id], value }: Judged) => {
@@ -115,7 +122,9 @@ export function FromShelf({ of, isOpen }: { of: string | null; isOpen: boolean }
                     </b>{' '}
                     <span className={gradeLook[j.grade]}>{j.grade === 'no' ? 'no' : j.grade}</span>
                     {j.but.length > 0 && (
-                      <span className="block text-[0.92rem] text-soft">{j.but.join('; ')}</span>
+                      <span className="block text-[0.92rem] text-soft">
+                        {(j.grade === 'no' ? j.but.slice(0, 1) : j.but).join('; ')}
+                      </span>
                     )}
                     {held > 0 && <span className="block text-[0.92rem]">{held} held for this job</span>}
                   </span>
@@ -159,7 +168,7 @@ function Other({ item, tag }: { item: AtHandItem; tag: string }) {
         <span className="text-soft">
           {[
             item.place,
-            `${Math.max(0, freeOf(item, tag) - used)} free`,
+            `${freeOf(item, tag)} free`,
             held > 0 && `${held} held for this job`,
             used > 0 && `${used} used here`,
           ]
@@ -184,23 +193,36 @@ const gradeLook: Readonly<Record<Judged['grade'], string>> = {
   no: 'text-soft',
 }
 
-/** What lies on the shelf, asked for when it is wanted. */
-function useStock(tag: string, isOpen: boolean) {
-  const [stock, setStock] = useState<readonly AtHandItem[] | null>(null)
+/** What lies on the shelf, asked for when it is wanted; what this job has used since is counted down at once. */
+function useStock(tag: string, isOpen: boolean, own: PartsState['stock']) {
+  const [came, setCame] = useState<{ stock: readonly AtHandItem[]; own: PartsState['stock'] } | null>(null)
   const [fault, setFault] = useState(false)
   const [asked, setAsked] = useState(0)
+  const now = useRef(own)
+  useEffect(() => {
+    now.current = own
+  })
   useEffect(() => {
     if (!isOpen) return
     const control = new AbortController()
     void fetch(`/api/jobs/${tag}/stock`, { signal: control.signal })
       .then(async (answer) => {
         if (!answer.ok) throw new Error()
-        setStock((await answer.json()) as AtHandItem[])
+        setCame({ stock: (await answer.json()) as AtHandItem[], own: now.current })
         setFault(false)
       })
       .catch(() => control.signal.aborted || setFault(true))
     return () => control.abort()
   }, [tag, isOpen, asked])
+  const stock = useMemo(
+    () =>
+      came &&
+      came.stock.map((of) => ({
+        ...of,
+        left: Math.max(0, of.left - ((own[of.item]?.used ?? 0) - (came.own[of.item]?.used ?? 0))),
+      })),
+    [came, own],
+  )
   return { stock, fault, again: useCallback(() => setAsked((n) => n + 1), []) }
 }
 
