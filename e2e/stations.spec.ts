@@ -417,6 +417,10 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await account()
     await expect(step(page)).toHaveText('What was R214? Read its two pads, unplugged.')
     await page.getByRole('tab', { name: 'What was it?' }).click()
+    // What the board's map knows stands there; without its twins it has to be read.
+    const twins = page.getByLabel('Its twins', { exact: true })
+    await expect(twins).toHaveValue(/R213 33 Ω/)
+    await twins.fill('')
     await read('A', 'To ground, Ω', 'some')
     await expect(page.getByText('“some” are no ohms: 120k, 4.7, or open')).toBeVisible()
     await read('A', 'To ground, Ω', '120k')
