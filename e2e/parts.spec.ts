@@ -62,6 +62,15 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
   })
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations).toEqual([])
+  await test.step('pulls from a donor are practice, and counted', async () => {
+    await page.getByLabel('What is heated').selectOption('single contact')
+    const pulls = page.getByRole('region', { name: 'Practice pulls' })
+    await expect(pulls).toContainText('None yet.')
+    await pulls.getByRole('button', { name: 'Came whole' }).click()
+    await pulls.getByRole('button', { name: 'Came bent' }).click()
+    await expect(pulls).toContainText('1 of 2 came whole')
+    await expect(tapeLines(page).last()).toContainText('practice pull: came bent')
+  })
   await test.step('where nothing at hand melts it, that is said, with what would', async () => {
     await field(page, 'Nozzles, mm').fill('2')
     await field(page, 'Preheat, W/cm²').fill('')

@@ -8,7 +8,7 @@ import { strokeRecord } from './stroke-record'
 import { appendEntry } from './tape'
 
 describeDatabase('donor sockets', () => {
-  it('are counted down by each transplant, and up again when its line is struck', async () => {
+  it('are counted down by each transplant and each practice pull, and up again when its line is struck', async () => {
     const [ines, id, name] = [await somebody('Ines'), randomUUID(), `donor ${randomUUID()}`]
     await addSocket({ ...smallField(), id, name: id }, 'test')
     await keepDonor(name, id, 40)
@@ -17,9 +17,11 @@ describeDatabase('donor sockets', () => {
     await lay(job, ines, 'replaced', { ...replaced, how: 'transplant' })
     await lay(job, ines, 'replaced', { ...replaced, how: 'transplant', holds: false })
     await lay(job, ines, 'replaced', { ...replaced, how: 'stub raise' })
-    expect(await donors(id)).toEqual([{ name, socketId: id, socketName: id, left: 38 }])
-    await appendEntry(job.id, ines, line('strike', { why: 'wrong job' }, 3, 2))
-    expect((await donors(id))[0]!.left).toBe(39)
+    await lay(job, ines, 'pull', { came: 'bent', donor: name })
+    await lay(job, ines, 'pull', { came: 'whole' })
+    expect(await donors(id)).toEqual([{ name, socketId: id, socketName: id, left: 37 }])
+    await appendEntry(job.id, ines, line('strike', { why: 'wrong job' }, 5, 2))
+    expect((await donors(id))[0]!.left).toBe(38)
     await keepDonor(name, id, 1)
     expect((await donors(id))[0]!.left).toBe(0)
     await dropDonor(name)

@@ -9,13 +9,14 @@ export interface Donor {
   readonly left: number
 }
 
-/** Every donor, or those of one kind of socket. Each transplant on a tape has used one contact, whether it held or not. */
+/** Every donor, or those of one kind of socket. Each transplant and each practice pull on a tape has used one contact, whether it held or not. */
 export async function donors(socketId: string | null = null): Promise<Donor[]> {
   const { rows } = await pool().query<Donor>(
     `select d.name, d.socket_id as "socketId", s.name as "socketName",
             greatest(0, d.contacts - (
               select count(*) from tape_standing t
-              where t.kind = 'replaced' and t.body ->> 'donor' = d.name and t.body ->> 'how' = 'transplant'
+              where t.body ->> 'donor' = d.name
+                and (t.kind = 'pull' or (t.kind = 'replaced' and t.body ->> 'how' = 'transplant'))
             ))::int as left
      from donor_socket d join socket s on s.id = d.socket_id
      where $1::text is null or d.socket_id = $1

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import type { PartsBodies } from '@/core/parts/bodies'
 import { partDamages, partPlaces } from '@/core/parts/found'
+import { pullResults } from '@/core/parts/heat/pulls'
 import { padKinds } from '@/core/parts/missing/pad'
 import { body, text, some } from './field'
 import { heatReading, heatSetUp, heatSteps } from './heat'
@@ -57,6 +58,7 @@ export const partsSchemas: Schemas<PartsBodies> = {
     net: text(80),
     stock: text(80),
   }),
+  pull: body<PartsBodies['pull']>({ came: Joi.valid(...pullResults).required(), donor: text(80) }),
   stock: body<PartsBodies['stock']>({
     item: some(80),
     did: Joi.valid('reserved', 'released', 'used').required(),

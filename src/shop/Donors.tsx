@@ -19,7 +19,7 @@ export function Donors({
     <section className="mt-10 max-w-[52rem]" aria-label="Donor sockets">
       <h2>Sockets kept for their contacts</h2>
       <p className="text-soft">
-        A transplant noted on a job counts one contact down, whether it held or not.
+        A transplant or a practice pull noted on a job counts one contact down, whether it held or not.
       </p>
       <ul className="mt-2">
         {donors.map((d) => (

@@ -305,12 +305,10 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     distanceMm: fc.constant(8),
     roomC: fc.constant(23),
     spared: fc.constantFrom([], [{ what: 'the slot', atMm: 12, bearsC: 200 }]),
-    steps: fc.constantFrom(
-      [{ seconds: 60, airC: 340, flow: 40, preheatWm2: 0 }],
-      [{ seconds: 180, airC: null, flow: 0, preheatWm2: 1500 }],
-    ),
+    steps: fc.constant([{ seconds: 180, airC: null, flow: 0, preheatWm2: 1500 }]),
     floatsAtS: fc.constantFrom(null, 52),
   }),
+  pull: fc.record({ came: fc.constantFrom('whole', 'bent', 'broken') }),
   stock: fc.record({
     item: fc.constantFrom('33 Ω 0402', 'flux'),
     did: fc.constantFrom('reserved', 'released', 'used'),

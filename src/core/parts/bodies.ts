@@ -1,5 +1,6 @@
 import type { MissingPart } from './missing/infer'
 import type { HeatReading } from './heat/heat-fit'
+import type { PullResult } from './heat/pulls'
 import type { HeatStep, SetUp } from './heat/set-up'
 import type { PartDamage, PartPlace } from './found'
 
@@ -28,6 +29,8 @@ export interface PartsBodies {
     /** What it was taken from the shelf as, where it came from there. */
     readonly stock?: string
   }
+  /** A contact pulled out of a donor socket for practice, before a transplant. */
+  pull: { readonly came: PullResult; readonly donor?: string }
   /** One piece of a thing of the shelf, for this job. */
   stock: {
     readonly item: string

@@ -1,5 +1,7 @@
 import { castDraft } from 'immer'
 import type { PartsBodies } from './bodies'
+import { noPulls } from './heat/pulls'
+import type { Pulls } from './heat/pulls'
 import { sayRecipe } from './heat/timed-list'
 import { readingsOf } from './missing/pad'
 import { notedOf } from '../tape/line'
@@ -12,6 +14,8 @@ export interface PartsState {
   readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
   /** Heat recipes as they were kept, each with what a thermocouple read while it ran. */
   readonly recipes: readonly KeptRecipe[]
+  /** Contacts pulled from donors for practice, by what they came as. */
+  readonly pulls: Pulls
   /** What this job holds and has used of the shelf, pieces. */
   readonly stock: Readonly<Record<string, { readonly held: number; readonly used: number }>>
 }
@@ -33,7 +37,7 @@ function moved(
 
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {} }),
+  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {}, pulls: noPulls }),
   kinds: {
     pads: {
       opens: 'parts',
@@ -45,6 +49,10 @@ export const parts = slice<PartsBodies>().of({
       },
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
+    pull: {
+      opens: 'parts',
+      words: ({ body: b }) => `practice pull${b.donor ? ` from ${b.donor}` : ''}: came ${b.came}`,
+    },
     stock: {
       opens: 'parts',
       words: ({ body: b }) => `shelf: ${b.item} ${b.did}`,
@@ -89,6 +97,9 @@ export const parts = slice<PartsBodies>().of({
     },
     thermocouple(s, line) {
       s.recipes.at(-1)?.readings.push({ ...notedOf(line), ...line.body })
+    },
+    pull(s, { body: { came } }) {
+      s.pulls[came]++
     },
     stock(s, { body: { item, did } }) {
       moved(s.stock, item, did)

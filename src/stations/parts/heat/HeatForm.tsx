@@ -1,7 +1,9 @@
 'use client'
 import { useState } from 'react'
 import type { InputHTMLAttributes } from 'react'
+import { pullResults, sayPulls } from '@/core/parts/heat/pulls'
 import { solders, targets } from '@/core/parts/heat/set-up'
+import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
@@ -185,8 +187,40 @@ export function HeatForm({ heat }: { heat: HeatInHand }) {
           ))}
         </div>
       </form>
+      {typed.target === 'single contact' && <PracticePulls />}
       <Thermocouple heat={heat} />
     </div>
+  )
+}
+
+/** Contacts pulled from a donor socket with this heat before the board’s own: each counted, one key each. */
+function PracticePulls() {
+  const pulls = useJob((j) => j.state.parts.pulls)
+  const donors = useJob((j) => j.donors)
+  const append = useJob((j) => j.append)
+  const [chosen, setChosen] = useState<string | null>(null)
+  const donor = chosen ?? donors[0]?.name
+  return (
+    <section aria-label="Practice pulls" className="mt-4 border-t border-line pt-3">
+      <h2 className="font-semibold">Practice pulls from a donor</h2>
+      <p aria-live="polite">{sayPulls(pulls)}</p>
+      {donors.length > 0 && (
+        <SelectField label="From" value={donor} onChange={(e) => setChosen(e.target.value)}>
+          {donors.map((d) => (
+            <option key={d.name} value={d.name}>
+              {d.name}, {d.left} left
+            </option>
+          ))}
+        </SelectField>
+      )}
+      <div className="mt-2 flex gap-2">
+        {pullResults.map((came) => (
+          <Button key={came} onClick={() => append('pull', { came, ...(donor ? { donor } : {}) })}>
+            Came {came}
+          </Button>
+        ))}
+      </div>
+    </section>
   )
 }
 
