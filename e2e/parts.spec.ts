@@ -281,3 +281,28 @@ test('the tide gauge, to the end: read at its pads, fitted from the shelf, measu
   await expect(tapeLines(page).last()).toContainText('power-up')
   await expect(step).not.toContainText('R214')
 })
+
+test('work left for later holds the hand-back until somebody answers for it', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'parts')
+  await page.getByLabel('What is left for later').fill('second header burnt')
+  await page.getByRole('button', { name: 'Leave it for later' }).click()
+  await expect(tapeLines(page).last()).toContainText('left for later: second header burnt')
+  await saved(page)
+  await atStation(page, shop, tag, 'hand-back')
+  await page
+    .getByRole('list', { name: 'What holds the hand-back' })
+    .getByRole('link', { name: /second header burnt/ })
+    .click()
+  await page.getByRole('button', { name: 'Sign it off…' }).click()
+  await page.getByRole('button', { name: 'I answer for leaving it' }).click()
+  await expect(page.getByText('Why may it be left?')).toBeVisible()
+  await page.getByLabel('Why second header burnt is left').fill('the owner does without it')
+  await page.getByRole('button', { name: 'I answer for leaving it' }).click()
+  await expect(page.locator('#deferred')).toContainText('signed off, the owner does without it (Tolliver)')
+  await page.keyboard.press('z')
+  await expect(page.locator('#deferred')).toContainText('Hand-back is held.')
+})

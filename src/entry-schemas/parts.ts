@@ -3,7 +3,7 @@ import type { PartsBodies } from '@/core/parts/bodies'
 import { partDamages, partPlaces } from '@/core/parts/found'
 import { pullResults } from '@/core/parts/heat/pulls'
 import { padKinds } from '@/core/parts/missing/pad'
-import { body, text, some } from './field'
+import { body, seq, text, some } from './field'
 import { heatReading, heatSetUp, heatSteps } from './heat'
 import type { Schemas } from './field'
 
@@ -57,6 +57,12 @@ export const partsSchemas: Schemas<PartsBodies> = {
     place: Joi.valid(...partPlaces),
     net: text(80),
     stock: text(80),
+  }),
+  deferred: body<PartsBodies['deferred']>({ text: some(300) }),
+  'deferred settled': body<PartsBodies['deferred settled']>({
+    deferred: seq,
+    how: Joi.valid('done', 'signed off').required(),
+    why: text(300).allow('').required(),
   }),
   pull: body<PartsBodies['pull']>({ came: Joi.valid(...pullResults).required(), donor: text(80) }),
   stock: body<PartsBodies['stock']>({

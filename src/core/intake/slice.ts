@@ -1,7 +1,7 @@
 import type { Ticket, IntakeBodies } from './bodies'
 import { intakeCommands } from './commands'
 import { percent } from '../maths/percent'
-import { notedOf } from '../tape/line'
+import { notedOf, onLine } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 
@@ -64,17 +64,6 @@ export const fieldWords: Readonly<Record<keyof Ticket, string>> = {
   warranty: 'warranty',
   warrantyDecision: 'warranty decision',
   diskLock: 'disk lock',
-}
-
-/** The item that stands on a line; lists stand in the order of the tape. */
-function onLine<T extends Noted>(list: T[], seq: number): T | null {
-  let [low, high] = [0, list.length]
-  while (low < high) {
-    const middle = (low + high) >> 1
-    if (list[middle]!.seq < seq) low = middle + 1
-    else high = middle
-  }
-  return list[low]?.seq === seq ? list[low]! : null
 }
 
 export const intake = slice<IntakeBodies>().of({

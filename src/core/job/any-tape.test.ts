@@ -1,5 +1,6 @@
 import { unaccounted } from '../board/slice'
 import { openOffers } from '../intake/slice'
+import { openDeferred } from '../parts/slice'
 import { benchSeconds } from '../work/slice'
 import { foldOn, jobState, sayEntry } from './job-state'
 import type { JobState } from './job-state'
@@ -100,13 +101,14 @@ describe('any tape the edge would let in', () => {
       runs,
     )
   })
-  it('holds the hand-back just while an offer is open, a piece is lost or nobody has agreed', () => {
+  it('holds the hand-back just while an offer is open, a piece is lost, work is left for later or nobody has agreed', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {
         const state = jobState(tape, names)
         const held =
           openOffers(state.intake).length > 0 ||
           unaccounted(state.board).length > 0 ||
+          openDeferred(state.parts).length > 0 ||
           state.intake.consent === null
         expect(handBackBlockers(state).length > 0).toBe(held)
       }),

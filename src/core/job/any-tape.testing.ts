@@ -308,16 +308,18 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     steps: fc.constant([{ seconds: 180, airC: null, flow: 0, preheatWm2: 1500 }]),
     floatsAtS: fc.constantFrom(null, 52),
   }),
+  deferred: fc.record({ text: words }),
+  'deferred settled': fc.record({
+    deferred: line,
+    how: fc.constantFrom('done', 'signed off'),
+    why: maybeWords,
+  }),
   pull: fc.record({ came: fc.constantFrom('whole', 'bent', 'broken') }),
   stock: fc.record({
     item: fc.constantFrom('33 Ω 0402', 'flux'),
     did: fc.constantFrom('reserved', 'released', 'used'),
   }),
-  thermocouple: fc.record({
-    at: fc.constantFrom('joint', 'board', 'body'),
-    s: fc.constantFrom(0, 90),
-    c: fc.constantFrom(23, 140.5),
-  }),
+  thermocouple: fc.constantFrom({ at: 'board', s: 90, c: 112.5 }, { at: 'joint', s: 0, c: 23 }),
   part: fc.record(
     {
       ref: fc.constantFrom('R1', 'C2'),

@@ -109,3 +109,20 @@ it('holds the hand-back for an open offer, a lost fragment and a missing consent
     .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
   expect(handBackBlockers(jobState(t.entries))).toEqual([])
 })
+
+it('holds the hand-back for work left for later until it is done or signed off; the sheet says what was left', () => {
+  const t = worked()
+    .put('consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
+    .put('accounted', { item: 11, where: 'in the dish' })
+    .put('deferred', { text: 'second header burnt' })
+  const line = t.entries.length
+  const held = () => handBackBlockers(jobState(t.entries)).map((h) => h.text)
+  const left = () => sheetOf(t).notProved.filter((l) => l.startsWith('not repaired'))
+  expect(held().at(-1)).toBe('Left for later, neither done nor signed off: second header burnt')
+  expect(left()).toEqual(['not repaired: second header burnt'])
+  t.put('deferred settled', { deferred: line, how: 'signed off', why: 'the owner does without' })
+  expect(held().filter((h) => h.startsWith('Left'))).toEqual([])
+  expect(left()).toEqual(['not repaired: second header burnt, the owner does without'])
+  t.put('deferred settled', { deferred: line, how: 'done', why: '' })
+  expect(left()).toEqual([])
+})

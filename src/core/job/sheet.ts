@@ -171,6 +171,8 @@ function notProvedLines(state: JobState, standing: ProofStanding): string[] {
   for (const name of damagedNames(marks))
     lines.push(`${name} stays ${sayMark(marks[name]!)}${fate(state, name)}`)
   for (const item of unaccounted(state.board)) lines.push(`${item.what} was not found`)
+  for (const { text, settled } of state.parts.deferred)
+    if (settled?.how !== 'done') lines.push(`not repaired: ${text}${settled?.why ? `, ${settled.why}` : ''}`)
   return lines
 }
 

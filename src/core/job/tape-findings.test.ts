@@ -67,6 +67,8 @@ it('every kind of entry has its words', () => {
       steps: [{ seconds: 180, airC: 340, flow: 40, preheatWm2: 1500 }],
       floatsAtS: 165,
     })
+    .put('deferred', { text: 'second header burnt' })
+    .put('deferred settled', { deferred: 3, how: 'signed off', why: 'no header here' })
     .put('pull', { came: 'whole', donor: 'kiosk board' })
     .put('stock', { item: 'flux', did: 'reserved' })
     .put('thermocouple', { at: 'board', s: 90, c: 112 })
@@ -188,6 +190,8 @@ it('every kind of entry has its words', () => {
       "memory rail to ground 221 Ω, CPU out",
       "R1: pad A 0.2 Ω to ground; pad B not read",
       "heat recipe, firmware chip U7, nozzle 10 mm at 8 mm, preheat 0.15 W/cm², air to 340 °C, floats at 2:45",
+      "left for later: second header burnt",
+      "line 3 signed off: no header here",
       "practice pull from kiosk board: came whole",
       "shelf: flux reserved",
       "thermocouple at the board: 112 °C at 90 s",

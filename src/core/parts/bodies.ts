@@ -29,6 +29,14 @@ export interface PartsBodies {
     /** What it was taken from the shelf as, where it came from there. */
     readonly stock?: string
   }
+  /** Work that was seen to be needed and left for later. */
+  deferred: { readonly text: string }
+  /** It was done after all, or somebody answers for leaving it. */
+  'deferred settled': {
+    readonly deferred: number
+    readonly how: 'done' | 'signed off'
+    readonly why: string
+  }
   /** A contact pulled out of a donor socket for practice, before a transplant. */
   pull: { readonly came: PullResult; readonly donor?: string }
   /** One piece of a thing of the shelf, for this job. */

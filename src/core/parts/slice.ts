@@ -4,7 +4,7 @@ import { noPulls } from './heat/pulls'
 import type { Pulls } from './heat/pulls'
 import { sayRecipe } from './heat/timed-list'
 import { readingsOf } from './missing/pad'
-import { notedOf } from '../tape/line'
+import { notedOf, onLine } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 
@@ -14,13 +14,23 @@ export interface PartsState {
   readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
   /** Heat recipes as they were kept, each with what a thermocouple read while it ran. */
   readonly recipes: readonly KeptRecipe[]
+  /** Work left for later, and how it was settled. */
+  readonly deferred: readonly Deferred[]
   /** Contacts pulled from donors for practice, by what they came as. */
   readonly pulls: Pulls
   /** What this job holds and has used of the shelf, pieces. */
   readonly stock: Readonly<Record<string, { readonly held: number; readonly used: number }>>
 }
+export interface Deferred extends Noted {
+  readonly text: string
+  readonly settled: { readonly how: 'done' | 'signed off'; readonly why: string; readonly by: string } | null
+}
 export type KeptRecipe = Noted &
   PartsBodies['recipe'] & { readonly readings: readonly (Noted & PartsBodies['thermocouple'])[] }
+
+/** Work left for later that nobody has done or answered for. */
+export const openDeferred = ({ deferred }: Pick<PartsState, 'deferred'>): readonly Deferred[] =>
+  deferred.filter((d) => d.settled === null)
 
 /** One piece moved: what is used was held until then, where anything was. */
 function moved(
@@ -37,7 +47,7 @@ function moved(
 
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {}, pulls: noPulls }),
+  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {}, pulls: noPulls, deferred: [] }),
   kinds: {
     pads: {
       opens: 'parts',
@@ -49,6 +59,12 @@ export const parts = slice<PartsBodies>().of({
       },
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
+    deferred: { opens: 'parts', words: ({ body: b }) => `left for later: ${b.text}` },
+    'deferred settled': {
+      words: ({ body: b }) => `line ${b.deferred} ${b.how}${b.why ? `: ${b.why}` : ''}`,
+      subjects: (b) => [`deferred ${b.deferred}`],
+      refers: (b) => [{ field: 'deferred', seq: b.deferred, to: ['deferred'] }],
+    },
     pull: {
       opens: 'parts',
       words: ({ body: b }) => `practice pull${b.donor ? ` from ${b.donor}` : ''}: came ${b.came}`,
@@ -97,6 +113,14 @@ export const parts = slice<PartsBodies>().of({
     },
     thermocouple(s, line) {
       s.recipes.at(-1)?.readings.push({ ...notedOf(line), ...line.body })
+    },
+    deferred(s, line) {
+      s.deferred.push({ ...notedOf(line), text: line.body.text, settled: null })
+    },
+    'deferred settled'(s, line) {
+      const { deferred, how, why } = line.body
+      const of = onLine(s.deferred, deferred)
+      if (of) of.settled = { how, why, by: line.by }
     },
     pull(s, { body: { came } }) {
       s.pulls[came]++

@@ -23,6 +23,17 @@ export interface Noted {
 
 export const notedOf = ({ seq, at, by }: Noted): Noted => ({ seq, at, by })
 
+/** The item that stands on a line; lists stand in the order of the tape. */
+export function onLine<T extends Noted>(list: T[], seq: number): T | null {
+  let [low, high] = [0, list.length]
+  while (low < high) {
+    const middle = (low + high) >> 1
+    if (list[middle]!.seq < seq) low = middle + 1
+    else high = middle
+  }
+  return list[low]?.seq === seq ? list[low]! : null
+}
+
 /** Sequence numbers that no longer count (in SQL: the view tape_standing): struck, unless the strike itself is struck (that is how redo works). */
 export function struckBy(lines: readonly Line[]): ReadonlyMap<number, number> {
   const struck = new Map<number, number>()

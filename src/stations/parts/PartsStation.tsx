@@ -15,6 +15,7 @@ import { useHeat } from './heat/use-heat'
 import { BoardView } from './map/BoardView'
 import { MapPanel } from './map/MapPanel'
 import { useBoardMap } from './map/use-board-map'
+import { Deferred } from './Deferred'
 import { Marking } from './Marking'
 import { NotePart } from './NotePart'
 import { PartLives } from './PartLives'
@@ -80,6 +81,7 @@ export function PartsStation() {
               <div className="border-t border-line py-3">
                 <Ledger />
               </div>
+              <Deferred />
             </>
           )}
           <Caution>
