@@ -278,7 +278,7 @@ test('the tide gauge, to the end: read at its pads, fitted from the shelf, measu
   await expect(gate).not.toHaveAttribute('data-gate', 'do not power')
   await evidence.getByRole('tab', { name: /^Power-up/ }).click()
   await page.getByRole('button', { name: 'Power up and look' }).click()
-  await expect(tapeLines(page).last()).toContainText('power-up')
+  await expect(tapeLines(page).last()).toContainText('picture system loads')
   await expect(step).not.toContainText('R214')
 })
 
