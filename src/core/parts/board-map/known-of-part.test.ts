@@ -31,6 +31,8 @@ const points = [
   ...two('C7', 'VCORE', 'GND', 20, 20),
   ...two('C8', 'VCORE', 'GND', 22, 20),
   ...two('R9', 'GND', 'GND', 30, 30),
+  ...two('R10', 'P3V3', 'MEM_RESET', 50, 30),
+  ...two('C11', 'GND', 'P3V3', 54, 30),
   pad('XU1', 'A1', 'SPI_MISO', 100, 100),
   pad('XU1', 'A2', 'VCORE', 101, 100),
   pad('XU1', 'A3', 'GND', 102, 100),
@@ -70,6 +72,8 @@ describe('a part by the map', () => {
     expect(netOfPart(map, 'R4')).toBe('SPI_IO2')
     expect(netOfPart(map, 'C7')).toBe('VCORE')
     expect(netOfPart(map, 'R9')).toBe('GND')
+    expect(netOfPart(map, 'R10')).toBe('MEM_RESET')
+    expect(netOfPart(map, 'C11')).toBe('P3V3')
     expect(netOfPart(map, 'R77')).toBeNull()
   })
 })
@@ -77,7 +81,8 @@ describe('a part by the map', () => {
 it('small parts at a place are those with one of its lines', () => {
   expect(smallPartsAt(map, 'at the firmware chip')).toEqual(['C6', 'R1', 'R2', 'R3', 'R4', 'R5'])
   expect(smallPartsAt(map, 'at the core regulator')).toEqual(['C7', 'C8'])
-  expect(smallPartsAt(map, 'at memory')).toEqual([])
+  expect(smallPartsAt(map, 'at memory')).toEqual(['R10'])
+  expect(smallPartsAt(map, 'at the chipset')).toEqual(['C6', 'R1', 'R2', 'R3', 'R5'])
 })
 
 describe('damage that meets on a net', () => {
