@@ -1,5 +1,6 @@
 'use client'
 import { Chart, Filler } from 'chart.js'
+import type { Plugin } from 'chart.js'
 import dragData from 'chartjs-plugin-dragdata'
 import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
@@ -8,7 +9,9 @@ import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
 import { axis, ink } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
-Chart.register(Filler, dragData)
+Chart.register(Filler)
+// It registers itself for every chart, and would let the curves of all others be dragged: it is for this one alone.
+Chart.unregister(dragData)
 
 const MOST_POINTS = 240
 
@@ -46,6 +49,7 @@ export function HeatChart({
       <Line
         role="img"
         aria-label="Temperatures against time; the figures stand below"
+        plugins={[dragData as Plugin<'line'>]}
         data={{
           datasets: [
             {
