@@ -1,3 +1,4 @@
+import { kindOfNet } from '../missing/pad'
 import type { MapUnits } from './netlist'
 
 export type PointKind = 'pad' | 'through' | 'via' | 'hole'
@@ -195,7 +196,8 @@ const ROW_MM = 12
 
 /**
  * Parts with two pads on the same kind of place as another, of the same kind and size: on nets that differ by a figure only, or
- * in one row with it between the same two buses (`SPI_` and `PCH_`).
+ * in one row with it between the same two buses (`SPI_` and `PCH_`). A row counts for data lines alone: what clocks, resets,
+ * chooses, feeds or sets a voltage beside it may well have another value.
  */
 export function twinsOf({ parts }: IndexedMap, ref: string): readonly string[] {
   const part = parts.get(ref)
@@ -210,9 +212,12 @@ export function twinsOf({ parts }: IndexedMap, ref: string): readonly string[] {
   const spread = (p: MapPart) => Math.hypot(p.pins[0]!.xMm - p.pins[1]!.xMm, p.pins[0]!.yMm - p.pins[1]!.yMm)
   const kind = ref.replace(/\d.*$/, '')
   const buses = by(bus, part)
+  const carriesData = (p: MapPart) => p.pins.every((pin) => kindOfNet(pin.net) === 'data')
+  const rows = !buses.includes('?') && carriesData(part)
   const inRow = (p: MapPart) =>
-    !buses.includes('?') &&
+    rows &&
     by(bus, p) === buses &&
+    carriesData(p) &&
     p.side === part.side &&
     Math.hypot(p.xMm - part.xMm, p.yMm - part.yMm) <= ROW_MM
   return [...parts.values()]

@@ -31,6 +31,10 @@ const points = [
   ...two('C7', 'VCORE', 'GND', 20, 20),
   ...two('C8', 'VCORE', 'GND', 22, 20),
   ...two('R9', 'GND', 'GND', 30, 30),
+  ...two('R20', 'SPI_SCK', 'PCH_SCK', -2, 0),
+  ...two('R21', 'VR_FB', 'VR_OUT', 70, 0),
+  ...two('R22', 'VR_EN', 'VR_PG', 72, 0),
+  ...two('R23', 'VR_A', 'VR_B', 74, 0),
   ...two('R10', 'P3V3', 'MEM_RESET', 50, 30),
   ...two('C11', 'GND', 'P3V3', 54, 30),
   pad('XU1', 'A1', 'SPI_MISO', 100, 100),
@@ -66,6 +70,8 @@ describe('a part by the map', () => {
   it('has no twin in another row, of another size or kind, or towards a supply', () => {
     expect(twinsOf(map, 'R1')).toEqual(['R2'])
     expect(twinsOf(map, 'R4')).toEqual([])
+    // A clock beside data lines, and what sets a voltage beside an enable, are no twins.
+    for (const ref of ['R20', 'R21', 'R22', 'R23']) expect([ref, twinsOf(map, ref)]).toEqual([ref, []])
     expect(twinsOf(map, 'C7')).toEqual(['C8'])
   })
   it('belongs where its signal goes, else its supply, else ground', () => {
@@ -79,10 +85,10 @@ describe('a part by the map', () => {
 })
 
 it('small parts at a place are those with one of its lines', () => {
-  expect(smallPartsAt(map, 'at the firmware chip')).toEqual(['C6', 'R1', 'R2', 'R3', 'R4', 'R5'])
-  expect(smallPartsAt(map, 'at the core regulator')).toEqual(['C7', 'C8'])
+  expect(smallPartsAt(map, 'at the firmware chip')).toEqual(['C6', 'R1', 'R2', 'R3', 'R4', 'R5', 'R20'])
+  expect(smallPartsAt(map, 'at the core regulator')).toEqual(['C7', 'C8', 'R21', 'R22', 'R23'])
   expect(smallPartsAt(map, 'at memory')).toEqual(['R10'])
-  expect(smallPartsAt(map, 'at the chipset')).toEqual(['C6', 'R1', 'R2', 'R3', 'R5'])
+  expect(smallPartsAt(map, 'at the chipset')).toEqual(['C6', 'R1', 'R2', 'R3', 'R5', 'R20'])
 })
 
 describe('damage that meets on a net', () => {

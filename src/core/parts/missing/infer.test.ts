@@ -136,6 +136,19 @@ describe('its value', () => {
     ] as const)
       expect(inferMissing({ a: pair[0], b: pair[1] }).refused!.because).toMatch(/is never guessed/)
   })
+  it('of what sets a voltage or is sensed comes from no twin, however well they agree', () => {
+    const twins = [1, 2, 3].map((i) => ({ ref: `R${i}`, value: 10_000 }))
+    for (const [a, b] of [
+      ['VCORE', 'VR_FB'],
+      ['GND', 'VR_FB'],
+      ['VCORE_SENSE', 'VCORE_SENSE_R'],
+      ['GND', 'IBIAS_REXT'],
+    ] as const) {
+      const found = inferMissing({ a: { net: a }, b: { net: b }, padsMm: 1, twins })
+      expect([a, b, found.value]).toEqual([a, b, null])
+      expect(found.refused!.ways.length).toBeGreaterThan(0)
+    }
+  })
   it('comes from its twins, where they agree and it is plain what it did', () => {
     const twins = (...values: number[]) => values.map((value, i) => ({ ref: `C${i}`, value }))
     const of = (...values: number[]) =>

@@ -248,6 +248,9 @@ function valueOf(
   const none = (because: string) => ({ is: null, because })
   if (contradict) return none('a reading contradicts the others')
   const { kind, usual: often } = values[role]
+  // Another regulator’s twin sets another voltage: no value is taken from it.
+  if (twins.length > 0 && (role === 'feedback' || role === 'sense'))
+    return none(`${roleWords[role]} is never guessed, nor taken from a twin`)
   if (twins.length > 0) {
     const sorted = twins.map((t) => t.value).sort((x, y) => x - y)
     const [low, high] = [sorted[0]!, sorted.at(-1)!]
