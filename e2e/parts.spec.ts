@@ -171,6 +171,17 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
   })
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations).toEqual([])
+  await test.step('undone, it meets nothing any more', async () => {
+    await page.keyboard.press('z')
+    await expect(page.getByRole('region', { name: 'Where damage meets' })).toHaveCount(0)
+    await page.keyboard.press('z')
+    const strikes = async () => {
+      const tape = await page.request.get(`${shop.url}/api/jobs/Q-0416/tape`)
+      const { entries } = (await tape.json()) as { entries: { kind: string }[] }
+      return entries.filter((e) => e.kind === 'strike').length
+    }
+    await expect.poll(strikes).toBe(2)
+  })
 })
 
 test('a board without a map, and a job without a board, say what to do', async ({ bench: page, shop }) => {
