@@ -1,5 +1,5 @@
 'use client'
-import { useEffect, useRef } from 'react'
+import { useLayoutEffect, useRef } from 'react'
 import { createKeybindingsHandler } from 'tinykeys'
 import { create } from 'zustand'
 import { persist } from 'zustand/middleware'
@@ -162,14 +162,14 @@ function pairEnds() {
 }
 useOwnKeys.subscribe(again)
 
-/** Single-key moves, while the surface that has them is there and `active`. */
+/** Single-key moves, while the surface that has them is there and `active`: from the moment its buttons say so, not after it. */
 export function useKeys(moves: Moves, active = true): void {
   const held = useRef(moves)
-  useEffect(() => {
+  useLayoutEffect(() => {
     held.current = moves
   })
   const ids = keyIds.filter((id) => moves[id]).join()
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!active || ids === '') return
     const mine: Live = { ids: ids.split(',') as KeyId[], moves: held }
     if (live.size === 0) {
