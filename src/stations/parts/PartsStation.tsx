@@ -58,7 +58,7 @@ export function PartsStation() {
   return (
     <StationSurface station="parts">
       <div
-        className={`grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] ${tab === 'map' ? 'lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)]' : 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]'}`}
+        className={`grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] ${tab === 'map' ? 'lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]' : 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]'}`}
       >
         {tab === 'map' && <BoardView map={map} isOpen />}
         <Pane
