@@ -8,9 +8,11 @@ import type { View } from '@/core/socket/map/display-list'
 import { partAt } from '@/core/parts/board-map/drawing'
 import type { MapDrawing } from '@/core/parts/board-map/drawing'
 import type { BoardSide } from '@/core/parts/board-map/board-map'
+import { fitting, wheelFactor, zoomed } from '@/ui/camera'
+import type { Camera } from '@/ui/camera'
 import { useTheme } from '@/ui/use-theme'
 import { boxOf, drawBoard, drawInHand, netPathsOf, pathsOf } from './draw-board'
-import type { Box, Camera, Marked } from './draw-board'
+import type { Box, Marked } from './draw-board'
 
 export interface BoardHandle {
   readonly whole: () => void
@@ -68,11 +70,8 @@ export default function BoardCanvas({
   const from = held?.camera ?? fitted
   const camera = held?.part === part || !box ? from : seeing(from, box, view, width, height)
   const setCamera = (next: Camera) => setPut({ camera: next, of: fitted, part })
-  const zoomAt = (x: number, y: number, factor: number) => {
-    const pxPerMm = Math.min(MOST_PX_PER_MM, Math.max(fitted.pxPerMm * 0.8, camera.pxPerMm * factor))
-    const by = pxPerMm / camera.pxPerMm
-    setCamera({ pxPerMm, xPx: x - (x - camera.xPx) * by, yPx: y - (y - camera.yPx) * by })
-  }
+  const zoomAt = (x: number, y: number, factor: number) =>
+    setCamera(zoomed(camera, fitted, MOST_PX_PER_MM, x, y, factor))
   useImperativeHandle(handle, () => ({
     whole: () => setCamera(fitted),
     zoom: (factor) => zoomAt(width / 2, height / 2, factor),
@@ -98,7 +97,7 @@ export default function BoardCanvas({
       onWheel={(e) => {
         e.evt.preventDefault()
         const p = e.target.getStage()?.getPointerPosition()
-        if (p) zoomAt(p.x, p.y, Math.exp(-e.evt.deltaY * 0.0016))
+        if (p) zoomAt(p.x, p.y, wheelFactor(e.evt.deltaY))
       }}
       onPointerDown={(e) => {
         drag.current = { x: e.evt.clientX, y: e.evt.clientY, from: camera, moved: false }
@@ -141,12 +140,7 @@ function whole([left, low, right, high]: Box, view: View, width: number, height:
   const [a, b] = [toView(view, left, low), toView(view, right, high)]
   const [x, y] = [Math.min(a[0], b[0]) - MARGIN_MM, Math.min(a[1], b[1]) - MARGIN_MM]
   const [w, h] = [Math.abs(a[0] - b[0]) + 2 * MARGIN_MM, Math.abs(a[1] - b[1]) + 2 * MARGIN_MM]
-  const pxPerMm = Math.min(width / w, height / h)
-  return {
-    pxPerMm,
-    xPx: (width - w * pxPerMm) / 2 - x * pxPerMm,
-    yPx: (height - h * pxPerMm) / 2 - y * pxPerMm,
-  }
+  return fitting([x, y, w, h], width, height)
 }
 
 /** The camera moved, and brought nearer where it is too far, to show a part. */

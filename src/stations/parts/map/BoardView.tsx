@@ -5,6 +5,7 @@ import { useEffect, useMemo, useRef, useState } from 'react'
 import { lifeOf, refsOf } from '@/core/parts/life'
 import type { View } from '@/core/socket/map/display-list'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { MapMove } from '@/ui/MapMove'
 import { useJob } from '@/job/JobProvider'
 import type { BoardHandle } from './BoardCanvas'
 import { boxOf, placeOf } from './draw-board'
@@ -124,40 +125,23 @@ export function BoardView({ map, isOpen }: { map: BoardMapInHand; isOpen: boolea
         )}
       </div>
       <p className="flex h-[26px] shrink-0 items-center gap-x-2.5 text-[0.8rem] whitespace-nowrap text-soft">
-        <Move name={`${side} side`} hint={hint('flipBoard')} onPress={flip} />
-        <Move name={`turn ${turns * 90}°`} hint={hint('turnBoard')} onPress={turn} />
-        <Move
+        <MapMove name={`${side} side`} hint={hint('flipBoard')} onPress={flip} />
+        <MapMove name={`turn ${turns * 90}°`} hint={hint('turnBoard')} onPress={turn} />
+        <MapMove
           name={mirrored ? 'mirrored' : 'mirror'}
+          on={mirrored}
           hint={hint('mirrorBoard')}
           onPress={() => setMirrored(!mirrored)}
         />
-        <Move name="+" says="nearer" hint={hint('nearBoard')} onPress={() => handle.current?.zoom(1.6)} />
-        <Move name="−" says="farther" hint={hint('farBoard')} onPress={() => handle.current?.zoom(1 / 1.6)} />
-        <Move name="whole" hint={hint('wholeBoard')} onPress={() => handle.current?.whole()} />
+        <MapMove name="+" says="nearer" hint={hint('nearBoard')} onPress={() => handle.current?.zoom(1.6)} />
+        <MapMove
+          name="−"
+          says="farther"
+          hint={hint('farBoard')}
+          onPress={() => handle.current?.zoom(1 / 1.6)}
+        />
+        <MapMove name="whole" hint={hint('wholeBoard')} onPress={() => handle.current?.whole()} />
       </p>
     </div>
-  )
-}
-
-function Move({
-  name,
-  says,
-  hint,
-  onPress,
-}: {
-  name: string
-  says?: string
-  hint: string | undefined
-  onPress: () => void
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={says}
-      className="underline decoration-line underline-offset-4 hover:text-ink"
-      onClick={onPress}
-    >
-      {name} {hint && <kbd className="font-mono">{hint}</kbd>}
-    </button>
   )
 }

@@ -4,18 +4,12 @@ import type { View } from '@/core/socket/map/display-list'
 import type { MapDrawing } from '@/core/parts/board-map/drawing'
 import type { BoardSide } from '@/core/parts/board-map/board-map'
 import { ink } from '@/ui/chart'
+import type { Camera } from '@/ui/camera'
 import type { Theme } from '@/ui/use-theme'
 
 type Context = Konva.Context
 /** Left, low, right, high, mm. */
 export type Box = readonly [number, number, number, number]
-
-/** Where the board’s millimetres are on the screen. */
-export interface Camera {
-  readonly pxPerMm: number
-  readonly xPx: number
-  readonly yPx: number
-}
 
 /** What every layer is drawn by; the theme stands for its inks. */
 export interface Looked {

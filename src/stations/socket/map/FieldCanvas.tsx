@@ -9,7 +9,8 @@ import { displayList, fromView, toView } from '@/core/socket/map/display-list'
 import { fieldOf } from '@/core/socket/model/socket'
 import { contactAt, swathBetween } from '@/core/socket/model/walk'
 import { drawContacts, drawDamage, drawHand, drawPaths, inkPaths } from './draw-field'
-import type { Camera } from './draw-field'
+import { fitting, wheelFactor, zoomed } from '@/ui/camera'
+import type { Camera } from '@/ui/camera'
 import { useTheme } from '@/ui/use-theme'
 import type { Surface } from './use-surface'
 
@@ -44,14 +45,10 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
   const markedPaths = useMemo(() => inkPaths(list.marked), [list.marked])
   const { dots } = list
   const [left, top, wide, high] = list.box
-  const fitted = useMemo((): Camera => {
-    const pxPerMm = Math.min(width / wide, height / high)
-    return {
-      pxPerMm,
-      xPx: (width - wide * pxPerMm) / 2 - left * pxPerMm,
-      yPx: (height - high * pxPerMm) / 2 - top * pxPerMm,
-    }
-  }, [width, height, left, top, wide, high])
+  const fitted = useMemo(
+    () => fitting([left, top, wide, high], width, height),
+    [width, height, left, top, wide, high],
+  )
   const named = fieldOf(socket).named
   const at = named.get(cursor)
   const [cx, cy] = at ? toView(view, at.xMm, at.yMm) : [0, 0]
@@ -69,11 +66,8 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
   const [rubber, setRubber] = useState<
     readonly [readonly [number, number], readonly [number, number]] | null
   >(null)
-  const zoomAt = (x: number, y: number, factor: number) => {
-    const pxPerMm = Math.min(MOST_PX_PER_MM, Math.max(fitted.pxPerMm * 0.8, camera.pxPerMm * factor))
-    const by = pxPerMm / camera.pxPerMm
-    setCamera({ pxPerMm, xPx: x - (x - camera.xPx) * by, yPx: y - (y - camera.yPx) * by })
-  }
+  const zoomAt = (x: number, y: number, factor: number) =>
+    setCamera(zoomed(camera, fitted, MOST_PX_PER_MM, x, y, factor))
   useImperativeHandle(handle, () => ({
     fit: () => setPut(null),
     zoom: (factor) => zoomAt(cx * camera.pxPerMm + camera.xPx, cy * camera.pxPerMm + camera.yPx, factor),
@@ -106,7 +100,7 @@ export default function FieldCanvas({ surface, clusters, width, height, handle }
       onWheel={(e) => {
         e.evt.preventDefault()
         const p = e.target.getStage()?.getPointerPosition()
-        if (p) zoomAt(p.x, p.y, Math.exp(-e.evt.deltaY * 0.0016))
+        if (p) zoomAt(p.x, p.y, wheelFactor(e.evt.deltaY))
       }}
       onPointerDown={(e) => {
         const v = inView(e.target.getStage())

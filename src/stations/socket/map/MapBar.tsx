@@ -2,7 +2,7 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import type { CSSProperties, ReactNode } from 'react'
 import { useKeyHint } from '@/frame/use-keys'
-import { letGo } from '@/ui/keys'
+import { MapMove } from '@/ui/MapMove'
 import type { Surface } from './use-surface'
 
 const zones = [
@@ -29,19 +29,19 @@ export function MapBar({ surface, onFit, onZoom, onPhotos, onSweep }: Props) {
   return (
     <div className="flex h-[26px] shrink-0 items-center justify-between gap-x-3 overflow-hidden text-[0.8rem] whitespace-nowrap text-soft max-lg:h-auto max-lg:flex-wrap">
       <span className="flex gap-x-2.5">
-        <Move name={`turn ${view.quarterTurns * 90}°`} hint={hint('turn')} onPress={turn} />
-        <Move
+        <MapMove name={`turn ${view.quarterTurns * 90}°`} hint={hint('turn')} onPress={turn} />
+        <MapMove
           name={view.mirrored ? 'mirrored' : 'mirror'}
           on={view.mirrored}
           hint={hint('mirror')}
           onPress={() => setView({ mirrored: !view.mirrored })}
         />
-        <Move name={`leans ${view.exaggeration}×`} hint={hint('leans')} onPress={exaggerate} />
-        <Move name="+" says="nearer" hint={hint('nearer')} onPress={() => onZoom(1.6)} />
-        <Move name="−" says="farther" hint={hint('farther')} onPress={() => onZoom(1 / 1.6)} />
-        <Move name="whole" hint={hint('whole')} onPress={onFit} />
-        <Move name="inspect" hint={hint('sweep')} onPress={onSweep} />
-        <Move name="photo" hint={hint('fromPhotos')} onPress={onPhotos} />
+        <MapMove name={`leans ${view.exaggeration}×`} hint={hint('leans')} onPress={exaggerate} />
+        <MapMove name="+" says="nearer" hint={hint('nearer')} onPress={() => onZoom(1.6)} />
+        <MapMove name="−" says="farther" hint={hint('farther')} onPress={() => onZoom(1 / 1.6)} />
+        <MapMove name="whole" hint={hint('whole')} onPress={onFit} />
+        <MapMove name="inspect" hint={hint('sweep')} onPress={onSweep} />
+        <MapMove name="photo" hint={hint('fromPhotos')} onPress={onPhotos} />
       </span>
       <Popover className="relative">
         <PopoverButton className="underline decoration-line underline-offset-4">legend</PopoverButton>
@@ -97,36 +97,6 @@ const dotKeys = [
   ['inspected', dot(<circle cx="8" cy="8" r="3" fill="var(--slate)" />)],
   ['marked sound', dot(<circle cx="8" cy="8" r="5" fill="var(--verd)" />)],
 ] as const
-
-function Move({
-  name,
-  says,
-  hint,
-  on,
-  onPress,
-}: {
-  name: string
-  /** What it does, where its name is only a sign. */
-  says?: string
-  hint: string | undefined
-  on?: boolean
-  onPress: () => void
-}) {
-  return (
-    <button
-      type="button"
-      aria-label={says}
-      aria-pressed={on}
-      onClick={(event) => {
-        letGo(event)
-        onPress()
-      }}
-      className="hover:text-ink aria-pressed:font-semibold aria-pressed:text-ink"
-    >
-      {name} <kbd className="num text-[0.82rem]">{hint}</kbd>
-    </button>
-  )
-}
 
 function Key({ swatch, children }: { swatch: ReactNode; children: ReactNode }) {
   return (

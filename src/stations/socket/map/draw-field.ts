@@ -5,16 +5,10 @@ import type { DisplayList, Dot, Dots, Ink, InkedPath, View } from '@/core/socket
 import { fieldOf } from '@/core/socket/model/socket'
 import type { Contact, Socket } from '@/core/socket/model/socket'
 import { inkColours, inkStyle } from '@/core/socket/map/svg'
+import type { Camera } from '@/ui/camera'
 import type { Theme } from '@/ui/use-theme'
 
 type Context = Konva.Context
-
-/** Where the field's millimetres are on the screen. */
-export interface Camera {
-  readonly pxPerMm: number
-  readonly xPx: number
-  readonly yPx: number
-}
 
 export type InkPath = readonly [Ink, Path2D]
 
