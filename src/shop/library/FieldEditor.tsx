@@ -10,6 +10,7 @@ import { trusts } from '@/core/socket/model/socket'
 import { functionGroups } from '@/core/board/function-group'
 import type { Socket, Trust } from '@/core/socket/model/socket'
 import type { FunctionGroup } from '@/core/board/function-group'
+import { typedNumber } from '@/ui/typed-number'
 import { Button } from '@/ui/Button'
 import { SelectField, TextField } from '@/ui/Field'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
@@ -157,8 +158,6 @@ function Line({ onDo, children }: { onDo: () => void; children: ReactNode }) {
   )
 }
 
-const number = (text: string) => (text.trim() === '' ? NaN : Number(text.trim().replace(',', '.')))
-
 /** What can be done with the contacts that are chosen. */
 function Changes({
   work,
@@ -194,7 +193,7 @@ function Changes({
       {standing.length > 0 && (
         <>
           {work.now.kind === 'land-grid' && (
-            <Line onDo={() => work.edit({ edit: 'beams', contacts: standing, beamDeg: number(beam) })}>
+            <Line onDo={() => work.edit({ edit: 'beams', contacts: standing, beamDeg: typedNumber(beam) })}>
               <TextField
                 label="Beams run to, degrees"
                 placeholder="0 right, 90 away"
@@ -227,7 +226,9 @@ function Changes({
             </Button>
           </Line>
           <Line
-            onDo={() => work.edit({ edit: 'move', contacts: standing, byMm: [number(right), number(away)] })}
+            onDo={() =>
+              work.edit({ edit: 'move', contacts: standing, byMm: [typedNumber(right), typedNumber(away)] })
+            }
           >
             <TextField
               label="Right, mm"
@@ -263,7 +264,8 @@ function Changes({
 function AddContact({ work }: { work: FieldEdits }) {
   const { register, handleSubmit, setValue } = useForm({ defaultValues: { name: '', x: '', y: '' } })
   const add = handleSubmit(({ name, x, y }) => {
-    if (work.edit({ edit: 'add', contact: name, atMm: [number(x), number(y)] })) setValue('name', '')
+    if (work.edit({ edit: 'add', contact: name, atMm: [typedNumber(x), typedNumber(y)] }))
+      setValue('name', '')
   })
   return (
     <Line onDo={() => void add()}>

@@ -1,7 +1,8 @@
 'use client'
-import type { InputHTMLAttributes, ReactNode } from 'react'
+import type { ReactNode } from 'react'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
+import { Cell } from '@/ui/Cell'
 import { TextField } from '@/ui/Field'
 import { isKept, noPin, noRail, padWords, readPads } from './typed-pads'
 import type { TypedPad, TypedPads, TypedPin } from './typed-pads'
@@ -128,19 +129,6 @@ const Line = ({ say, children }: { say: ReactNode; children: ReactNode }) => (
     {children}
   </>
 )
-
-function Cell({ error, ...rest }: InputHTMLAttributes<HTMLInputElement> & { error?: string }) {
-  return (
-    <span className="min-w-0">
-      <input className="num w-full" aria-invalid={error ? true : undefined} {...rest} />
-      {error && (
-        <span role="alert" className="block text-[0.88rem] font-semibold text-ember">
-          {error}
-        </span>
-      )}
-    </span>
-  )
-}
 
 function Pins({
   name,

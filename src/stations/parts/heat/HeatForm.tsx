@@ -4,7 +4,9 @@ import type { InputHTMLAttributes } from 'react'
 import { pullResults, sayPulls } from '@/core/parts/heat/pulls'
 import { solders, targets } from '@/core/parts/heat/set-up'
 import { useJob } from '@/job/JobProvider'
+import { typedNumber } from '@/ui/typed-number'
 import { Button } from '@/ui/Button'
+import { Cell } from '@/ui/Cell'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
 import { noSpared, noStep } from './typed-heat'
@@ -229,8 +231,7 @@ function Thermocouple({ heat: { kept, fit, readAt } }: { heat: HeatInHand }) {
   const [at, setAt] = useState<(typeof places)[number]>('board')
   const [typed, setTyped] = useState({ s: '', c: '' })
   const [tried, setTried] = useState(false)
-  const number = (text: string) => (text.trim() ? Number(text.replace(',', '.')) : NaN)
-  const [s, c] = [number(typed.s), number(typed.c)]
+  const [s, c] = [typedNumber(typed.s), typedNumber(typed.c)]
   const wrong = {
     s: s >= 0 && s <= 36_000 ? undefined : 'seconds since it began',
     c: c >= -50 && c <= 1000 ? undefined : '°C, like 112',
@@ -304,19 +305,7 @@ function Row({
     <>
       <span className="num self-center text-soft">{n}</span>
       {cells.map(({ label, error, ...rest }) => (
-        <span key={label} className="min-w-0">
-          <input
-            aria-label={`${name} ${n}: ${label}`}
-            className="num w-full"
-            aria-invalid={error ? true : undefined}
-            {...rest}
-          />
-          {error && (
-            <span role="alert" className="block text-[0.88rem] font-semibold text-ember">
-              {error}
-            </span>
-          )}
-        </span>
+        <Cell key={label} aria-label={`${name} ${n}: ${label}`} error={error} {...rest} />
       ))}
     </>
   )

@@ -1,6 +1,7 @@
 import type { AtHand } from '@/core/parts/heat/heat-search'
 import { benchAtHand } from '@/core/parts/heat/heat-search'
 import type { HeatStep, SetUp, Solder, Target } from '@/core/parts/heat/set-up'
+import { typedNumber } from '@/ui/typed-number'
 import type { PartsBodies } from '@/core/parts/bodies'
 
 /** A step of a recipe as it is typed: air and preheater empty while they are off. */
@@ -94,8 +95,6 @@ export const typedHeatOf = (kept?: PartsBodies['recipe']): TypedHeat =>
       }
     : bench
 
-const numberOf = (text: string): number => (text.trim() ? Number(text.trim().replace(',', '.')) : NaN)
-
 /** Reads what was typed; an error names its field and the mend, and nothing that was typed is lost. */
 export function readHeat(typed: TypedHeat): {
   readonly setUp: Omit<SetUp, 'air' | 'preheater'> | null
@@ -105,7 +104,7 @@ export function readHeat(typed: TypedHeat): {
 } {
   const errors: Record<string, string> = {}
   const within = (field: string, text: string, least: number, most: number, unit: string): number => {
-    const is = numberOf(text)
+    const is = typedNumber(text)
     if (!(is >= least && is <= most)) errors[field] = `${least} to ${most} ${unit}`.trim()
     return is
   }
@@ -113,7 +112,7 @@ export function readHeat(typed: TypedHeat): {
     const are = text
       .split(/[;\s]+|,\s*/)
       .filter(Boolean)
-      .map(numberOf)
+      .map(typedNumber)
     if (are.length === 0 || are.length > count || are.some((n) => !(n >= least && n <= most)))
       errors[field] = `one to ${count}, each ${least} to ${most} ${unit}: 5, 10`
     return are

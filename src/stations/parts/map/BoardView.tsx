@@ -1,10 +1,11 @@
 'use client'
 import dynamic from 'next/dynamic'
 import Link from 'next/link'
-import { useEffect, useMemo, useRef, useState } from 'react'
+import { useMemo, useRef, useState } from 'react'
 import { lifeOf, refsOf } from '@/core/parts/life'
 import type { View } from '@/core/socket/map/display-list'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { useSize } from '@/ui/use-size'
 import { MapMove } from '@/ui/MapMove'
 import { useJob } from '@/job/JobProvider'
 import type { BoardHandle } from './BoardCanvas'
@@ -25,20 +26,8 @@ export function BoardView({ map, isOpen }: { map: BoardMapInHand; isOpen: boolea
   const [turns, setTurns] = useState<View['quarterTurns']>(0)
   const [mirrored, setMirrored] = useState(false)
   const handle = useRef<BoardHandle>(null)
-  const frame = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState<{ width: number; height: number } | null>(null)
   const shown = opened !== null && isOpen
-  useEffect(() => {
-    if (!shown || !frame.current) return
-    const measure = () => {
-      const { clientWidth: width, clientHeight: height } = frame.current!
-      setSize({ width, height })
-    }
-    measure()
-    const observer = new ResizeObserver(measure)
-    observer.observe(frame.current)
-    return () => observer.disconnect()
-  }, [shown])
+  const { frame, size } = useSize(shown)
   const turn = () => setTurns(((turns + 1) % 4) as View['quarterTurns'])
   const hint = useKeyHint()
   useKeys(

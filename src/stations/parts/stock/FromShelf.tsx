@@ -10,6 +10,7 @@ import { sizeCodes } from '@/core/parts/value/size-code'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { SelectField, TextField } from '@/ui/Field'
+import { typedNumber } from '@/ui/typed-number'
 import { wantedOf } from './wanted'
 import type { TypedWanted } from './wanted'
 
@@ -226,15 +227,13 @@ function useStock(tag: string, isOpen: boolean, own: PartsState['stock']) {
   return { stock, fault, again: useCallback(() => setAsked((n) => n + 1), []) }
 }
 
-const numberOf = (text: string) => Number(text.trim().replace(',', '.'))
-
 /** Reads what is wanted; an error names its field and the mend. */
 function readWanted({ kind, value, use, size, workingV, amps }: TypedWanted): {
   readonly wanted: Wanted | null
   readonly errors: Readonly<Partial<Record<'value' | 'workingV' | 'amps', string>>>
 } {
   const is = value.trim() === '' ? null : readValue(kind, value)
-  const figure = (text: string) => (text.trim() === '' ? undefined : numberOf(text))
+  const figure = (text: string) => (text.trim() === '' ? undefined : typedNumber(text))
   const [volts, through] = [figure(workingV), figure(amps)]
   const wrong = (n: number | undefined) => n !== undefined && !(n >= 0)
   const errors = {

@@ -1,7 +1,8 @@
 'use client'
 import dynamic from 'next/dynamic'
-import { useEffect, useId, useRef, useState } from 'react'
+import { useId } from 'react'
 import type { Ref } from 'react'
+import { useSize } from '@/ui/use-size'
 import { isDamage, sayMark } from '@/core/socket/damage/mark'
 import { leansTo } from '@/core/socket/damage/open-side'
 import type { Cluster } from '@/core/socket/damage/cluster'
@@ -26,18 +27,7 @@ export function FieldMap({
   /** Contacts that are still to be straightened; null while they are being counted. */
   left: number | null
 }) {
-  const frame = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState<{ width: number; height: number } | null>(null)
-  useEffect(() => {
-    const measure = () => {
-      const { clientWidth: width, clientHeight: height } = frame.current!
-      setSize({ width, height })
-    }
-    measure()
-    const observer = new ResizeObserver(measure)
-    observer.observe(frame.current!)
-    return () => observer.disconnect()
-  }, [])
+  const { frame, size } = useSize()
   const id = useId()
   const { view, cursor, marks, socket, pass, swath } = surface
   const damaged = Object.values(marks).filter(isDamage).length
