@@ -242,6 +242,14 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
   await field(page, 'It does').selectOption('series')
   await first.getByRole('button', { name: 'Fitted' }).click()
   await expect(tapeLines(page).last()).toContainText('R9 fitted, 33 Ω, from the shelf')
+  await test.step('what is good for a test alone is left for later', async () => {
+    await stands
+      .getByRole('listitem')
+      .filter({ hasText: '33 Ω 0603' })
+      .getByRole('button', { name: 'Fitted' })
+      .click()
+    await expect(page.locator('#deferred')).toContainText('R9: 33 Ω 0603 is fitted for a test')
+  })
   const flux = page
     .getByRole('region', { name: 'Other things on the shelf' })
     .getByRole('listitem')

@@ -15,7 +15,7 @@ export async function donors(socketId: string | null = null): Promise<Donor[]> {
     `select d.name, d.socket_id as "socketId", s.name as "socketName",
             greatest(0, d.contacts - (
               select count(*) from tape_standing t
-              where t.body ->> 'donor' = d.name
+              where t.kind in ('pull', 'replaced') and t.body ->> 'donor' = d.name
                 and (t.kind = 'pull' or (t.kind = 'replaced' and t.body ->> 'how' = 'transplant'))
             ))::int as left
      from donor_socket d join socket s on s.id = d.socket_id

@@ -35,9 +35,12 @@ export function FromShelf({ of, isOpen }: { of: string | null; isOpen: boolean }
         : [],
     [stock, wanted, tag],
   )
-  const fit = ({ parts: [id], value }: Judged) => {
+  const fit = ({ parts: [id], value, grade, but }: Judged) => {
     if (of === null || id === undefined || !wanted) return
     append('part', { ref: of, did: 'fitted', value: sayValue(wanted.kind, value), stock: id })
+    // What is good for a test alone must not go out with the board.
+    if (grade === 'for a test')
+      append('deferred', { text: `${of}: ${id} is fitted for a test, ${but[0]}`.slice(0, 300) })
   }
   if (fault)
     return (
