@@ -6,7 +6,7 @@ import type { AtHandItem } from '@/core/parts/stock/stock-item'
 import { TableEditor } from './library/TableEditor'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
-import { Findings } from '@/ui/Findings'
+import { TableSays } from '@/ui/TableSays'
 import { Count } from '@/ui/reader'
 import { useTable } from '@/ui/use-table'
 
@@ -41,17 +41,7 @@ export function Stock({ stock }: { stock: readonly AtHandItem[] }) {
           </a>
         </div>
       </div>
-      {answer?.error && (
-        <p role="alert" className="font-semibold text-ember">
-          {answer.error.text}
-        </p>
-      )}
-      <Findings findings={answer?.findings ?? []} />
-      {answer?.kept && (
-        <p role="status" className="text-verd">
-          Counted: {answer.say}
-        </p>
-      )}
+      <TableSays answer={answer}>Counted: {answer?.say}</TableSays>
       {editing && (
         <TableEditor
           at="/api/stock"

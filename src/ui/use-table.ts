@@ -3,7 +3,7 @@ import { useRouter } from 'next/navigation'
 import { useState } from 'react'
 import type { Finding } from '@/core/tables/finding'
 
-interface Answer {
+export interface TableAnswer {
   readonly kept?: boolean
   readonly say?: string
   readonly findings?: readonly Finding[]
@@ -15,12 +15,12 @@ interface Answer {
 /** A table of the library that is read in from CSV and dropped again; what the server says of it stays in sight. */
 export function useTable(at: string) {
   const router = useRouter()
-  const [answer, setAnswer] = useState<Answer | null>(null)
+  const [answer, setAnswer] = useState<TableAnswer | null>(null)
   const [busy, setBusy] = useState(false)
   async function ask(init: RequestInit): Promise<void> {
     setBusy(true)
     try {
-      setAnswer((await (await fetch(at, init)).json()) as Answer)
+      setAnswer((await (await fetch(at, init)).json()) as TableAnswer)
       router.refresh()
     } catch {
       setAnswer({ error: { text: 'The server does not answer. Nothing was changed; pick the file again.' } })

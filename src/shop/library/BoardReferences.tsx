@@ -7,7 +7,7 @@ import { mapFiles } from '@/core/parts/board-map/map-files'
 import type { MapFile } from '@/core/parts/board-map/map-files'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
-import { Findings } from '@/ui/Findings'
+import { TableSays } from '@/ui/TableSays'
 import { referenceWords } from '@/tables/read-reference'
 import { TableEditor } from './TableEditor'
 import { useTable } from '@/ui/use-table'
@@ -111,27 +111,19 @@ function KeptTable({
           <span className={kept ? '' : 'text-soft'}>{kept ?? 'nothing yet'}</span>
         </p>
         <p className="text-[0.92rem] text-soft">{hint}</p>
-        {answer?.error && (
-          <p role="alert" className="font-semibold text-ember">
-            {answer.error.text}
-          </p>
-        )}
-        <Findings findings={answer?.findings ?? []} />
-        {answer?.kept && (
-          <p role="status" className="text-verd">
-            Kept: {answer.say}
-            {answer.touches && answer.touches.length > 0 && (
-              <>
-                . Open jobs on this board:{' '}
-                {answer.touches.map((tag) => (
-                  <Link key={tag} href={`/jobs/${tag}/firmware`} className="mr-2 underline">
-                    {tag}
-                  </Link>
-                ))}
-              </>
-            )}
-          </p>
-        )}
+        <TableSays answer={answer}>
+          Kept: {answer?.say}
+          {answer?.touches && answer.touches.length > 0 && (
+            <>
+              . Open jobs on this board:{' '}
+              {answer.touches.map((tag) => (
+                <Link key={tag} href={`/jobs/${tag}/firmware`} className="mr-2 underline">
+                  {tag}
+                </Link>
+              ))}
+            </>
+          )}
+        </TableSays>
       </div>
       <div className="flex items-center gap-2">
         <FileButton label={`${what}: table to import`} accept={accept} disabled={busy} onFile={keep}>

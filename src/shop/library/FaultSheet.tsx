@@ -8,7 +8,7 @@ import { succeeds } from '@/core/triage/model/repair-record'
 import type { RepairTally } from '@/core/triage/model/repair-record'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
-import { Findings } from '@/ui/Findings'
+import { TableSays } from '@/ui/TableSays'
 import { useTable } from '@/ui/use-table'
 
 /** How often it was repaired here, and with what end. */
@@ -59,19 +59,9 @@ export function FaultSheet({ own, repairs }: { own: FaultOdds; repairs: readonly
           )}
         </div>
       </div>
-      {answer?.error && (
-        <p role="alert" className="mt-2 font-semibold text-ember">
-          {answer.error.text}
-        </p>
-      )}
       <div className="mt-2">
-        <Findings findings={answer?.findings ?? []} />
+        <TableSays answer={answer}>Kept. It counts on every job from now on.</TableSays>
       </div>
-      {answer?.kept && (
-        <p role="status" className="text-verd">
-          Kept. It counts on every job from now on.
-        </p>
-      )}
       <table className="mt-4 w-full">
         <thead>
           <tr className="border-b-2 border-ink text-left">

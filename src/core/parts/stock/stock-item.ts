@@ -1,7 +1,7 @@
 import { missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
 import { dielectrics } from '../substitute/substitute'
-import type { Dielectric, StockPart } from '../substitute/substitute'
+import type { StockPart } from '../substitute/substitute'
 import { partKinds, readValue, sayValue } from '../value/quantity'
 import type { PartKind } from '../value/quantity'
 import { sizeOf } from '../value/size-code'
@@ -10,18 +10,13 @@ import { sizeOf } from '../value/size-code'
 export const stockKinds = [...partKinds, 'chip', 'CPU', 'module', 'consumable', 'tool'] as const
 export type StockKind = (typeof stockKinds)[number]
 
-export interface StockItem {
+/** What is known of a small part stands as the substitutes are judged by. */
+export interface StockItem extends Omit<StockPart, 'id' | 'kind' | 'value' | 'free'> {
   /** As it is called in the drawer; each once. */
   readonly item: string
   readonly kind: StockKind
   /** Ω or F of a small part; null for anything else. */
   readonly value: number | null
-  readonly tolerance?: number
-  readonly size?: string
-  readonly watts?: number
-  readonly volts?: number
-  readonly amps?: number
-  readonly dielectric?: Dielectric
   readonly place: string
   /** Pieces when it was counted last. */
   readonly count: number
@@ -149,16 +144,6 @@ export function stockRow(of: AtHandItem): readonly (string | number)[] {
 /** Small parts of the shelf as the substitutes are judged by, with what is free for a job. */
 export const partsOf = (stock: readonly AtHandItem[], tag: string): readonly StockPart[] =>
   stock.flatMap((of) => {
-    const { item: id, kind, value, tolerance, size, watts, volts, amps, dielectric } = of
-    if (!isPart(kind) || value === null) return []
-    const known = { tolerance, size, watts, volts, amps, dielectric }
-    return [
-      {
-        id,
-        kind,
-        value,
-        ...Object.fromEntries(Object.entries(known).filter(([, v]) => v !== undefined)),
-        free: freeOf(of, tag),
-      },
-    ]
+    const { item: id, kind, value, place: _, count: __, low: ___, left: ____, held: _____, ...known } = of
+    return isPart(kind) && value !== null ? [{ ...known, id, kind, value, free: freeOf(of, tag) }] : []
   })
