@@ -69,7 +69,6 @@ export function PartsStation() {
             <HeatWindow heat={heat} />
           ) : (
             <>
-              {' '}
               <PartLives
                 chosen={ref}
                 onChoose={(r) => {
@@ -78,16 +77,16 @@ export function PartsStation() {
                 }}
               />
               {tab === 'pads' && ref !== null && <WhatWasIt of={ref} typed={typed!} />}
-              <div className="border-t border-line py-3">
+              <Caution>
+                Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin.
+                Hot air burns: fume extraction, eye protection. Lead and flux: wash hands.
+              </Caution>
+              <div className="mt-3 border-t border-line py-3">
                 <Ledger />
               </div>
               <Deferred />
             </>
           )}
-          <Caution>
-            Power, feedback, straps, resets and clocks are never guessed: look them up or measure a twin. Hot
-            air burns: fume extraction, eye protection, nothing flammable near. Lead and flux: wash hands.
-          </Caution>
         </Pane>
         <Tabs<PartsTab>
           open={tab}

@@ -1,6 +1,7 @@
 'use client'
 import { sayMoment, timedList } from '@/core/parts/heat/timed-list'
 import type { Found } from '@/core/parts/heat/heat-search'
+import { Caution } from '@/ui/Caution'
 import { HeatChart } from './HeatChart'
 import type { HeatInHand } from './use-heat'
 
@@ -61,6 +62,12 @@ export function HeatWindow({ heat }: { heat: HeatInHand }) {
         {setUp.spared.map(({ what }, i) => `, ${what} ${deg(verdict.sparedMostC[i]!)}`)}, warms by{' '}
         {verdict.rampKs.toFixed(1)} K/s at most
       </p>
+      <div className="mt-3">
+        <Caution>
+          Hot air and hot boards burn. Fume extraction on, eyes protected, nothing flammable near, local rules
+          first. Lead and flux: wash hands.
+        </Caution>
+      </div>
       <h2 className="mt-3 font-semibold">At the bench</h2>
       <ol>
         {timedList(setUp, steps, run).map(({ atS, say: does }, i) => (
