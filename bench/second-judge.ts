@@ -44,9 +44,12 @@ const arms: Readonly<Record<string, World>> = {
   },
 }
 
-/** One fault, or now and then two, as often as they come over this world's bench. */
-function drawFaults(world: World, arm: number, seed: number): readonly FaultId[] {
-  const often = seeded(arm * 7919 + 1)
+/** Boards that come over one bench: what comes over another comes as often as it does there. */
+const BOARDS_A_BENCH = 30
+
+/** One fault, or now and then two, as often as they come over this bench. */
+function drawFaults(world: World, bench: number, seed: number): readonly FaultId[] {
+  const often = seeded(bench * 7919 + 1)
   const rates = faultIds.map((id) => faults[id].odds * Math.exp(world.off * (2 * often() - 1)))
   const draw = seeded(seed)
   const one = (): FaultId => {
@@ -72,7 +75,7 @@ export function judgeArm(name: string, boards: number): void {
   const run = (policy: Policy) =>
     Array.from({ length: boards }, (_, i) => {
       const seed = 5_000_000 + arm * 100_000 + i
-      const board = new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm, seed))
+      const board = new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm + 100 * Math.floor(i / BOARDS_A_BENCH), seed))
       return { ...workBoard(policy, prior, board), unlisted: board.unlisted }
     })
   const ours = run(policies.suggested)

@@ -71,7 +71,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'regulator-resistor': {
     truth: 'core regulator part',
     decisive: 15,
-    wise: { 15: /core regulator/, 17: /^Repair it: part broken at the core regulator/ },
+    wise: { 15: /core regulator/, 17: /^Repair it( and see)?: part broken at the core regulator/ },
   },
   'slot-b': {
     truth: 'slot B',
@@ -101,7 +101,7 @@ const repairs: Readonly<Record<string, Repair>> = {
     decisive: 16,
     wise: { 14: /module|Wait|settings/, 16: /^It runs/, 17: /^It runs/ },
   },
-  'weak-cell': { truth: 'cell weak', decisive: 12, wise: { 14: /^Repair it: coin cell weak/ } },
+  'weak-cell': { truth: 'cell weak', decisive: 12, wise: { 14: /^Repair it( and see)?: coin cell weak/ } },
 }
 
 describe('twelve repairs, line by line', () => {

@@ -218,11 +218,22 @@ describe('nextStep', () => {
         verdict: null,
         notWorthMore: true,
         faults: [{ ...first!, odds }],
+        somethingElse: 0.05,
       })
     expect(open(0.7).repairs).toBe(first!.fault)
     expect(open(0.7).say).toContain(faults[first!.fault].say)
     // One that is less likely than not is not repaired to see.
     expect(open(0.4).repairs).toBeUndefined()
+    // Nor is a board that may well have something in no list.
+    const strange = triageStep(jobState(t.entries, names).board, later.gate, {
+      ...belief,
+      verdict: null,
+      notWorthMore: true,
+      faults: [{ ...first!, odds: 0.7 }],
+      somethingElse: 0.2,
+    })
+    expect(strange.repairs).toBeUndefined()
+    expect(strange.say).toMatch(/stop, and say what stays open/)
     expect(state.handBack.done).toBeNull()
     expect(gate.lamp).toBe('limit the current')
   })

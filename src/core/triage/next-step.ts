@@ -10,9 +10,10 @@ import { cellRead, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
 import type { Belief, NextTest } from './reason/belief'
-import { WORTH_TRYING } from './reason/next-test'
+import { WORTH_TRYING, worthTrying } from './reason/next-test'
 import { testOf } from './reason/hypotheses'
 import { faults } from './model/faults'
+import type { FaultId } from './model/faults'
 import { stageReached, stages } from './model/stage'
 
 /** What closes the gate and is found by looking and measuring on. */
@@ -76,6 +77,13 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
         `Repair it: ${faults[verdict.fault].say}.`,
         `${percent(verdict.odds)} sure, alone or beside another. Do not power: ${closed.text}. ${closed.at.say} afterwards.`,
         { part: 'belief', repairs: verdict.fault },
+      )
+    const toTry = foundByTests.has(closed.code) && belief ? toRepairAndSee(belief) : undefined
+    if (toTry)
+      return at(
+        `Repair it and see: ${faults[toTry].say}.`,
+        `${percent(oddsOf(belief!, toTry))} likely, and no test left tells much. Do not power: ${closed.text}. ${closed.at.say} afterwards.`,
+        { part: 'belief', repairs: toTry },
       )
     const next = foundByTests.has(closed.code) ? belief?.next[0] : undefined
     return next
@@ -239,9 +247,8 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       { part: 'belief', repairs: repair.fault, takes: `${repair.minutes} min` },
     )
   const test = next[0]?.test
-  const top = belief.faults[0]
-  const likeliest = top && top.odds >= WORTH_TRYING ? top.fault : undefined
-  if (!test || notWorthMore)
+  if (!test || notWorthMore) {
+    const likeliest = toRepairAndSee(belief)
     return at(
       likeliest
         ? `No test left tells much. Repair it and see: ${faults[likeliest].say}.`
@@ -249,11 +256,20 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       `${seen}.`,
       { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
     )
+  }
   return at(sayNext(next[0]!), `${seen}. ${confirming(belief) ?? sentence(whyTest(next[0]!))}`, {
     part: 'next-test',
     test: test.id,
   })
 }
+
+/** The fault to repair and see, where no test tells much any more. */
+function toRepairAndSee({ faults: [top], somethingElse, notWorthMore, next }: Belief): FaultId | undefined {
+  if (!top || (next.length > 0 && !notWorthMore)) return undefined
+  return worthTrying(top.odds, somethingElse) ? top.fault : undefined
+}
+const oddsOf = (belief: Belief, fault: FaultId): number =>
+  belief.faults.find((f) => f.fault === fault)?.odds ?? 0
 
 /** A test as the thing to do. A start as it came that tells something follows what was moved since the last. */
 const sayNext = ({ test, again, tells }: NextTest): string =>

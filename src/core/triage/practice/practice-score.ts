@@ -122,15 +122,14 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     }
     const test = testOf(step.test)
     const each = faultOdds(now)
-    const short = worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
+    const seen = seenNow(counted, changes)
+    // What was read at ground is a short until it is read again, however likely a slip is.
+    const short = seen.some((e) => e.test.startsWith('ohms ') && e.outcome === 'short')
+      ? 1
+      : worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = minutesOf(step)
     if (!step.along) {
-      const { judgement, why } = judge(
-        step,
-        now,
-        { done: doneNow(counted, changes), seen: seenNow(counted, changes) },
-        short,
-      )
+      const { judgement, why } = judge(step, now, { done: doneNow(counted, changes), seen }, short)
       if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
       review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }

@@ -417,6 +417,9 @@ describe('the belief', () => {
       { test: 'front wiring', outcome: 'wrong' },
       { test: 'bridged', outcome: 'system loads' },
       { test: 'current', outcome: 'nothing' },
+      { test: 'volts 12v', outcome: 'missing' },
+      { test: 'bench supply', outcome: 'nothing' },
+      { test: 'controller talks', outcome: 'talks' },
     ]
     const belief = ask({ evidence })
     expect(belief.verdict).toMatchObject({ is: 'found', fault: 'front wiring' })

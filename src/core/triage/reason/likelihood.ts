@@ -148,7 +148,15 @@ const lamps: ReadonlySet<string> = new Set(
   startOutcomes.filter((o) => o.endsWith(' lamp') && !o.includes('no lamp')),
 )
 /** How often a reading made here is noted as another than it was (bench default). */
-const MISREAD = 0.04
+const NOTED_AS_ANOTHER = 0.05
+/**
+ * The share m of readings that say nothing: (1 − m)·P + m/n notes one of n outcomes as another with m·(n − 1)/n, which is to
+ * be the same however many there are.
+ */
+const says = (test: BenchTest): number => {
+  const n = test.outcomes.length
+  return 1 - (NOTED_AS_ANOTHER * n) / (n - 1)
+}
 
 /** Rows of outcomes as a board shows them whose lamps lie: any lamp may stand for any stage, so each is the mean of them. */
 function whereLampsLie(test: BenchTest, rows: readonly Float64Array[]): readonly Float64Array[] {
@@ -195,7 +203,7 @@ function worked(together: readonly Evidence[], lampsLie: boolean) {
   const readOnce = new Float64Array(WIDTH)
   for (const seen of together) {
     const test = testOf(seen.test)
-    const r = (seen.reliability ?? 1) * (1 - MISREAD)
+    const r = (seen.reliability ?? 1) * says(test)
     const blur = (1 - r) / test.outcomes.length
     const shown = (rows: readonly Float64Array[]) => (lampsLie ? whereLampsLie(test, rows) : rows)
     const readings = readingsOf(seen)
@@ -289,9 +297,8 @@ export const readAgain = (seen: readonly Evidence[]): readonly Evidence[] =>
 export function misread({ test: id, outcome }: Evidence): Float64Array {
   const test = testOf(id)
   const meant = outcomesMeant(test, outcome).map((o) => test.outcomes.indexOf(o))
-  const blur = (MISREAD * meant.length) / test.outcomes.length
+  const r = says(test)
+  const blur = ((1 - r) * meant.length) / test.outcomes.length
   const rows = likelihood(test)
-  return rows[0]!.map(
-    (_, h) => blur / ((1 - MISREAD) * meant.reduce((sum, o) => sum + rows[o]![h]!, 0) + blur),
-  )
+  return rows[0]!.map((_, h) => blur / (r * meant.reduce((sum, o) => sum + rows[o]![h]!, 0) + blur))
 }

@@ -93,6 +93,7 @@ describe('which test next', () => {
       { test: 'as it came', outcome: 'nothing' },
       { test: 'volts standby', outcome: 'missing' },
       { test: 'strip', outcome: 'on' },
+      { test: 'standby current', outcome: 'none' },
       ...asItCounts(Array.from({ length: n }, () => ({ test: 'ohms standby', outcome: 'short' }))),
     ]
     const found = (n: number) => standing(posterior(prior, seen(n)), [])
@@ -381,6 +382,15 @@ describe('the repair that comes first', () => {
     expect(move(0.85, 1000)).not.toBeNull()
     expect(move(0.8499, 1000)).toBeNull()
     expect(repairMove(of(0.9), [])).toBeNull()
+    // What may be in no list is not repaired to see.
+    const beside = (unknown: number) => {
+      const odds = of(0.9)
+      odds[1 + faultIds.indexOf('slot A')] = 0.1 - unknown
+      odds[UNKNOWN + 3] = unknown
+      return repairMove(odds, test(1000))
+    }
+    expect(beside(0.0199)).toMatchObject({ fault: 'module' })
+    expect(beside(0.0201)).toBeNull()
   })
   it('is none where nothing is left to be tested', () => {
     expect(repairMove(stands({ test: 'ohms vmem', outcome: 'short' }), [])).toBeNull()

@@ -64,6 +64,16 @@ export const WORTH_TRYING = 0.6
 
 /** Least odds of a fault to repair it and see, rather than look further (bench default). */
 export const RATHER_REPAIR = 0.85
+/**
+ * Most odds of something in no list to repair and see rather than look further, and where no test tells any more (bench
+ * defaults): a board that nobody has understood is not repaired to see.
+ */
+const MOST_UNKNOWN = 0.02
+const MOST_UNKNOWN_TO_TRY = 0.1
+
+/** Whether a fault is worth repairing to see, where no test tells any more. */
+export const worthTrying = (odds: number, unknown: number): boolean =>
+  odds >= WORTH_TRYING && unknown <= MOST_UNKNOWN_TO_TRY
 
 export interface Choosing {
   readonly shelf?: ReadonlySet<ShelfItem>
@@ -293,7 +303,12 @@ export function repairMove(odds: Float64Array, tests: readonly Suggestion[]): Re
   const fault = faultIds[top]!
   const { minutes } = repairOf(fault)
   const test = tests[0]
-  if (p < RATHER_REPAIR || !test || (1 - p) * NEEDLESS * minutes >= test.test.minutes + test.riskMinutes)
+  if (
+    p < RATHER_REPAIR ||
+    unknownOdds(odds) > MOST_UNKNOWN ||
+    !test ||
+    (1 - p) * NEEDLESS * minutes >= test.test.minutes + test.riskMinutes
+  )
     return null
   return { fault, odds: p, minutes: minutes + testOf('as it came').minutes }
 }

@@ -26,7 +26,7 @@ export function tried(
         const now = evidence.filter((e) => (e.after ?? 0) === after)
         const lamps = ['CPU lamp', 'memory lamp', 'graphics lamp', 'boot lamp']
         const among = (o: string) => (lampsLie && lamps.includes(o) ? lamps : [o])
-        const noted = (is: string, as: string, n: number) => (is === as ? 0.96 : 0) + 0.04 / n
+        const noted = (is: string, as: string, n: number) => (is === as ? 0.95 : 0.05 / (n - 1))
         const readings = (e: Evidence) => [...(e.earlier ?? []), e.outcome]
         // Anew: whatever each reading truly was, it may have been noted as this.
         const anew = (e: Evidence) => {

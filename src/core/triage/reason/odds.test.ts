@@ -112,7 +112,7 @@ describe('the odds', () => {
       { test: 'bridged', outcome: 'memory lamp' },
     ]
     const odds = stand(evidence)
-    expect(of(odds, 'front wiring')).toBeGreaterThan(0.8)
+    expect(of(odds, 'front wiring')).toBeGreaterThan(0.75)
     expect(sum(odds.filter((_, h) => hypotheses[h]?.length === 2))).toBeGreaterThan(0.5)
   })
   it('settle nothing when everything speaks against everything', () => {
@@ -215,7 +215,10 @@ describe('the odds', () => {
           expect(rows.reduce((sum, row) => sum + row[h]!, 0)).toBeCloseTo(1, 9)
           if (JSON.stringify(first.setup) !== JSON.stringify(then.setup)) continue
           // As it would be noted: rightly, or now and then as another.
-          const noted = then.outcomes.map((_, o) => 0.96 * rows[o]![h]! + 0.04 / then.outcomes.length)
+          const n = then.outcomes.length
+          const noted = then.outcomes.map(
+            (_, o) => 0.95 * rows[o]![h]! + (0.05 * (1 - rows[o]![h]!)) / (n - 1),
+          )
           then.outcomes.forEach((outcome, o) => {
             if (then.id === first.id) return
             const [both] = chanceOf([seen, { test: then.id, outcome }])
@@ -241,7 +244,7 @@ describe('the odds', () => {
     )
   })
   it('are Bayes over two readings of one meter: each a reading anew, or one thing read twice', () => {
-    const [m, of] = [0.04, ['short', 'low', 'good']]
+    const [m, of] = [0.075, ['short', 'low', 'good']]
     const rows = likelihood(testOf('ohms 12v'))
     fc.assert(
       fc.property(fc.array(fc.constantFrom(0, 1, 2), { minLength: 2, maxLength: 4 }), (read) => {
@@ -336,7 +339,7 @@ describe('after something was mended', () => {
     const changes: Change[] = [{ is: 'mended', fault: '12 V short' }]
     const now = standing(posterior(prior, evidence, changes), changes)
     expect(of(now, '12 V short')).toBeLessThan(0.02)
-    expect(now[0]).toBeGreaterThan(0.65)
+    expect(now[0]).toBeGreaterThan(0.55)
     expect(sum(now)).toBeCloseTo(1, 9)
   })
   it('is what trying every fault and every way it went comes to', () => {

@@ -11,11 +11,11 @@ import {
   toConfirm,
   verdict,
   WORTH_BITS,
-  WORTH_TRYING,
+  worthTrying,
   worthMinutes,
 } from './next-test'
 import { testOf } from './hypotheses'
-import { faultOdds, posterior, standing } from './odds'
+import { faultOdds, posterior, standing, unknownOdds } from './odds'
 import { asItCounts, doneNow, seenNow } from './likelihood'
 import type { Evidence } from './likelihood'
 import type { BoardOnBench } from './board-on-bench'
@@ -120,7 +120,7 @@ export function workBoard(policy: Policy, prior: Float64Array, board: BoardOnBen
       if (move.lends) minutes += riskOf(now) * worthMinutes[move.lends]
       look(move)
     } else {
-      if (each[top]! < WORTH_TRYING || tried.has(likeliest)) return ended('undecided')
+      if (!worthTrying(each[top]!, unknownOdds(now)) || tried.has(likeliest)) return ended('undecided')
       tried.add(likeliest)
       repair(likeliest)
       look(benchTests[0]!)
