@@ -50,7 +50,8 @@ const repairs: Readonly<Record<string, Repair>> = {
     wise: {
       14: /module|settings/i,
       18: /memory rail|training|compare/,
-      20: /^Repair it and see: firmware corrupt in part/,
+      // At 95 % the volts are read in the two minutes that a start takes, or it is repaired.
+      20: /^(Repair it( and see)?: firmware corrupt in part|Measure the volts of memory rail)/,
     },
   },
   'dropped-by-the-release': {
@@ -94,7 +95,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'twelve-dark-starts': {
     truth: 'firmware corrupt',
     decisive: 14,
-    wise: { 25: /codes|chip/, 27: /codes|chip/, 28: /^Repair it and see: firmware corrupt/ },
+    wise: { 25: /codes|chip/, 27: /codes|chip/, 28: /^Repair it( and see)?: firmware corrupt/ },
   },
   'waited-out': {
     truth: null,

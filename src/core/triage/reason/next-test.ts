@@ -9,7 +9,7 @@ import { likelihoodAfter, misread, readAgain } from './likelihood'
 import type { Evidence } from './likelihood'
 
 /** Chance above which a fault counts as found (bench default). */
-export const SETTLED = 0.97
+export const SETTLED = 0.95
 /** Chance above which nothing is taken to be left; a fault that goes out of the door costs more than one more test. */
 export const NOTHING_LEFT = 0.985
 /** Chance that a fault harms a part that is lent to the board (bench default). */
