@@ -75,7 +75,11 @@ export function judgeArm(name: string, boards: number): void {
   const run = (policy: Policy) =>
     Array.from({ length: boards }, (_, i) => {
       const seed = 5_000_000 + arm * 100_000 + i
-      const board = new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, arm + 100 * Math.floor(i / BOARDS_A_BENCH), seed))
+      const board = new SecondBoard(
+        world,
+        seeded(seed * 3 + 1),
+        drawFaults(world, arm + 100 * Math.floor(i / BOARDS_A_BENCH), seed),
+      )
       return { ...workBoard(policy, prior, board), unlisted: board.unlisted }
     })
   const ours = run(policies.suggested)

@@ -1,7 +1,7 @@
 import { unknownContact, fieldOf } from '../model/socket'
 import type { Socket } from '../model/socket'
-import { fromPairs, project, scaleAt } from './projection'
-import type { Pair, Point, Projection } from './projection'
+import { fromPairs, project, scaleAt } from '../../photo/projection'
+import type { Pair, Point, Projection } from '../../photo/projection'
 
 /** A contact somebody clicked on, and where. */
 export interface Anchor {

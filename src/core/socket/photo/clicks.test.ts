@@ -6,7 +6,7 @@ import type { Marks } from '../damage/mark'
 import type { Anchor } from './anchors'
 import { nextToClick, parts, roughly, whereIs } from './clicks'
 import type { ClickQuestion } from './clicks'
-import type { Point } from './projection'
+import type { Point } from '../../photo/projection'
 
 const socket = generateField({
   id: 'f',

@@ -1,7 +1,7 @@
 import { fieldOf } from '../model/socket'
 import type { Contact, Socket } from '../model/socket'
 import type { Anchor } from './anchors'
-import type { Point } from './projection'
+import type { Point } from '../../photo/projection'
 import { isDamage } from '../damage/mark'
 import type { Marks } from '../damage/mark'
 

@@ -1,4 +1,4 @@
-import { project } from './projection'
+import { project } from '../../photo/projection'
 import type { Located } from './locate'
 import type { Socket } from '../model/socket'
 

@@ -1,7 +1,7 @@
 import { median } from '../../maths/median'
 import { Matrix, solve } from 'ml-matrix'
-import { biweight } from './projection'
-import type { Point } from './projection'
+import { biweight } from '../../photo/projection'
+import type { Point } from '../../photo/projection'
 
 /** A tip that is likely in place: where it should be, which way its beam runs, and how far off it was found, mm. */
 export interface Shifted {

@@ -12,7 +12,7 @@ import { displacementPath } from './displacement'
 import { mergePhotos } from './merge'
 import { feetOf } from './strip'
 import type { ToClaim } from './strip'
-import { project } from './projection'
+import { project } from '../../photo/projection'
 import { suspects } from './suspect'
 import { tipHeights } from './tip-height'
 

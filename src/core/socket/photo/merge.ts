@@ -2,7 +2,7 @@ import type { Located } from './locate'
 import type { TipHeight } from './tip-height'
 import { DISPLACED_MM } from './work'
 import type { SeenAs, TipSeen } from './work'
-import type { Point } from './projection'
+import type { Point } from '../../photo/projection'
 
 /** One photo that was read: a name to speak of it by. */
 export interface Read {

@@ -1,6 +1,6 @@
 import { Places } from '../../maths/places'
-import { blur, sample } from './grey-image'
-import type { Plane } from './grey-image'
+import { blur, sample } from '../../photo/grey-image'
+import type { Plane } from '../../photo/grey-image'
 
 /** Spots of the size of a tip: where, and how much brighter than what is round them. */
 export interface Peaks {

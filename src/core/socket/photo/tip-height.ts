@@ -1,7 +1,7 @@
 import { lightField } from './light-field'
 import type { Located } from './locate'
 import type { Socket } from '../model/socket'
-import type { Point } from './projection'
+import type { Point } from '../../photo/projection'
 
 /** From which side a second photo was taken. */
 export interface Tilt {

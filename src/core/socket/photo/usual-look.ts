@@ -1,7 +1,7 @@
 import { median } from '../../maths/median'
 import { fieldOf } from '../model/socket'
-import { sample } from './grey-image'
-import type { Point } from './projection'
+import { sample } from '../../photo/grey-image'
+import type { Point } from '../../photo/projection'
 import { footOf } from './strip'
 import type { ToClaim } from './strip'
 

@@ -1,6 +1,6 @@
 import type { Socket } from '../model/socket'
-import type { Plane } from './grey-image'
-import type { Point } from './projection'
+import type { Plane } from '../../photo/grey-image'
+import type { Point } from '../../photo/projection'
 
 /** What a photo says of one contact. What cannot be seen is not looked at; it is never fine. */
 export type SeenAs = 'in place' | 'displaced' | 'missing' | 'ambiguous' | 'not seen'

@@ -2,7 +2,7 @@
 import { useMemo, useRef, useState } from 'react'
 import type { KeyboardEvent, PointerEvent } from 'react'
 import { displacementPath } from '@/core/socket/photo/displacement'
-import type { Point } from '@/core/socket/photo/projection'
+import type { Point } from '@/core/photo/projection'
 import type { Suspect } from '@/core/socket/photo/suspect'
 import type { Socket } from '@/core/socket/model/socket'
 import { inkColours } from '@/core/socket/map/svg'

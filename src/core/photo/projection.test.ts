@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { between } from '../../maths/between.testing'
+import { between } from '../maths/between.testing'
 import { fromPairs, project, refine, scaleAt, unproject } from './projection'
 import type { Pair, Point, Projection } from './projection'
 

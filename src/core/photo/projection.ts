@@ -1,4 +1,4 @@
-import { median } from '../../maths/median'
+import { median } from '../maths/median'
 import { Matrix, SVD, solve } from 'ml-matrix'
 
 export type Point = readonly [x: number, y: number]
