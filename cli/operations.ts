@@ -16,6 +16,7 @@ import { heatOperations } from './heat-operations'
 import { jobOperations } from './job-operations'
 import { operation, readFile } from './operation'
 import type { Operation } from './operation'
+import { compareOperations } from './compare-operations'
 import { partsOperations } from './parts-operations'
 import { photoOperations } from './photo-operations'
 import { routeOperations } from './route-operations'
@@ -121,6 +122,7 @@ export const operations: Readonly<Record<string, Operation>> = {
   ...routeOperations,
 
   ...partsOperations,
+  ...compareOperations,
   ...heatOperations,
 
   ...jobOperations,

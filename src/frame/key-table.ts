@@ -11,6 +11,7 @@ export const keyScopes = [
   'which neighbour',
   'photos',
   'the board map',
+  'photos compared',
   'proof',
   'the bench list',
   'a socket of your own',
@@ -144,6 +145,14 @@ export const keyTable = {
     wholeBoard: ['f', 'the whole board'],
     boardMissing: ['x', 'the part is missing'],
     boardDamaged: ['c', 'the part is cracked'],
+  }),
+  ...scoped('photos compared', {
+    comparePhotos: ['a', 'compare the two photos'],
+    nextPlace: ['.', 'next place that differs', 'walks'],
+    previousPlace: [',', 'the place before', 'walks'],
+    placeMissing: ['x', 'a part is missing there'],
+    placeMoved: ['m', 'a part is off its pads there'],
+    placeNothing: ['backspace', 'nothing: light or print'],
   }),
   ...scoped('proof', {
     passes: ['p', 'the next test passes'],

@@ -2,6 +2,7 @@
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
 import { renderToBuffer } from '@react-pdf/renderer'
+import { runToEnd } from '@/core/run-to-end'
 import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
 import { kit } from '@/core/firmware/route/kit'
@@ -16,6 +17,9 @@ import type { Practice } from '@/core/triage/practice/practice-score'
 import { readFaultTable } from '@/core/triage/model/fault-table'
 import { readChip, releaseFile } from '@/simulated-bench/chip-on-board'
 import type { ChipOnBoard } from '@/simulated-bench/chip-on-board'
+import { takeBoardPhoto } from '@/simulated-bench/board-camera'
+import { boardPhoto } from '@/simulated-bench/board-photos'
+import type { BoardPhotoOf } from '@/simulated-bench/board-photos'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { SheetPdf } from '@/server/SheetPdf'
@@ -38,6 +42,15 @@ const work = {
     while (!step.done) step = taking.next()
     const { widthPx: width, heightPx: height, grey } = step.value.image
     return sharp(grey, { raw: { width, height, channels: 1 } })
+      .jpeg({ quality: 88 })
+      .toBuffer()
+  },
+  /** A photo of a simulated board, or of a good one of its model, as JPEG. */
+  async boardCamera({ seed, of }: { seed: number; of: BoardPhotoOf }): Promise<Uint8Array> {
+    const { scene, board, shot } = boardPhoto(seed, of)
+    const { widthPx: width, heightPx: height, rgba } = runToEnd(takeBoardPhoto(scene, board, shot)).image
+    return sharp(rgba, { raw: { width, height, channels: 4 } })
+      .removeAlpha()
       .jpeg({ quality: 88 })
       .toBuffer()
   },

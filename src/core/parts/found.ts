@@ -11,7 +11,7 @@ export const partPlaces = [
 export type PartPlace = (typeof partPlaces)[number]
 
 /** What was wrong with a part that is still there. */
-export const partDamages = ['cracked', 'burnt', 'bridged'] as const
+export const partDamages = ['cracked', 'burnt', 'bridged', 'off its pads'] as const
 export type PartDamage = (typeof partDamages)[number]
 
 /** Whether a line says that a part was found missing or broken. */

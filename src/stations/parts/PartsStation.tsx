@@ -9,6 +9,9 @@ import { Ledger } from '@/panels/Ledger'
 import { Photos } from '@/panels/Photos'
 import { Caution } from '@/ui/Caution'
 import { Tabs } from '@/ui/Tabs'
+import { ComparePanel } from './compare/ComparePanel'
+import { CompareView } from './compare/CompareView'
+import { useCompare } from './compare/use-compare'
 import { HeatForm } from './heat/HeatForm'
 import { HeatWindow } from './heat/HeatWindow'
 import { useHeat } from './heat/use-heat'
@@ -25,13 +28,14 @@ import { WhatWasIt } from './WhatWasIt'
 import { typedOf } from './typed-pads'
 import type { TypedPads } from './typed-pads'
 
-const tabs = ['note', 'map', 'pads', 'marking', 'shelf', 'heat', 'photos'] as const
+const tabs = ['note', 'map', 'pads', 'marking', 'compare', 'shelf', 'heat', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
   note: 'Note a part',
   map: 'Board map',
   pads: 'What was it?',
   marking: 'Marking',
+  compare: 'Compare',
   shelf: 'Shelf',
   heat: 'Heat',
   photos: 'Photos',
@@ -51,6 +55,7 @@ export function PartsStation() {
   const map = useBoardMap(tab === 'map' || tab === 'pads', ref)
   const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net, map.pads))
   const heat = useHeat(tab === 'heat')
+  const comparing = useCompare()
   usePointed((part) => {
     const wanted = tabs.find((t) => t === part)
     if (wanted) setTab(wanted)
@@ -58,15 +63,17 @@ export function PartsStation() {
   return (
     <StationSurface station="parts">
       <div
-        className={`grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] ${tab === 'map' ? 'lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]' : 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]'}`}
+        className={`grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] ${tab === 'map' || tab === 'compare' ? 'lg:grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)]' : 'lg:grid-cols-[minmax(0,1fr)_minmax(0,1.35fr)]'}`}
       >
         {tab === 'map' && <BoardView map={map} isOpen />}
         <Pane
-          label={tab === 'heat' ? 'What the recipe comes to' : undefined}
+          label={tab === 'heat' ? 'What the recipe comes to' : tab === 'compare' ? 'The photos' : undefined}
           className={tab === 'map' ? 'hidden' : ''}
         >
           {tab === 'heat' ? (
             <HeatWindow heat={heat} />
+          ) : tab === 'compare' ? (
+            <CompareView comparing={comparing} />
           ) : (
             <>
               <PartLives
@@ -112,6 +119,11 @@ export function PartsStation() {
                 ),
             },
             { name: 'marking', label: tabWords.marking, panel: <Marking /> },
+            {
+              name: 'compare',
+              label: tabWords.compare,
+              panel: <ComparePanel comparing={comparing} isOpen={tab === 'compare'} onNoted={setChosen} />,
+            },
             {
               name: 'shelf',
               label: tabWords.shelf,
