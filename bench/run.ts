@@ -15,6 +15,7 @@ import { demoSockets } from '../demo/sockets'
 import { appendFigures } from './append'
 import { timed } from './figure'
 import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './route'
+import { compareFigures } from './compare'
 import { heatFigures } from './heat'
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
@@ -98,6 +99,7 @@ print(await kitFigures())
 versionFigures(4000)
 partsFigures()
 print(mapFigures())
+compareFigures(process.argv.includes('5000') ? 60 : 16)
 print(heatFigures())
 triageFigures(process.argv.includes('5000') ? 5000 : 300)
 secondJudge(process.argv.includes('5000') ? 300 : 40)

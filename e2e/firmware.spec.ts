@@ -84,7 +84,7 @@ test('“surely the firmware”: the part first, then the chip says that it is n
   await type(page, 'chip LSN-16M 3.3')
   await atStation(page, shop, 'Q-0416', 'parts')
   await expect(step(page)).toHaveText('What was R214? Read its two pads, unplugged.')
-  await page.getByRole('tab', { name: 'Note a part' }).click()
+  await page.getByRole('tab', { name: 'Note' }).click()
   await page.getByLabel('Part', { exact: true }).fill('R214')
   await page.getByRole('radio', { name: 'fitted' }).click()
   await page.getByRole('button', { name: 'Note the part' }).click()

@@ -114,7 +114,7 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
   shop,
 }) => {
   await atStation(page, shop, 'Q-0416', 'parts')
-  await page.getByRole('tab', { name: 'Board map' }).click()
+  await page.getByRole('tab', { name: 'Map' }).click()
   const view = page.locator('[data-board]')
   await expect(view).toHaveAttribute('data-board', 'top 0 plain')
   await expect(page.getByText('121 parts, 639 nets. The socket is XU1.')).toBeVisible()
@@ -140,7 +140,7 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
     await expect(field(page, 'Pad B: Net')).toHaveValue('PCH_MISO')
     await expect(field(page, 'Its twins')).toHaveValue(/R213 33 Ω/)
     await expect(page.getByRole('region', { name: 'What R214 was' })).toContainText('as its twins')
-    await page.getByRole('tab', { name: 'Board map' }).click()
+    await page.getByRole('tab', { name: 'Map' }).click()
   })
   await test.step('its keys turn, mirror and flip it', async () => {
     await page.keyboard.press('r')
@@ -187,10 +187,10 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
 test('a board without a map, and a job without a board, say what to do', async ({ bench: page, shop }) => {
   const tag = await takeIn(page, shop)
   await atStation(page, shop, tag, 'parts')
-  await page.getByRole('tab', { name: 'Board map' }).click()
+  await page.getByRole('tab', { name: 'Map' }).click()
   await expect(page.getByText('No board model is named on the ticket')).toBeVisible()
   await atStation(page, shop, 'Q-0415', 'parts')
-  await page.getByRole('tab', { name: 'Board map' }).click()
+  await page.getByRole('tab', { name: 'Map' }).click()
   await expect(page.getByRole('link', { name: 'Import its netlist or placement list' })).toBeVisible()
 })
 
@@ -215,7 +215,7 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
   const tag = await takeIn(page, shop)
   await atStation(page, shop, tag, 'parts')
   await type(page, 'note the shelf is next')
-  await page.getByRole('tab', { name: 'Note a part' }).click()
+  await page.getByRole('tab', { name: 'Note' }).click()
   await page.getByLabel('Part', { exact: true }).fill('R9')
   await page.getByRole('button', { name: 'Note the part' }).click()
   await page.getByRole('tab', { name: 'Shelf' }).click()
@@ -279,7 +279,7 @@ test('the tide gauge, to the end: read at its pads, fitted from the shelf, measu
   await expect(first).toContainText('33 Ω 0402')
   await first.getByRole('button', { name: 'Fitted' }).click()
   await expect(step).toHaveText('Measure across R214.')
-  await page.getByRole('tab', { name: 'Note a part' }).click()
+  await page.getByRole('tab', { name: 'Note' }).click()
   await page.getByLabel('Part', { exact: true }).fill('R214')
   await page.getByRole('radio', { name: 'measured', exact: true }).click()
   await page.getByRole('textbox', { name: 'Value', exact: true }).fill('34')
@@ -324,4 +324,62 @@ test('work left for later holds the hand-back until somebody answers for it', as
   await expect(page.locator('#deferred')).toContainText('signed off, the owner does without it (Tolliver)')
   await page.keyboard.press('z')
   await expect(page.locator('#deferred')).toContainText('Hand-back is held.')
+})
+
+test('two photos of a board are compared, and each place is said by one key', async ({
+  bench: page,
+  shop,
+}) => {
+  await atStation(page, shop, 'Q-0416', 'parts')
+  const before = await tapeLines(page).count()
+  await page.getByRole('tab', { name: 'Compare' }).click()
+  const places = page.getByRole('region', { name: 'Places that differ' })
+  const byFile = (role: string) => page.getByLabel(`Photo: ${role}`)
+  const picked = async (role: string, file: string) =>
+    byFile(role).setInputFiles({
+      name: file,
+      mimeType: 'image/jpeg',
+      buffer: readFileSync(`docs/examples/${file}`),
+    })
+  await test.step('two photos of different things are not compared, and it says so', async () => {
+    await expect(page.getByRole('button', { name: /^Compare/ })).toBeDisabled()
+    await picked('This board', 'board-gone.jpg')
+    await picked('A good board, or this one before', 'field-60.jpg')
+    await page.getByLabel('Width of the board in the first photo, mm').fill('50')
+    await page.getByRole('button', { name: /^Compare/ }).click()
+    await expect(page.getByText('the two photos do not lie over one another')).toBeVisible({
+      timeout: 60_000,
+    })
+    await expect(places).toHaveCount(0)
+  })
+  await test.step('too far away for small parts: the field says it', async () => {
+    await picked('A good board, or this one before', 'board-good.jpg')
+    await page.getByLabel('Width of the board in the first photo, mm').fill('150')
+    await page.getByRole('button', { name: /^Compare/ }).click()
+    await expect(page.getByText('take it nearer')).toBeVisible({ timeout: 60_000 })
+    await page.getByLabel('Width of the board in the first photo, mm').fill('50')
+  })
+  await test.step('it can be stopped; its end shows the places, close up on both', async () => {
+    await page.getByRole('button', { name: /^Compare/ }).click()
+    await page.getByRole('button', { name: 'Stop', exact: true }).click()
+    await expect(page.getByRole('button', { name: /^Compare/ })).toBeEnabled()
+    await expect(places).toHaveCount(0)
+    await page.keyboard.press('a')
+    await expect(places).toContainText('may be parts', { timeout: 60_000 })
+    await expect(page.getByRole('img', { name: 'The same place on the other photo' })).toBeVisible()
+    expect((await new AxeBuilder({ page }).include('main').analyze()).violations).toEqual([])
+  })
+  await test.step('missing, under its name, is on the tape and closes the gate; nothing is not', async () => {
+    await page.getByLabel('Its name on the board').fill('C77')
+    await page.getByRole('button', { name: /^Missing/ }).click()
+    await expect(tapeLines(page).last()).toContainText(
+      'C77 found missing, board-gone.jpg beside board-good.jpg',
+    )
+    await page.keyboard.press('Backspace')
+    await expect(places.getByRole('list', { name: 'Places, surest first' })).toContainText('nothing')
+    await expect(tapeLines(page)).toHaveCount(before + 1)
+  })
+  await page.keyboard.press('z')
+  await expect(tapeLines(page).last()).not.toContainText('C77')
+  await saved(page)
 })

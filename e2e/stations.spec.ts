@@ -399,7 +399,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     const tag = await begin(page, shop)
     await open(page, shop, tag, 'parts')
     const note = async (ref: string, did: string, more: Readonly<Record<string, string>> = {}) => {
-      await page.getByRole('tab', { name: 'Note a part' }).click()
+      await page.getByRole('tab', { name: 'Note' }).click()
       await page.getByLabel('Part', { exact: true }).fill(ref)
       await page.getByRole('radio', { name: did, exact: true }).click()
       for (const [label, value] of Object.entries(more))

@@ -31,8 +31,8 @@ import type { TypedPads } from './typed-pads'
 const tabs = ['note', 'map', 'pads', 'marking', 'compare', 'shelf', 'heat', 'photos'] as const
 type PartsTab = (typeof tabs)[number]
 const tabWords: Readonly<Record<PartsTab, string>> = {
-  note: 'Note a part',
-  map: 'Board map',
+  note: 'Note',
+  map: 'Map',
   pads: 'What was it?',
   marking: 'Marking',
   compare: 'Compare',

@@ -20,7 +20,7 @@ const roleWords: Readonly<Record<Role, string>> = {
 const judgedWords: Readonly<Record<Judged, string>> = {
   missing: 'missing',
   moved: 'off its pads',
-  nothing: 'nothing: light or print',
+  nothing: 'nothing',
 }
 
 /** Which photos are compared, and what is said of each place that differs. */
@@ -144,6 +144,23 @@ export function ComparePanel({
                   </li>
                 ))}
               </ol>
+              <p className="mt-2.5 flex flex-wrap gap-2">
+                <Button look="first" keyHint={hint('placeMissing')} onClick={() => judge('missing')}>
+                  Missing
+                </Button>
+                <Button keyHint={hint('placeMoved')} onClick={() => judge('moved')}>
+                  Off its pads
+                </Button>
+                <Button keyHint={hint('placeNothing')} onClick={() => judge('nothing')}>
+                  Nothing
+                </Button>
+                <Button look="bare" keyHint={hint('previousPlace')} onClick={() => step(-1)}>
+                  before
+                </Button>
+                <Button look="bare" keyHint={hint('nextPlace')} onClick={() => step(1)}>
+                  next
+                </Button>
+              </p>
               <div className="mt-3 grid grid-cols-2 gap-3">
                 <TextField
                   label="Its name on the board"
@@ -167,23 +184,6 @@ export function ComparePanel({
               <div className="mt-2">
                 <Choice label="Side" value={side} options={['top', 'bottom']} onChange={setSide} />
               </div>
-              <p className="mt-3 flex flex-wrap gap-2">
-                <Button look="first" keyHint={hint('placeMissing')} onClick={() => judge('missing')}>
-                  Missing
-                </Button>
-                <Button keyHint={hint('placeMoved')} onClick={() => judge('moved')}>
-                  Off its pads
-                </Button>
-                <Button keyHint={hint('placeNothing')} onClick={() => judge('nothing')}>
-                  Nothing
-                </Button>
-                <Button look="bare" keyHint={hint('previousPlace')} onClick={() => step(-1)}>
-                  before
-                </Button>
-                <Button look="bare" keyHint={hint('nextPlace')} onClick={() => step(1)}>
-                  next
-                </Button>
-              </p>
             </>
           )}
           <Keep comparing={comparing} />

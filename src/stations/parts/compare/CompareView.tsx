@@ -5,12 +5,6 @@ import { percent } from '@/core/maths/percent'
 import type { Mark } from '@/core/parts/compare/compare'
 import type { Comparing, Judged } from './use-compare'
 
-const judgedWords: Readonly<Record<Judged, string>> = {
-  missing: 'missing',
-  moved: 'off its pads',
-  nothing: 'nothing',
-}
-
 /** The photo with its marks, and the one in hand close up on both photos, turned alike. */
 export function CompareView({ comparing }: { comparing: Comparing }) {
   const { pictures, marks, chosen, choose, judged, compared } = comparing
@@ -126,7 +120,6 @@ function Box({
         strokeWidth={unit / 180}
       >
         {n}
-        {judged ? ` ${judgedWords[judged]}` : ''}
       </text>
     </g>
   )

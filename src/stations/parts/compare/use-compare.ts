@@ -32,9 +32,18 @@ const empty: InHand = { pictures: {}, wide: '', answer: null, judged: {}, chosen
 
 const keyOf = ({ pictures: { photo, other }, wide }: InHand) => `${photo?.url} ${other?.url} ${wide}`
 
+/** What a place is called that nobody named: by its number, and by another where that was a place of other photos. */
+function nameOf(n: number, text: string, noted: readonly { ref: string; text?: string }[]): string {
+  for (let again = 1; ; again++) {
+    const ref = again === 1 ? `place ${n}` : `place ${n}, ${again}`
+    if (noted.every((p) => p.ref !== ref || p.text === text)) return ref
+  }
+}
+
 /** Two photos of a board in hand, compared in a worker, and the marks gone through one by one. */
 export function useCompare() {
   const append = useJob((j) => j.append)
+  const noted = useJob((j) => j.state.parts.noted)
   const [hand, setHand] = useState(empty)
   const [share, setShare] = useState<number | null>(null)
   const [say, setSay] = useState<{ readonly field: Role | 'wide'; readonly text: string } | null>(null)
@@ -106,7 +115,8 @@ export function useCompare() {
     const mark = marks[hand.chosen]
     if (!mark) return null
     const { photo, other } = hand.pictures
-    const ref = told.name.trim() || `place ${hand.chosen + 1} on ${photo!.name}`.slice(0, 60)
+    const text = `${photo!.name} beside ${other!.name}`.slice(0, 200)
+    const ref = told.name.trim() || nameOf(hand.chosen + 1, text, noted)
     if (as !== 'nothing' && hand.judged[hand.chosen] !== as)
       append('part', {
         ref,
@@ -114,7 +124,7 @@ export function useCompare() {
         ...(as === 'moved' ? { how: 'off its pads' as const } : {}),
         side: told.side,
         ...(told.place === '' ? {} : { place: told.place }),
-        text: `beside ${other!.name}`.slice(0, 200),
+        text,
       })
     setHand((h) => {
       const judged = { ...h.judged, [h.chosen]: as }

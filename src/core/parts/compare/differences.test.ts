@@ -1,0 +1,97 @@
+import { describe, expect, it } from 'vitest'
+import { seeded } from '../../maths/seeded'
+import { beyondUsual, clustersOf } from './clusters'
+import { byRatio, coloursOf, differenceAt, evened, unlike } from './differences'
+import type { ColourPlanes } from './differences'
+import { elsewhere } from './elsewhere'
+
+const [W, H] = [160, 120]
+/** A board of small bright and dark squares on an even ground; what lies under `hidden` is bare. */
+function board(hidden: readonly (readonly [x: number, y: number])[] = []): ColourPlanes {
+  const draw = seeded(5)
+  const plane = () => new Float32Array(W * H).fill(60)
+  const [red, green, blue] = [plane(), plane(), plane()]
+  for (let i = 0; i < 90; i++) {
+    const [x0, y0] = [Math.floor(draw() * (W - 8)), Math.floor(draw() * (H - 8))]
+    const colour = [draw() * 200, draw() * 200, draw() * 200] as const
+    if (hidden.some(([x, y]) => Math.abs(x - x0) < 10 && Math.abs(y - y0) < 10)) continue
+    for (let y = y0; y < y0 + 6; y++)
+      for (let x = x0; x < x0 + 6; x++) [red, green, blue].forEach((p, c) => (p[y * W + x] = colour[c]!))
+  }
+  return { widthPx: W, heightPx: H, factor: 1, red, green, blue }
+}
+const each = (of: ColourPlanes, work: (v: number, i: number) => number): ColourPlanes => ({
+  ...of,
+  red: of.red.map(work),
+  green: of.green.map(work),
+  blue: of.blue.map(work),
+})
+const blocks = { sidePx: 7, stepPx: 3, reachPx: 5, flat: 1 }
+
+describe('light made alike', () => {
+  it('takes off a gain and a veil that change slowly, and no part', () => {
+    const plain = board()
+    const lit = each(plain, (v, i) => v * (0.7 + (0.4 * (i % W)) / W) + 20 * Math.sin(i / W / 40))
+    const back = evened(lit, plain, 30)
+    const off = plain.green.map((v, i) => Math.abs(v - back.green[i]!))
+    expect(off.reduce((a, b) => a + b, 0) / off.length).toBeLessThan(5)
+    // What is gone on one of them stays gone.
+    const bare = board([[80, 60]])
+    const between = evened(lit, bare, 30)
+    const most = Math.max(...bare.green.map((v, i) => Math.abs(v - between.green[i]!)))
+    expect(most).toBeGreaterThan(40)
+  })
+})
+
+describe('what differs', () => {
+  it('is nothing between a photo and itself, shifted or not, and what is gone', () => {
+    const photo = board()
+    const same = unlike(photo, photo, blocks)
+    expect(Math.max(...same.by.filter((v) => !Number.isNaN(v)))).toBe(0)
+    const moved = each(photo, (_, i) => i)
+    ;(['red', 'green', 'blue'] as const).forEach((c) => {
+      for (let i = 0; i < W * H; i++) moved[c][i] = photo[c][Math.min(W * H - 1, i + 3)]!
+    })
+    const shifted = unlike(photo, moved, blocks)
+    const inside = shifted.by.filter((v) => !Number.isNaN(v)).sort()
+    expect(inside[Math.floor(0.95 * inside.length)]).toBe(0)
+    const gone = unlike(board([[80, 60]]), photo, blocks)
+    const clusters = clustersOf(gone, beyondUsual(gone), { high: 5, low: 3.5, contrast: 5 })
+    expect(clusters.length).toBeGreaterThan(0)
+    for (const c of clusters)
+      expect(Math.hypot((c.x0 + c.x1) / 2 - 80, (c.y0 + c.y1) / 2 - 60)).toBeLessThan(22)
+  })
+  it('is nothing where the other photo shows nothing', () => {
+    const photo = board()
+    const cut = each(photo, (v, i) => (i % W > 100 ? NaN : v))
+    const { by, columns } = unlike(photo, cut, blocks)
+    by.forEach((v, k) => {
+      if ((k % columns) * 3 > 100) expect(v).toBeNaN()
+    })
+  })
+  it('is seen elsewhere where it stands up: as far as it was moved', () => {
+    const photo = board()
+    const moved = each(photo, (v) => v)
+    ;(['red', 'green', 'blue'] as const).forEach((c) => {
+      for (let y = 0; y < H - 9; y++)
+        for (let x = 12; x < W; x++) moved[c][(y + 9) * W + x] = photo[c][y * W + x - 12]!
+    })
+    const found = elsewhere(photo, moved, { blocks: [], beyond: 9, x0: 60, y0: 50, x1: 75, y1: 62 }, 20)
+    expect(found).toMatchObject({ dx: 12, dy: 9, by: 0 })
+  })
+})
+
+describe('colours', () => {
+  it('are means of the photo’s pixels, and differ by grey and by colour', () => {
+    const rgba = Uint8Array.from([10, 20, 30, 255, 30, 40, 50, 255, 50, 60, 70, 255, 70, 80, 90, 255])
+    const planes = coloursOf(rgba, 2, 2, 2)
+    expect([planes.red[0], planes.green[0], planes.blue[0]]).toEqual([40, 50, 60])
+    const other = { ...planes, red: Float32Array.from([70]) }
+    expect(differenceAt(planes, 0, planes, 0)).toBe(0)
+    // Grey by 10, red against green by 30, blue against green by none.
+    expect(differenceAt(planes, 0, other, 0)).toBe(10 + 15)
+    const dark = byRatio({ ...planes, green: Float32Array.from([0, 255]) }).green
+    expect(dark[0]).toBe(0)
+    expect(dark[1]).toBeCloseTo(255, 4)
+  })
+})
