@@ -25,6 +25,13 @@ export const hazardWords: Readonly<Record<LookHazard, string>> = {
   'part gone': 'a part is gone',
 }
 
+/** Whether a look found that somebody had worked on the board before: flux, a part that was heated again, a burnt header. */
+export const tellsOfRework = ({ seen, clear }: { readonly seen: string; readonly clear: boolean }): boolean =>
+  !clear &&
+  /\bflux\b|re-?work|re-?heat|re-?solder|soldered (again|before|by hand)|(burnt|melted) header|worked on (before|by)/i.test(
+    seen,
+  )
+
 /** Places are told by their names, whole, however they are written: “outside, left edge” is a place of its own. What the reasoner calls “outside” is the whole outside. */
 export function placeOf(what: string): string {
   const place = what.trim().toLowerCase()

@@ -1,3 +1,5 @@
+import type { HistoryItem } from '../board/history-item'
+import { tellsOfRework } from '../board/hazard'
 import type { PowerGate } from '../board/gate-reason'
 import type { BenchFigures } from '../socket/straighten/bench-figures'
 import { lostMinor, minutesMinor, usualFigures } from '../socket/straighten/bench-figures'
@@ -60,6 +62,13 @@ export interface Reckoned {
   readonly work: SocketWork | null
 }
 
+const BY_OTHERS = 'worked on by others'
+/** The history as it was told, and what looks tell of it: traces of earlier work are as good as told. */
+function historyOf({ intake, board }: JobState): readonly HistoryItem[] {
+  const { history } = intake.ticket
+  return history.includes(BY_OTHERS) || !board.looks.some(tellsOfRework) ? history : [...history, BY_OTHERS]
+}
+
 /** What the odds are made from: the same on the page, on the server and on the command line. */
 export function toBelieve(
   state: JobState,
@@ -70,7 +79,7 @@ export function toBelieve(
   const due = triageStep(state.board, gate, null).test
   const { evidence, changes } = evidenceOf(state, field, references)
   return {
-    history: state.intake.ticket.history,
+    history: historyOf(state),
     evidence,
     changes: changes.map((c) => (c.is === 'mended' ? { ...c, takes: succeeds(c.fault, repairs) } : c)),
     mayPower: gate.lamp !== 'do not power',

@@ -15,7 +15,7 @@ import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
 import type { Baseline } from '../board/baseline'
 import { isUsual } from '../board/rail'
-import { placeOf } from '../board/hazard'
+import { placeOf, tellsOfRework } from '../board/hazard'
 import type { LookHazard } from '../board/hazard'
 import { functionLaw } from '../socket/contact/function-law'
 import { isDamage } from '../socket/damage/mark'
@@ -110,6 +110,8 @@ function lookSays({
   }
   if (place === 'round the firmware chip') {
     if (clear) return ['round the chip', 'clear']
+    if (tellsOfRework({ seen, clear }) && !/\bgone\b|missing/i.test(seen))
+      return ['round the chip', 'chip reworked']
     if (hazard && hazard !== 'part gone' && !/\bgone\b|missing/i.test(seen)) return null
     return ['round the chip', /resistor/i.test(seen) ? 'a resistor gone' : 'another part gone']
   }

@@ -4,7 +4,9 @@ import { faultIds } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
 import { placeOfNet, placeOfPart } from '../parts/found'
 import { believe } from '../triage/reason/belief'
+import { nothingRound, toBelieve } from './advise'
 import { evidenceOf } from './evidence'
+import { gateOf } from './gate'
 import { jobState } from './job-state'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
@@ -143,5 +145,32 @@ describe('a part that was found', () => {
   it('that the reasoner knows nothing of ends what it said once it is fitted', () => {
     const t = tape().put('part', missing()).put('part', { ref: 'R214', did: 'fitted' })
     expect(evidence(t)).toMatchObject({ evidence: [], changes: [] })
+  })
+})
+
+describe('traces of earlier work', () => {
+  const looked = (what: string, words: string, clear = false) =>
+    tape().put('look', { what, seen: words, clear, hazard: 'harmless' })
+  const asked = (t: TestTape) => {
+    const state = jobState(t.entries)
+    return toBelieve(state, null, gateOf(state, null), nothingRound)
+  }
+  it('round the firmware chip are a look at it; a part that is gone counts before them', () => {
+    const says = (words: string) =>
+      asked(looked('round the firmware chip', words)).evidence.map((e) => e.outcome)
+    expect(says('flux round its legs')).toEqual(['chip reworked'])
+    expect(says('soldered again by hand')).toEqual(['chip reworked'])
+    expect(says('a scratch')).toEqual([])
+    expect(says('flux, and a resistor gone')).not.toContain('chip reworked')
+  })
+  it('anywhere are as good as being told that others worked on it', () => {
+    expect(asked(looked('the other side', 'burnt header')).history).toEqual(['worked on by others'])
+    expect(asked(looked('outside of the board', 'reheated part at the edge')).history).toContain(
+      'worked on by others',
+    )
+    expect(asked(looked('outside of the board', 'no flux', true)).history).toEqual([])
+    expect(asked(looked('outside of the board', 'dust')).history).toEqual([])
+    const told = looked('the other side', 'flux').put('ticket', { set: { history: ['worked on by others'] } })
+    expect(asked(told).history).toEqual(['worked on by others'])
   })
 })

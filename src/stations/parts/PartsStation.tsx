@@ -129,7 +129,11 @@ export function PartsStation() {
               label: tabWords.shelf,
               panel: <FromShelf of={ref} isOpen={tab === 'shelf'} />,
             },
-            { name: 'heat', label: tabWords.heat, panel: <HeatForm heat={heat} /> },
+            {
+              name: 'heat',
+              label: tabWords.heat,
+              panel: <HeatForm heat={heat} onPhotos={() => setTab('photos')} />,
+            },
             { name: 'photos', label: tabWords.photos, panel: <Photos /> },
           ]}
         />

@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import type { InputHTMLAttributes } from 'react'
 import { pullResults, sayPulls } from '@/core/parts/heat/pulls'
+import { photoOwed } from '@/core/parts/photo-owed'
 import { solders, targets } from '@/core/parts/heat/set-up'
 import { useJob } from '@/job/JobProvider'
 import { typedNumber } from '@/ui/typed-number'
@@ -16,7 +17,8 @@ import type { HeatInHand } from './use-heat'
 const places = ['joint', 'board', 'body'] as const
 
 /** What is heated, with what, and how it goes on; a thermocouple’s readings. */
-export function HeatForm({ heat }: { heat: HeatInHand }) {
+export function HeatForm({ heat, onPhotos }: { heat: HeatInHand; onPhotos: () => void }) {
+  const owed = useJob((j) => photoOwed(j.state.work.photos, j.state.parts))
   const { typed, change, read, fresh, isKept, share } = heat
   const { errors } = read
   const field = (
@@ -47,6 +49,16 @@ export function HeatForm({ heat }: { heat: HeatInHand }) {
     })
   return (
     <div className="pb-4">
+      {owed && (
+        <p className="mb-2 border-l-4 border-brass pl-3">
+          {owed}:{' '}
+          <button type="button" className="underline underline-offset-4" onClick={onPhotos}>
+            take one before the iron
+          </button>
+          . Compared afterwards, it shows what went missing. Look at the iron’s tip as well: small parts stick
+          to it.
+        </p>
+      )}
       <form
         onSubmit={(e) => {
           e.preventDefault()

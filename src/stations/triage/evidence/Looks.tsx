@@ -118,7 +118,7 @@ function Found({ place, close }: { place: string; close: () => void }) {
           value={seen}
           onChange={(e) => setSeen(e.target.value)}
           aria-label={`Found ${place}`}
-          placeholder="where, and what it looks like"
+          placeholder="where, what it looks like; flux or a reheated part tell of earlier work"
           className="w-full"
         />
         <Button type="submit" className="shrink-0">
