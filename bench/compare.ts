@@ -2,7 +2,8 @@
 import { compareBoards } from '@/core/parts/compare/compare'
 import { seeded } from '@/core/maths/seeded'
 import { runToEnd } from '@/core/run-to-end'
-import { plainBoardShot, takeBoardPhoto } from '@/simulated-bench/board-camera'
+import { takeBoardPhoto } from '@/simulated-bench/board-camera'
+import { plainBoardShot } from '@/simulated-bench/board-eye'
 import { drawScene } from '@/simulated-bench/board-scene'
 import { line, mean, percent, quantile } from './figure'
 

@@ -2,48 +2,12 @@ import { seeded } from '@/core/maths/seeded'
 import type { Uniform } from '@/core/maths/seeded'
 import { blur } from '@/core/photo/grey-image'
 import type { Point } from '@/core/photo/projection'
+import { Eye } from './board-eye'
+import type { BoardShot } from './board-eye'
 import { placedOn } from './board-scene'
+import { PaintedSheet } from './painted-sheet'
+import type { Colour } from './painted-sheet'
 import type { BoardScene, OneBoard, SceneBody } from './board-scene'
-
-/** How a photo of a board is taken. */
-export interface BoardShot {
-  readonly widthPx: number
-  readonly heightPx: number
-  /** At the middle of the picture. */
-  readonly pxPerMm: number
-  /** What the middle of the picture is turned to, mm on the board. */
-  readonly centreMm: Point
-  readonly tiltDeg: number
-  readonly tiltTowardsDeg: number
-  readonly turnDeg: number
-  readonly lens: number
-  readonly blurPx: number
-  /** Share of full scale. */
-  readonly noise: number
-  readonly gradient: number
-  readonly lightDeg: number
-  readonly glare: number
-  readonly glareStrength: number
-  readonly seed: number
-}
-
-export const plainBoardShot: BoardShot = {
-  widthPx: 2400,
-  heightPx: 1800,
-  pxPerMm: 24,
-  centreMm: [50, 37],
-  tiltDeg: 2,
-  tiltTowardsDeg: 200,
-  turnDeg: 1,
-  lens: 0.008,
-  blurPx: 1.1,
-  noise: 0.025,
-  gradient: 0.15,
-  lightDeg: 60,
-  glare: 1,
-  glareStrength: 0.3,
-  seed: 1,
-}
 
 /** Red, green, blue, alpha, row by row. */
 export interface RgbaImage {
@@ -56,144 +20,6 @@ export interface BoardPhoto {
   readonly image: RgbaImage
   /** Where the middle of every part of the model is seen, whether it is there or not. */
   readonly places: readonly { readonly ref: string; readonly px: Point; readonly inside: boolean }[]
-}
-
-const EYE_MM = 260
-type Point3 = readonly [number, number, number]
-type Colour = readonly [number, number, number]
-
-/** A pinhole over the board: where a place is seen, and what of the board is seen at a pixel. */
-class Eye {
-  private readonly to: Point3
-  private readonly across: Point3
-  private readonly down: Point3
-  readonly at: Point3
-  private readonly half: number
-
-  constructor(private readonly shot: BoardShot) {
-    const tilt = (shot.tiltDeg * Math.PI) / 180
-    const towards = (shot.tiltTowardsDeg * Math.PI) / 180
-    const [s, c] = [Math.sin(tilt), Math.cos(tilt)]
-    this.to = [-s * Math.cos(towards), -s * Math.sin(towards), -c]
-    const length = Math.hypot(this.to[2], this.to[0])
-    this.across = [-this.to[2] / length, 0, this.to[0] / length]
-    this.down = cross(this.to, this.across)
-    this.at = [
-      shot.centreMm[0] - EYE_MM * this.to[0],
-      shot.centreMm[1] - EYE_MM * this.to[1],
-      -EYE_MM * this.to[2],
-    ]
-    this.half = Math.hypot(shot.widthPx, shot.heightPx) / 2
-  }
-
-  see(place: Point3): Point {
-    const { shot } = this
-    const from: Point3 = [place[0] - this.at[0], place[1] - this.at[1], place[2] - this.at[2]]
-    const far = (shot.pxPerMm * EYE_MM) / dot(from, this.to)
-    const [u, v] = [dot(from, this.across) * far, dot(from, this.down) * far]
-    const turn = (shot.turnDeg * Math.PI) / 180
-    const x = u * Math.cos(turn) - v * Math.sin(turn)
-    const y = u * Math.sin(turn) + v * Math.cos(turn)
-    const lens = 1 + shot.lens * ((x * x + y * y) / (this.half * this.half))
-    return [shot.widthPx / 2 + x * lens, shot.heightPx / 2 + y * lens]
-  }
-
-  /** The place of the board plane behind a pixel, mm. */
-  behind(px: number, py: number): Point {
-    const { shot } = this
-    let [x, y] = [px - shot.widthPx / 2, py - shot.heightPx / 2]
-    const [x0, y0] = [x, y]
-    for (let i = 0; i < 3; i++) {
-      const lens = 1 + shot.lens * ((x * x + y * y) / (this.half * this.half))
-      ;[x, y] = [x0 / lens, y0 / lens]
-    }
-    const turn = (shot.turnDeg * Math.PI) / 180
-    const u = (x * Math.cos(turn) + y * Math.sin(turn)) / (shot.pxPerMm * EYE_MM)
-    const v = (-x * Math.sin(turn) + y * Math.cos(turn)) / (shot.pxPerMm * EYE_MM)
-    const ray = ([0, 1, 2] as const).map((i) => this.to[i] + u * this.across[i] + v * this.down[i])
-    const t = -this.at[2] / ray[2]!
-    return [this.at[0] + t * ray[0]!, this.at[1] + t * ray[1]!]
-  }
-}
-const dot = (a: Point3, b: Point3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
-const cross = (a: Point3, b: Point3): Point3 => [
-  a[1] * b[2] - a[2] * b[1],
-  a[2] * b[0] - a[0] * b[2],
-  a[0] * b[1] - a[1] * b[0],
-]
-
-/** Three planes of a picture in the making, 0 to 1. */
-class Sheet {
-  readonly planes: readonly [Float32Array, Float32Array, Float32Array]
-  constructor(
-    readonly widthPx: number,
-    readonly heightPx: number,
-  ) {
-    const plane = () => new Float32Array(widthPx * heightPx)
-    this.planes = [plane(), plane(), plane()]
-  }
-
-  private lay(at: number, colour: Colour, share: number): void {
-    for (let c = 0; c < 3; c++) this.planes[c]![at]! += share * (colour[c]! - this.planes[c]![at]!)
-  }
-
-  /** Fills a convex outline; what is nearer than half a pixel to its edge is mixed. */
-  fill(corners: readonly Point[], colour: Colour, cover = 1): void {
-    const [x0, x1] = [Math.min(...corners.map((p) => p[0])), Math.max(...corners.map((p) => p[0]))]
-    const [y0, y1] = [Math.min(...corners.map((p) => p[1])), Math.max(...corners.map((p) => p[1]))]
-    let area = 0
-    corners.forEach((p, i) => {
-      const q = corners[(i + 1) % corners.length]!
-      area += p[0] * q[1] - q[0] * p[1]
-    })
-    const sign = area > 0 ? 1 : -1
-    const edges = corners.map((p, i) => {
-      const q = corners[(i + 1) % corners.length]!
-      const length = Math.hypot(q[0] - p[0], q[1] - p[1]) || 1
-      const [nx, ny] = [(-sign * (q[1] - p[1])) / length, (sign * (q[0] - p[0])) / length]
-      return [nx, ny, -(nx * p[0] + ny * p[1])] as const
-    })
-    for (let y = Math.max(0, Math.floor(y0)); y <= Math.min(this.heightPx - 1, Math.ceil(y1)); y++)
-      for (let x = Math.max(0, Math.floor(x0)); x <= Math.min(this.widthPx - 1, Math.ceil(x1)); x++) {
-        let inside = Infinity
-        for (const [nx, ny, d] of edges) inside = Math.min(inside, nx * x + ny * y + d)
-        if (inside > -0.5) this.lay(y * this.widthPx + x, colour, Math.min(1, inside + 0.5) * cover)
-      }
-  }
-
-  disc([cx, cy]: Point, r: number, colour: Colour, cover = 1): void {
-    for (let y = Math.max(0, Math.floor(cy - r - 1)); y <= Math.min(this.heightPx - 1, cy + r + 1); y++)
-      for (let x = Math.max(0, Math.floor(cx - r - 1)); x <= Math.min(this.widthPx - 1, cx + r + 1); x++) {
-        const inside = r - Math.hypot(x - cx, y - cy) + 0.5
-        if (inside > 0) this.lay(y * this.widthPx + x, colour, Math.min(1, inside) * cover)
-      }
-  }
-
-  line(a: Point, b: Point, wide: number, colour: Colour, cover = 1): void {
-    const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-    const length = Math.hypot(dx, dy) || 1
-    const [nx, ny] = [(-dy / length) * (wide / 2), (dx / length) * (wide / 2)]
-    this.fill(
-      [
-        [a[0] + nx, a[1] + ny],
-        [b[0] + nx, b[1] + ny],
-        [b[0] - nx, b[1] - ny],
-        [a[0] - nx, a[1] - ny],
-      ],
-      colour,
-      cover,
-    )
-  }
-
-  glow([cx, cy]: Point, sigmaPx: number, strength: number): void {
-    const reach = 3 * sigmaPx
-    for (let y = Math.max(0, Math.floor(cy - reach)); y <= Math.min(this.heightPx - 1, cy + reach); y++)
-      for (let x = Math.max(0, Math.floor(cx - reach)); x <= Math.min(this.widthPx - 1, cx + reach); x++) {
-        const d2 = (x - cx) ** 2 + (y - cy) ** 2
-        const light = strength * Math.exp(-d2 / (2 * sigmaPx * sigmaPx))
-        for (const plane of this.planes) plane[y * this.widthPx + x]! += light
-      }
-  }
 }
 
 const shade = (colour: Colour, by: number): Colour => [colour[0] * by, colour[1] * by, colour[2] * by]
@@ -220,8 +46,8 @@ function outline(b: SceneBody, from = -0.5, to = 0.5, wider = 0): readonly Point
 const PLANE_PX = 22
 
 /** The bare board from straight above: mask, traces, vias, print and pads; alike on every board of the model but for the solder. */
-function bareBoard(scene: BoardScene, board: OneBoard): Sheet {
-  const sheet = new Sheet(Math.ceil(scene.wideMm * PLANE_PX), Math.ceil(scene.deepMm * PLANE_PX))
+function bareBoard(scene: BoardScene, board: OneBoard): PaintedSheet {
+  const sheet = new PaintedSheet(Math.ceil(scene.wideMm * PLANE_PX), Math.ceil(scene.deepMm * PLANE_PX))
   sheet.planes.forEach((plane, c) => plane.fill(scene.mask[c]!))
   const draw = seeded(scene.seed * 17 + 3)
   const px = ([x, y]: Point): Point => [x * PLANE_PX, y * PLANE_PX]
@@ -316,7 +142,7 @@ export function* takeBoardPhoto(
 ): Generator<number, BoardPhoto> {
   const eye = new Eye(shot)
   const { widthPx, heightPx } = shot
-  const sheet = new Sheet(widthPx, heightPx)
+  const sheet = new PaintedSheet(widthPx, heightPx)
   layBoard(sheet, bareBoard(scene, board), eye)
   yield 0.35
   const draw = seeded(board.seed * 101 + 11)
@@ -347,7 +173,7 @@ export function* takeBoardPhoto(
 const hash = (text: string) => [...text].reduce((h, c) => (Math.imul(h, 31) + c.charCodeAt(0)) | 0, 7)
 
 /** The bare board as it is seen; the bench beyond its edge. */
-function layBoard(to: Sheet, from: Sheet, eye: Eye): void {
+function layBoard(to: PaintedSheet, from: PaintedSheet, eye: Eye): void {
   const { widthPx, heightPx } = to
   for (let y = 0; y < heightPx; y++)
     for (let x = 0; x < widthPx; x++) {
@@ -372,7 +198,7 @@ function layBoard(to: Sheet, from: Sheet, eye: Eye): void {
 
 /** A box from the board up to its height, its ends in another colour where it has caps. */
 function box(
-  sheet: Sheet,
+  sheet: PaintedSheet,
   eye: Eye,
   base: readonly Point[],
   highMm: number,
@@ -388,7 +214,14 @@ function box(
   return top
 }
 
-function drawBody(sheet: Sheet, eye: Eye, b: SceneBody, model: Uniform, lot: number, shot: BoardShot): void {
+function drawBody(
+  sheet: PaintedSheet,
+  eye: Eye,
+  b: SceneBody,
+  model: Uniform,
+  lot: number,
+  shot: BoardShot,
+): void {
   const gloss = 0.9 + 0.2 * lot
   const onTop = (x: number, y: number): Point => {
     const [mx, my] = turned(b, x, y)
@@ -443,7 +276,7 @@ function drawBody(sheet: Sheet, eye: Eye, b: SceneBody, model: Uniform, lot: num
 
 /** Marking, as strokes. */
 function strokes(
-  sheet: Sheet,
+  sheet: PaintedSheet,
   draw: Uniform,
   at: (x: number, y: number) => Point,
   wideMm: number,

@@ -1,6 +1,6 @@
 import { seeded } from '@/core/maths/seeded'
-import { plainBoardShot } from './board-camera'
-import type { BoardShot } from './board-camera'
+import { plainBoardShot } from './board-eye'
+import type { BoardShot } from './board-eye'
 import { drawScene } from './board-scene'
 import type { BoardScene, OneBoard } from './board-scene'
 
