@@ -5,7 +5,7 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy, repairOf } from '../model/repair'
 import type { Change } from '../model/repair'
-import { nextTests, repairMove, riskOf, SETTLED, toConfirm, verdict } from './next-test'
+import { nextTests, repairMove, riskOf, SETTLED, toConfirm, verdict, worthTrying } from './next-test'
 import type { BenchTest } from '../model/bench-test'
 import { hypotheses, leading, UNKNOWN, WIDTH } from './hypotheses'
 import { asItCounts, doneNow, likelihood } from './likelihood'
@@ -123,6 +123,9 @@ describe('which test next', () => {
     const bare = nextTests(prior, { done: none, shelf: new Set() })
     expect(bare.length).toBeGreaterThan(5)
     for (const s of bare) expect(s.test.needs).toEqual([])
+    const stocked = nextTests(prior, { done: none, shelf: new Set(benchTests.flatMap((t) => t.needs)) })
+    expect(stocked.some((s) => s.test.needs.length > 0)).toBe(true)
+    expect(stocked.length).toBeGreaterThan(bare.length)
     for (const s of nextTests(prior, { done: none, mayPower: false })) expect(s.test.powers).toBe(false)
   })
   it('counts the price of a good CPU in a board that may kill it', () => {
@@ -321,6 +324,14 @@ it('the risk to a lent part is the chance that one of the faults harms it', () =
     ['signal contacts touch', 0.04],
   ] as const)
     expect(riskOf(even([fault]))).toBeCloseTo(harm, 12)
+})
+
+describe('a repair to see', () => {
+  it('is worth it from 60 % on, where at most a tenth is something in no list', () => {
+    expect(worthTrying(0.6, 0.1)).toBe(true)
+    expect(worthTrying(0.5999, 0.1)).toBe(false)
+    expect(worthTrying(0.6, 0.1001)).toBe(false)
+  })
 })
 
 describe('the repair that comes first', () => {
