@@ -62,9 +62,14 @@ function drawFaults(world: World, bench: number, seed: number): readonly FaultId
   return second === first ? [first] : [first, second]
 }
 
+const WHOLE = 'all together'
+/** Boards of all arms together are more: the targets are theirs. */
+const LEAST_WHOLE = 300
+
 /** Figures of triage on boards of the second simulator, arm by arm. */
 export function secondJudge(boards: number): void {
-  for (const name of Object.keys(arms)) judgeArm(name, boards)
+  for (const name of Object.keys(arms))
+    judgeArm(name, name === WHOLE ? Math.max(LEAST_WHOLE, boards) : boards)
 }
 
 /** One arm by itself. */
@@ -86,7 +91,7 @@ export function judgeArm(name: string, boards: number): void {
   const share = (of: (w: (typeof ours)[number]) => boolean, all = ours) =>
     all.filter(of).length / Math.max(1, all.length)
   const wrong = share((w) => w.end === 'wrong' || w.end === 'missed one')
-  const whole = name === 'all together'
+  const whole = name === WHOLE
   line(
     `second judge, ${name}, ${boards} boards: wrong verdicts`,
     percent(wrong),

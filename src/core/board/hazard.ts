@@ -25,12 +25,14 @@ export const hazardWords: Readonly<Record<LookHazard, string>> = {
   'part gone': 'a part is gone',
 }
 
+const earlierWork =
+  /\bflux\b|re-?work|re-?heat|re-?solder|soldered (again|before|by hand)|(burnt|melted) header|worked on (before|by)/i
+/** What is said not to be there, up to the next comma or stop. */
+const denied = /\b(no|not|never|none|nothing|without)\b[^,.;]*/gi
+
 /** Whether a look found that somebody had worked on the board before: flux, a part that was heated again, a burnt header. */
 export const tellsOfRework = ({ seen, clear }: { readonly seen: string; readonly clear: boolean }): boolean =>
-  !clear &&
-  /\bflux\b|re-?work|re-?heat|re-?solder|soldered (again|before|by hand)|(burnt|melted) header|worked on (before|by)/i.test(
-    seen,
-  )
+  !clear && earlierWork.test(seen.replace(denied, ''))
 
 /** Places are told by their names, whole, however they are written: “outside, left edge” is a place of its own. What the reasoner calls “outside” is the whole outside. */
 export function placeOf(what: string): string {

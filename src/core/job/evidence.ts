@@ -110,9 +110,9 @@ function lookSays({
   }
   if (place === 'round the firmware chip') {
     if (clear) return ['round the chip', 'clear']
-    if (tellsOfRework({ seen, clear }) && !/\bgone\b|missing/i.test(seen))
-      return ['round the chip', 'chip reworked']
-    if (hazard && hazard !== 'part gone' && !/\bgone\b|missing/i.test(seen)) return null
+    const gone = hazard === 'part gone' || /\bgone\b|missing/i.test(seen)
+    if (!gone && tellsOfRework({ seen, clear })) return ['round the chip', 'chip reworked']
+    if (!gone && hazard) return null
     return ['round the chip', /resistor/i.test(seen) ? 'a resistor gone' : 'another part gone']
   }
   if (place === 'round the socket') {

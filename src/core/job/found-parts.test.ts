@@ -162,6 +162,14 @@ describe('traces of earlier work', () => {
     expect(says('soldered again by hand')).toEqual(['chip reworked'])
     expect(says('a scratch')).toEqual([])
     expect(says('flux, and a resistor gone')).not.toContain('chip reworked')
+    expect(says('no flux nor rework to be seen, a scratch')).toEqual([])
+    const gone = tape().put('look', {
+      what: 'round the firmware chip',
+      seen: 'flux on bare pads',
+      clear: false,
+      hazard: 'part gone',
+    })
+    expect(asked(gone).evidence.map((e) => e.outcome)).toEqual(['another part gone'])
   })
   it('anywhere are as good as being told that others worked on it', () => {
     expect(asked(looked('the other side', 'burnt header')).history).toEqual(['worked on by others'])

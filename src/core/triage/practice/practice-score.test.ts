@@ -74,7 +74,10 @@ describe('the score of a practice board', () => {
   })
   it('calls a power-up with a short likely risky', () => {
     const { review } = score(['memory rail short'], test('ohms vmem', 'short'), test('as it came', 'nothing'))
-    expect(review[1]).toMatchObject({ judgement: 'risky' })
+    expect(review[1]).toMatchObject({
+      judgement: 'risky',
+      why: 'powered with a rail that was read at ground; clear it, or measure it again first',
+    })
   })
   it('does not hold against a rail what the power gate asks for', () => {
     const step = (mayPower: boolean): PracticeStep => ({

@@ -82,6 +82,9 @@ const worseUnderPower: readonly FaultId[] = faultIds.filter(
   (id) => (faults[id] as { rail?: { is: string } }).rail?.is === 'short' || id === 'power contacts shorted',
 )
 const SHORT_LIKELY = 0.2
+/** A short: read at a rail, or how likely one is that nobody has read. */
+type Short = number | 'read'
+const isLikely = (short: Short): boolean => short === 'read' || short >= SHORT_LIKELY
 const RISK_LIKELY = 0.04
 
 /**
@@ -124,13 +127,13 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
     const each = faultOdds(now)
     const seen = seenNow(counted, changes)
     // What was read at ground is a short until it is read again, however likely a slip is.
-    const short = seen.some((e) => e.test.startsWith('ohms ') && e.outcome === 'short')
-      ? 1
+    const short: Short = seen.some((e) => e.test.startsWith('ohms ') && e.outcome === 'short')
+      ? 'read'
       : worseUnderPower.reduce((p, id) => Math.max(p, each[faultIds.indexOf(id)]!), 0)
     const spent = minutesOf(step)
     if (!step.along) {
       const { judgement, why } = judge(step, now, { done: doneNow(counted, changes), seen }, short)
-      if (judgement === 'risky' && test.powers && short >= SHORT_LIKELY) harms++
+      if (judgement === 'risky' && test.powers && isLikely(short)) harms++
       review.push({ say: `${test.say}: ${sayOutcome(step.outcome)}`, judgement, why, minutes: spent })
     }
     minutes += spent
@@ -175,7 +178,7 @@ function judge(
   step: Extract<PracticeStep, { do: 'test' }>,
   now: Float64Array,
   so: Pick<Choosing, 'done' | 'seen'>,
-  short: number,
+  short: Short,
 ): { readonly judgement: Judgement; readonly why: string } {
   const test = testOf(step.test)
   const mayPower = step.mayPower ?? true
@@ -184,12 +187,14 @@ function judge(
   const mine = ranked.find((s) => s.test.id === step.test)
   const share = best && mine ? mine.worth / best.worth : mine ? 1 : 0
   const better = best && best.test.id !== step.test ? `better: ${best.test.say}` : 'the best there was'
-  if (test.powers && short >= SHORT_LIKELY) {
+  if (test.powers && isLikely(short))
     return {
       judgement: 'risky',
-      why: `powered with a short ${percent(short)} likely; measure the rails first`,
+      why:
+        short === 'read'
+          ? 'powered with a rail that was read at ground; clear it, or measure it again first'
+          : `powered with a short ${percent(short)} likely; measure the rails first`,
     }
-  }
   if (test.lends && riskOf(now) >= RISK_LIKELY) {
     const minutes = Math.round(riskOf(now) * worthMinutes[test.lends])
     return {

@@ -10,6 +10,7 @@ import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField, TextField } from '@/ui/Field'
 import { FileButton } from '@/ui/FileButton'
+import { isOnTape } from './use-compare'
 import type { Comparing, Judged, Role } from './use-compare'
 
 const roles = ['photo', 'other'] as const
@@ -60,7 +61,8 @@ export function ComparePanel({
         }
       : {},
   )
-  const open = marks.filter((_, i) => judged[i] === undefined).length
+  const open = judged.filter((j) => j === null).length
+  const isSaid = isOnTape(judged[chosen])
   return (
     <div className="pb-4">
       {roles.map((role) => (
@@ -145,13 +147,18 @@ export function ComparePanel({
                 ))}
               </ol>
               <p className="mt-2.5 flex flex-wrap gap-2">
-                <Button look="first" keyHint={hint('placeMissing')} onClick={() => judge('missing')}>
+                <Button
+                  look="first"
+                  keyHint={hint('placeMissing')}
+                  disabled={isSaid}
+                  onClick={() => judge('missing')}
+                >
                   Missing
                 </Button>
-                <Button keyHint={hint('placeMoved')} onClick={() => judge('moved')}>
+                <Button keyHint={hint('placeMoved')} disabled={isSaid} onClick={() => judge('moved')}>
                   Off its pads
                 </Button>
-                <Button keyHint={hint('placeNothing')} onClick={() => judge('nothing')}>
+                <Button keyHint={hint('placeNothing')} disabled={isSaid} onClick={() => judge('nothing')}>
                   Nothing
                 </Button>
                 <Button look="bare" keyHint={hint('previousPlace')} onClick={() => step(-1)}>

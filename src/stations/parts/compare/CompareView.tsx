@@ -90,7 +90,7 @@ function Box({
   mark: Mark
   n: number
   on: boolean
-  judged: Judged | undefined
+  judged: Judged | null | undefined
   unit: number
   onPress: () => void
 }) {

@@ -1,11 +1,12 @@
 'use client'
-import { proxy, wrap } from 'comlink'
-import type { Remote } from 'comlink'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { proxy } from 'comlink'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import type { Compared, Mark } from '@/core/parts/compare/compare'
+import { isFound } from '@/core/parts/found'
 import type { PartPlace } from '@/core/parts/found'
 import { useJob } from '@/job/JobProvider'
 import { typedNumber } from '@/ui/typed-number'
+import { useWorker } from '@/ui/use-worker'
 import type { CompareWorker } from '@/workers/compare.worker'
 
 /** A picture in hand, one of the two that are compared. */
@@ -17,18 +18,21 @@ export interface Picture {
   readonly kept: boolean
 }
 export type Role = 'photo' | 'other'
-/** What a person says of a mark. */
+/** What a person says of a place. */
 export type Judged = 'missing' | 'moved' | 'nothing'
+export const isOnTape = (judged: Judged | null | undefined): boolean =>
+  judged === 'missing' || judged === 'moved'
 
-/** What was compared last outlasts the tab: the two pictures, what differs, and what was said of it. */
+/** What was compared last outlasts the tab: the two pictures and what differs. */
 interface InHand {
   readonly pictures: Readonly<Partial<Record<Role, Picture>>>
   readonly wide: string
   readonly answer: { readonly is: Compared; readonly of: string } | null
-  readonly judged: Readonly<Record<number, Judged>>
+  /** What each place was noted as on the tape, by its name; null for one that is nothing, which is not. */
+  readonly said: Readonly<Record<number, string | null>>
   readonly chosen: number
 }
-const empty: InHand = { pictures: {}, wide: '', answer: null, judged: {}, chosen: 0 }
+const empty: InHand = { pictures: {}, wide: '', answer: null, said: {}, chosen: 0 }
 
 const keyOf = ({ pictures: { photo, other }, wide }: InHand) => `${photo?.url} ${other?.url} ${wide}`
 
@@ -40,6 +44,9 @@ function nameOf(n: number, text: string, noted: readonly { ref: string; text?: s
   }
 }
 
+const startWorker = () =>
+  new Worker(new URL('../../../workers/compare.worker.ts', import.meta.url), { type: 'module' })
+
 /** Two photos of a board in hand, compared in a worker, and the marks gone through one by one. */
 export function useCompare() {
   const append = useJob((j) => j.append)
@@ -47,33 +54,28 @@ export function useCompare() {
   const [hand, setHand] = useState(empty)
   const [share, setShare] = useState<number | null>(null)
   const [say, setSay] = useState<{ readonly field: Role | 'wide'; readonly text: string } | null>(null)
-  const worker = useRef<{ thread: Worker; remote: Remote<CompareWorker> } | null>(null)
+  const remote = useWorker<CompareWorker>(startWorker)
   const urls = useRef<string[]>([])
-  const remote = useCallback(() => {
-    if (!worker.current) {
-      const thread = new Worker(new URL('../../../workers/compare.worker.ts', import.meta.url), {
-        type: 'module',
-      })
-      worker.current = { thread, remote: wrap<CompareWorker>(thread) }
-    }
-    return worker.current.remote
-  }, [])
   useEffect(() => {
     const made = urls.current
     return () => {
-      worker.current?.thread.terminate()
-      worker.current = null
       made.splice(0).forEach((url) => URL.revokeObjectURL(url))
     }
   }, [])
 
   const fresh = hand.answer !== null && hand.answer.of === keyOf(hand)
   const marks = useMemo((): readonly Mark[] => (fresh ? hand.answer!.is.marks : []), [fresh, hand.answer])
+  const { photo, other } = hand.pictures
+  const text = `${photo?.name} beside ${other?.name}`.slice(0, 200)
+  /** What a place is, by the tape: what was taken back there is open again. */
+  const judged = marks.map((_, i): Judged | null => {
+    const name = hand.said[i]
+    if (name === null) return 'nothing'
+    const line = noted.findLast((p) => p.ref === name && p.text === text && isFound(p))
+    return line === undefined ? null : line.did === 'found missing' ? 'missing' : 'moved'
+  })
   const wideMm = typedNumber(hand.wide)
-  const ready =
-    hand.pictures.photo && hand.pictures.other && wideMm > 0
-      ? { photo: hand.pictures.photo, other: hand.pictures.other, wideMm }
-      : null
+  const ready = photo && other && wideMm > 0 ? { photo, other, wideMm } : null
 
   const take = (role: Role, file: Blob, name: string, kept: boolean, wide?: number) => {
     const url = URL.createObjectURL(file)
@@ -83,7 +85,7 @@ export function useCompare() {
       ...h,
       pictures: { ...h.pictures, [role]: { name, file, url, kept } },
       ...(wide === undefined ? {} : { wide: String(wide) }),
-      judged: {},
+      said: {},
       chosen: 0,
     }))
   }
@@ -101,7 +103,7 @@ export function useCompare() {
         })
       else if (answer?.compared) {
         const is = answer.compared
-        setHand((h) => ({ ...h, answer: { is, of }, judged: {}, chosen: 0 }))
+        setHand((h) => ({ ...h, answer: { is, of }, said: {}, chosen: 0 }))
       }
     } catch {
       setSay({ field: 'photo', text: 'they were not compared; pick them again' })
@@ -110,14 +112,15 @@ export function useCompare() {
   }
   const stop = () => void remote().stop()
 
-  /** Says what a mark is; what is missing or was moved stands on the tape at once. */
+  /**
+   * Says what a place is, and goes on to the next that is open; what is missing or was moved stands on the tape at once, and
+   * stays what it is until it is taken back there.
+   */
   const judge = (as: Judged, told: { name: string; side: 'top' | 'bottom'; place: PartPlace | '' }) => {
-    const mark = marks[hand.chosen]
-    if (!mark) return null
-    const { photo, other } = hand.pictures
-    const text = `${photo!.name} beside ${other!.name}`.slice(0, 200)
-    const ref = told.name.trim() || nameOf(hand.chosen + 1, text, noted)
-    if (as !== 'nothing' && hand.judged[hand.chosen] !== as)
+    const { chosen } = hand
+    if (!marks[chosen] || isOnTape(judged[chosen])) return null
+    const ref = as === 'nothing' ? null : told.name.trim() || nameOf(chosen + 1, text, noted)
+    if (ref !== null)
       append('part', {
         ref,
         did: as === 'missing' ? 'found missing' : 'found damaged',
@@ -126,17 +129,18 @@ export function useCompare() {
         ...(told.place === '' ? {} : { place: told.place }),
         text,
       })
-    setHand((h) => {
-      const judged = { ...h.judged, [h.chosen]: as }
-      const open = (i: number) => judged[i] === undefined
-      const order = marks.map((_, i) => (h.chosen + 1 + i) % marks.length)
-      return { ...h, judged, chosen: order.find(open) ?? h.chosen }
-    })
-    return as === 'nothing' ? null : ref
+    const after = marks.map((_, i) => (chosen + 1 + i) % marks.length).slice(0, -1)
+    setHand((h) => ({
+      ...h,
+      said: { ...h.said, [chosen]: ref },
+      chosen: after.find((i) => !judged[i]) ?? chosen,
+    }))
+    return ref
   }
   return {
     ...hand,
     marks,
+    judged,
     compared: fresh ? hand.answer!.is : null,
     ready: ready !== null,
     share,

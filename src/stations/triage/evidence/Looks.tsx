@@ -1,6 +1,6 @@
 'use client'
 import { useRef, useState } from 'react'
-import { hazardWords, lookHazards } from '@/core/board/hazard'
+import { hazardWords, lookHazards, tellsOfRework } from '@/core/board/hazard'
 import type { LookHazard } from '@/core/board/hazard'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -33,6 +33,7 @@ export function Looks() {
                       {' '}
                       {look.clear ? 'nothing seen' : look.seen}
                       {!look.clear && ` (${look.hazard ? hazardWords[look.hazard] : 'not said what it is'})`}
+                      {tellsOfRework(look) && ': others have worked on it'}
                     </span>
                   )}
                 </span>
