@@ -1,33 +1,18 @@
 import Joi from 'joi'
-import sharp from 'sharp'
 import { runToEnd } from '@/core/run-to-end'
-import { MOST_PIXELS } from '@/core/photo/grey-image'
 import { compareBoards, LEAST_PX_PER_MM } from '@/core/parts/compare/compare'
 import type { BoardPicture } from '@/core/parts/compare/compare'
 import { takeBoardPhoto } from '@/simulated-bench/board-camera'
 import { plainBoardShot } from '@/simulated-bench/board-eye'
 import { drawScene } from '@/simulated-bench/board-scene'
-import { BadInput, operation, readFile } from './operation'
+import { BadInput, operation } from './operation'
 import type { Operation } from './operation'
+import { readPixels, shotFields, writePicture } from './picture-input'
 
-/** A picture file in colours, turned as its camera was held. */
+/** A picture file in colours. */
 async function readPicture(path: string, field: string): Promise<BoardPicture> {
-  try {
-    const picture = sharp(readFile(path, field), { limitInputPixels: MOST_PIXELS })
-      .rotate()
-      .toColourspace('srgb')
-    const { data, info } = await picture.ensureAlpha().raw().toBuffer({ resolveWithObject: true })
-    return { widthPx: info.width, heightPx: info.height, rgba: new Uint8Array(data) }
-  } catch (error) {
-    if (error instanceof BadInput) throw error
-    const large = error instanceof Error && /pixel limit/.test(error.message)
-    throw new BadInput(
-      field,
-      large
-        ? `${path} has more than 24 million pixels; make it smaller or take the board in parts`
-        : `${path} is no picture; PNG and JPEG are read`,
-    )
-  }
+  const { data, info } = await readPixels(path, field, { of: 'board', channels: 4 })
+  return { widthPx: info.width, heightPx: info.height, rgba: data }
 }
 
 interface AskedOfPair {
@@ -45,24 +30,6 @@ interface AskedOfCamera {
   readonly missing: readonly string[]
   readonly shifted: Readonly<Record<string, readonly [number, number, number]>>
   readonly out?: string
-}
-
-const shot = {
-  widthPx: Joi.number().integer().min(200).max(6000),
-  heightPx: Joi.number().integer().min(200).max(6000),
-  pxPerMm: Joi.number().min(4).max(80),
-  centreMm: Joi.array().items(Joi.number()).length(2),
-  tiltDeg: Joi.number().min(0).max(40),
-  tiltTowardsDeg: Joi.number(),
-  turnDeg: Joi.number(),
-  lens: Joi.number().min(-0.1).max(0.1),
-  blurPx: Joi.number().min(0.3).max(8),
-  noise: Joi.number().min(0).max(0.3),
-  gradient: Joi.number().min(0).max(0.9),
-  lightDeg: Joi.number(),
-  glare: Joi.number().integer().min(0).max(20),
-  glareStrength: Joi.number().min(0).max(3),
-  seed: Joi.number().integer(),
 }
 
 /** Two photos of a board compared, and the camera that takes them here. */
@@ -101,8 +68,7 @@ export const compareOperations: Readonly<Record<string, Operation>> = {
       shifted: Joi.object()
         .pattern(Joi.string().max(12), Joi.array().items(Joi.number()).length(3))
         .default({}),
-      out: Joi.string().pattern(/\.(png|jpe?g)$/i),
-      ...shot,
+      ...shotFields,
     }),
     async ({ scene: seed, wideMm, deepMm, board, missing, shifted, out, ...asked }) => {
       const scene = drawScene(seed, wideMm, deepMm)
@@ -125,13 +91,7 @@ export const compareOperations: Readonly<Record<string, Operation>> = {
           { ...plainBoardShot, centreMm: [wideMm / 2, deepMm / 2], ...asked },
         ),
       )
-      if (out !== undefined)
-        await sharp(image.rgba, { raw: { width: image.widthPx, height: image.heightPx, channels: 4 } })
-          .removeAlpha()
-          .toFile(out)
-          .catch(() => {
-            throw new BadInput('out', `${out} cannot be written; give a path to a folder that is there`)
-          })
+      if (out !== undefined) await writePicture(out, image.rgba, { ...image, channels: 4 })
       const sizeOf = new Map(scene.bodies.map((b) => [b.ref, b]))
       return {
         widthPx: image.widthPx,

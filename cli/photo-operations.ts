@@ -1,9 +1,7 @@
 import { runToEnd } from '@/core/run-to-end'
 import Joi from 'joi'
-import sharp from 'sharp'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Anchor, PhotoFault } from '@/core/socket/photo/anchors'
-import { MOST_PIXELS } from '@/core/photo/grey-image'
 import type { GreyImage } from '@/core/photo/grey-image'
 import { locate } from '@/core/socket/photo/locate'
 import type { Located } from '@/core/socket/photo/locate'
@@ -18,25 +16,14 @@ import { plainShot, takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
 import { marks, name, oneField, socketOf } from './field-input'
 import type { FieldInput } from './field-input'
-import { BadInput, operation, readFile } from './operation'
+import { operation } from './operation'
 import type { Operation } from './operation'
+import { readPixels, shotFields, writePicture } from './picture-input'
 
-/** A picture file in one channel, turned as its camera was held. */
+/** A picture file in one channel. */
 async function readPhoto(path: string, field: string): Promise<GreyImage> {
-  const bytes = readFile(path, field)
-  try {
-    const picture = sharp(bytes, { limitInputPixels: MOST_PIXELS }).rotate().greyscale().toColourspace('b-w')
-    const { data, info } = await picture.removeAlpha().raw().toBuffer({ resolveWithObject: true })
-    return { widthPx: info.width, heightPx: info.height, grey: new Uint8Array(data) }
-  } catch (error) {
-    const large = error instanceof Error && /pixel limit/.test(error.message)
-    throw new BadInput(
-      field,
-      large
-        ? `${path} has more than 24 million pixels; make it smaller or take the field in parts`
-        : `${path} is no picture; PNG and JPEG are read`,
-    )
-  }
+  const { data, info } = await readPixels(path, field, { of: 'field', channels: 1 })
+  return { widthPx: info.width, heightPx: info.height, grey: data }
 }
 
 const clicks = Joi.array()
@@ -116,23 +103,8 @@ export const photoOperations: Readonly<Record<string, Operation>> = {
     'A photo of a field with these marks from the simulated microscope camera, with the truth beside it.',
     oneField({
       marks: marks.default({}),
-      out: Joi.string().pattern(/\.(png|jpe?g)$/i),
-      widthPx: Joi.number().integer().min(100).max(6000),
-      heightPx: Joi.number().integer().min(100).max(6000),
-      pxPerMm: Joi.number().min(5).max(300),
-      centreMm: Joi.array().items(Joi.number()).length(2),
-      tiltDeg: Joi.number().min(0).max(60),
-      tiltTowardsDeg: Joi.number(),
-      turnDeg: Joi.number(),
       mirrored: Joi.boolean(),
-      lens: Joi.number().min(-0.1).max(0.1),
-      blurPx: Joi.number().min(0.3).max(12),
-      noise: Joi.number().min(0).max(0.3),
-      gradient: Joi.number().min(0).max(0.9),
-      lightDeg: Joi.number(),
-      glare: Joi.number().integer().min(0).max(40),
-      glareStrength: Joi.number().min(0).max(3),
-      seed: Joi.number().integer(),
+      ...shotFields,
     }),
     async ({ table, contacts, kind, pitchMm, marks: truth, out, ...shot }) => {
       const socket = socketOf(
@@ -145,14 +117,9 @@ export const photoOperations: Readonly<Record<string, Operation>> = {
         truth,
       )
       const { image, tips } = runToEnd(takePhoto(socket, truth, { ...plainShot, ...shot }))
-      const { widthPx: width, heightPx: height, grey } = image
-      if (out !== undefined)
-        await sharp(grey, { raw: { width, height, channels: 1 } })
-          .toFile(out)
-          .catch(() => {
-            throw new BadInput('out', `${out} cannot be written; give a path to a folder that is there`)
-          })
-      return { widthPx: width, heightPx: height, out: out ?? null, tips }
+      const { widthPx, heightPx, grey } = image
+      if (out !== undefined) await writePicture(out, grey, { ...image, channels: 1 })
+      return { widthPx, heightPx, out: out ?? null, tips }
     },
   ),
 

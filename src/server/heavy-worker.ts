@@ -37,10 +37,7 @@ const sha256 = (bytes: Uint8Array | string) => createHash('sha256').update(bytes
 const work = {
   /** A photo by the simulated camera, as JPEG. */
   async camera({ socket, marks, shot }: { socket: Socket; marks: Marks; shot: Shot }): Promise<Uint8Array> {
-    const taking = takePhoto(socket, marks, shot)
-    let step = taking.next()
-    while (!step.done) step = taking.next()
-    const { widthPx: width, heightPx: height, grey } = step.value.image
+    const { widthPx: width, heightPx: height, grey } = runToEnd(takePhoto(socket, marks, shot)).image
     return sharp(grey, { raw: { width, height, channels: 1 } })
       .jpeg({ quality: 88 })
       .toBuffer()

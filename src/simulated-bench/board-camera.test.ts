@@ -2,13 +2,13 @@ import { describe, expect, it } from 'vitest'
 import { runToEnd } from '@/core/run-to-end'
 import { takeBoardPhoto } from './board-camera'
 import { plainBoardShot } from './board-eye'
-import type { BoardShot } from './board-eye'
+import type { CameraShot } from './camera-shot'
 import { boardPhoto } from './board-photos'
 import { drawScene, placedOn } from './board-scene'
 
 const scene = drawScene(14, 40, 30)
 const board = { seed: 3, missing: new Set<string>(), shifted: new Map(), placedMm: 0.05 }
-const still: BoardShot = {
+const still: CameraShot = {
   ...plainBoardShot,
   widthPx: 480,
   heightPx: 360,
@@ -20,7 +20,7 @@ const still: BoardShot = {
   noise: 0,
   glare: 0,
 }
-const photo = (shot: Partial<BoardShot> = {}, missing: readonly string[] = []) =>
+const photo = (shot: Partial<CameraShot> = {}, missing: readonly string[] = []) =>
   runToEnd(takeBoardPhoto(scene, { ...board, missing: new Set(missing) }, { ...still, ...shot }))
 
 describe('the camera over a board', () => {

@@ -3,7 +3,8 @@ import type { Uniform } from '@/core/maths/seeded'
 import { blur } from '@/core/photo/grey-image'
 import type { Point } from '@/core/photo/projection'
 import { Eye } from './board-eye'
-import type { BoardShot } from './board-eye'
+import { sensorNoise } from './camera-shot'
+import type { CameraShot } from './camera-shot'
 import { placedOn } from './board-scene'
 import { PaintedSheet } from './painted-sheet'
 import type { Colour } from './painted-sheet'
@@ -138,7 +139,7 @@ function legs(b: SceneBody, leg: (x: number, y: number, along: boolean) => void)
 export function* takeBoardPhoto(
   scene: BoardScene,
   board: OneBoard,
-  shot: BoardShot,
+  shot: CameraShot,
 ): Generator<number, BoardPhoto> {
   const eye = new Eye(shot)
   const { widthPx, heightPx } = shot
@@ -220,7 +221,7 @@ function drawBody(
   b: SceneBody,
   model: Uniform,
   lot: number,
-  shot: BoardShot,
+  shot: CameraShot,
 ): void {
   const gloss = 0.9 + 0.2 * lot
   const onTop = (x: number, y: number): Point => {
@@ -296,28 +297,18 @@ function strokes(
 }
 
 /** Light that falls off to one side, noise, and what the sensor makes of it. */
-function exposed(planes: readonly Float32Array[], shot: BoardShot, draw: Uniform): RgbaImage {
+function exposed(planes: readonly Float32Array[], shot: CameraShot, draw: Uniform): RgbaImage {
   const { widthPx, heightPx } = shot
   const rgba = new Uint8ClampedArray(4 * widthPx * heightPx)
   const way = (shot.lightDeg * Math.PI) / 180
   const [lx, ly] = [Math.cos(way), Math.sin(way)]
-  let state = Math.floor(draw() * 0xffffffff) | 1
-  const next = () => {
-    state ^= state << 13
-    state ^= state >>> 17
-    state ^= state << 5
-    return state >>> 0
-  }
+  const noise = sensorNoise(draw)
   for (let y = 0; y < heightPx; y++)
     for (let x = 0; x < widthPx; x++) {
       const i = y * widthPx + x
       const across = ((x / widthPx - 0.5) * lx - (y / heightPx - 0.5) * ly) * 1.5
-      for (let c = 0; c < 3; c++) {
-        // Four uniform bytes make a draw that is normal enough, with variance 4 · 256² / 12.
-        const bits = next()
-        const sum = (bits & 255) + ((bits >>> 8) & 255) + ((bits >>> 16) & 255) + (bits >>> 24) - 510
-        rgba[4 * i + c] = 255 * (planes[c]![i]! * (1 + shot.gradient * across) + (shot.noise * sum) / 147.8)
-      }
+      for (let c = 0; c < 3; c++)
+        rgba[4 * i + c] = 255 * (planes[c]![i]! * (1 + shot.gradient * across) + noise(shot.noise))
       rgba[4 * i + 3] = 255
     }
   return { widthPx, heightPx, rgba }

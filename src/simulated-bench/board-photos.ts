@@ -1,6 +1,6 @@
 import { seeded } from '@/core/maths/seeded'
 import { plainBoardShot } from './board-eye'
-import type { BoardShot } from './board-eye'
+import type { CameraShot } from './camera-shot'
 import { drawScene } from './board-scene'
 import type { BoardScene, OneBoard } from './board-scene'
 
@@ -15,7 +15,7 @@ export type BoardPhotoOf = (typeof boardPhotos)[number]
 export function boardPhoto(
   seed: number,
   of: BoardPhotoOf,
-): { readonly scene: BoardScene; readonly board: OneBoard; readonly shot: BoardShot } {
+): { readonly scene: BoardScene; readonly board: OneBoard; readonly shot: CameraShot } {
   const [wide, deep] = SHOWN_MM
   // Light green: what a photo shows best.
   const scene: BoardScene = { ...drawScene(seed, wide + 6, deep + 6), mask: [0.06, 0.3, 0.14] }

@@ -6,6 +6,8 @@ import type { Mark, Marks } from '@/core/socket/damage/mark'
 import type { GreyImage } from '@/core/photo/grey-image'
 import { blur } from '@/core/photo/grey-image'
 import type { Point } from '@/core/photo/projection'
+import { Pinhole, sensorNoise, turnedBy } from './camera-shot'
+import type { CameraShot, Point3 } from './camera-shot'
 import { BEAM_RUN_MM } from '@/core/socket/damage/short'
 import { fieldOf } from '@/core/socket/model/socket'
 import type { Contact, Socket } from '@/core/socket/model/socket'
@@ -41,32 +43,10 @@ export const plainLook: Look = {
   gloss: 0.08,
 }
 
-/** How a photo is taken. */
-export interface Shot {
-  readonly widthPx: number
-  readonly heightPx: number
-  /** At the middle of the picture. */
-  readonly pxPerMm: number
-  /** What the middle of the picture is turned to, mm on the field. */
-  readonly centreMm: Point
-  /** Away from straight above, and the side the camera leans to, degrees anticlockwise from +x. */
-  readonly tiltDeg: number
-  readonly tiltTowardsDeg: number
-  readonly turnDeg: number
+/** How a photo of a field is taken. */
+export interface Shot extends CameraShot {
   readonly mirrored: boolean
-  /** Radial lens term at half the diagonal; a smaller one of fourth order goes with it. */
-  readonly lens: number
-  readonly blurPx: number
-  /** Share of full scale. */
-  readonly noise: number
-  /** Share by which the light falls off from one side to the other, either way. */
-  readonly gradient: number
-  readonly lightDeg: number
-  /** Number and strength (share of full scale at their middle) of patches of glare. */
-  readonly glare: number
-  readonly glareStrength: number
   readonly look: Look
-  readonly seed: number
 }
 
 export const plainShot: Shot = {
@@ -109,36 +89,13 @@ export interface Photo {
 const EYE_MM = 140
 const TIP_HEIGHT_MM = 0.7
 
-type Point3 = readonly [number, number, number]
-
-/** A pinhole that looks at the middle of its picture, with its lens. */
+/** A pinhole with its lens: a radial term, and a smaller one of fourth order that goes with it. */
 function lensOf(shot: Shot): (place: Point3) => Point {
-  const tilt = (shot.tiltDeg * Math.PI) / 180
-  const towards = (shot.tiltTowardsDeg * Math.PI) / 180
-  const turn = (shot.turnDeg * Math.PI) / 180
-  const [s, c] = [Math.sin(tilt), Math.cos(tilt)]
-  const to: Point3 = [-s * Math.cos(towards), -s * Math.sin(towards), -c]
-  const length = Math.hypot(to[2], to[0])
-  const across: Point3 = [-to[2] / length, 0, to[0] / length]
-  const down: Point3 = [
-    to[1] * across[2] - to[2] * across[1],
-    to[2] * across[0] - to[0] * across[2],
-    to[0] * across[1] - to[1] * across[0],
-  ]
-  const eye: Point3 = [
-    shot.centreMm[0] - EYE_MM * to[0],
-    shot.centreMm[1] - EYE_MM * to[1],
-    TIP_HEIGHT_MM - EYE_MM * to[2],
-  ]
-  const dot = (a: Point3, b: Point3) => a[0] * b[0] + a[1] * b[1] + a[2] * b[2]
+  const pinhole = new Pinhole(shot, EYE_MM, TIP_HEIGHT_MM)
   const half = Math.hypot(shot.widthPx, shot.heightPx) / 2
   return (place) => {
-    const from: Point3 = [place[0] - eye[0], place[1] - eye[1], place[2] - eye[2]]
-    const far = (shot.pxPerMm * EYE_MM) / dot(from, to)
-    const u = dot(from, across) * far * (shot.mirrored ? -1 : 1)
-    const v = dot(from, down) * far
-    const x = u * Math.cos(turn) - v * Math.sin(turn)
-    const y = u * Math.sin(turn) + v * Math.cos(turn)
+    const [u, v] = pinhole.see(place)
+    const [x, y] = turnedBy(shot.turnDeg, [u * (shot.mirrored ? -1 : 1), v])
     const r2 = (x * x + y * y) / (half * half)
     const lens = 1 + shot.lens * r2 - 0.25 * shot.lens * r2 * r2
     // The lens sits a little off the middle of the picture, as lenses do.
@@ -376,21 +333,12 @@ function dirt(canvas: Canvas, socket: Socket, lens: (place: Point3) => Point, dr
 function exposed({ values, widthPx, heightPx }: Canvas, shot: Shot, light: Point, draw: Uniform): GreyImage {
   // It rounds, and keeps to black and white at its ends.
   const grey = new Uint8ClampedArray(values.length)
-  let state = Math.floor(draw() * 0xffffffff) | 1
-  const next = () => {
-    state ^= state << 13
-    state ^= state >>> 17
-    state ^= state << 5
-    return state >>> 0
-  }
+  const noise = sensorNoise(draw)
   for (let y = 0; y < heightPx; y++)
     for (let x = 0; x < widthPx; x++) {
       const i = y * widthPx + x
       const across = ((x / widthPx - 0.5) * light[0] - (y / heightPx - 0.5) * light[1]) * 1.5
-      // Four uniform bytes make a draw that is normal enough, with variance 4 · 256² / 12.
-      const bits = next()
-      const sum = (bits & 255) + ((bits >>> 8) & 255) + ((bits >>> 16) & 255) + (bits >>> 24) - 510
-      const value = values[i]! * (1 + shot.gradient * across) + (shot.noise * sum) / 147.8
+      const value = values[i]! * (1 + shot.gradient * across) + noise(shot.noise)
       grey[i] = 255 * value
     }
   return { widthPx, heightPx, grey: new Uint8Array(grey.buffer) }

@@ -4,9 +4,8 @@ import { runHeat } from '@/core/parts/heat/heat-run'
 import { searchHeat } from '@/core/parts/heat/heat-search'
 import type { AtHand, Sought } from '@/core/parts/heat/heat-search'
 import type { SetUp } from '@/core/parts/heat/set-up'
+import { stepByStep } from './step-by-step'
 
-/** Lets messages in, a stop among them. */
-const breath = () => new Promise<void>((resolve) => setTimeout(resolve, 0))
 let searching = 0
 
 const worker = {
@@ -16,13 +15,7 @@ const worker = {
   async search(setUp: SetUp, hand: AtHand, progress: (share: number) => void): Promise<Sought | null> {
     const own = ++searching
     const work = searchHeat(setUp, hand)
-    for (;;) {
-      const { done, value } = work.next()
-      if (done) return value
-      progress(value)
-      await breath()
-      if (own !== searching) return null
-    }
+    return stepByStep(work, progress, () => own !== searching)
   },
   stop(): void {
     searching++

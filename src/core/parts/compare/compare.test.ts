@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { takeBoardPhoto } from '@/simulated-bench/board-camera'
 import { plainBoardShot } from '@/simulated-bench/board-eye'
 import type { BoardPhoto } from '@/simulated-bench/board-camera'
-import type { BoardShot } from '@/simulated-bench/board-eye'
+import type { CameraShot } from '@/simulated-bench/camera-shot'
 import { drawScene } from '@/simulated-bench/board-scene'
 import { runToEnd } from '../../run-to-end'
 import { compareBoards } from './compare'
@@ -13,7 +13,7 @@ const green = (seed: number) => ({ ...drawScene(seed, WIDE, DEEP), mask: [0.06, 
 const photoOf = (
   scene: ReturnType<typeof green>,
   board: number,
-  shot: Partial<BoardShot>,
+  shot: Partial<CameraShot>,
   missing: readonly string[] = [],
 ) =>
   runToEnd(

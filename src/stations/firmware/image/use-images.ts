@@ -1,6 +1,4 @@
 'use client'
-import { wrap } from 'comlink'
-import type { Remote } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
 import type { ImageRole } from '@/core/firmware/bodies'
 import type { ChipPin } from '@/core/firmware/chip/refit'
@@ -8,12 +6,16 @@ import { writesNext } from '@/core/firmware/route/on-route'
 import { inHand, lastNoted } from '@/core/firmware/slice'
 import { useJob } from '@/job/JobProvider'
 import { upload } from '@/job/upload'
+import { useWorker } from '@/ui/use-worker'
 import type { ImageWorker } from '@/workers/image.worker'
 
 interface Under {
   readonly what: string
   readonly share: number | null
 }
+
+const startWorker = () =>
+  new Worker(new URL('../../../workers/image.worker.ts', import.meta.url), { type: 'module' })
 
 /** Images of the job: read, opened, inspected and compared in a worker, each kept with the job under its hash. */
 export function useImages() {
@@ -26,24 +28,13 @@ export function useImages() {
   const [say, setSay] = useState('')
   const stop = useRef<AbortController | null>(null)
   const busy = useRef(false)
-  const worker = useRef<{ remote: Remote<ImageWorker>; thread: Worker } | null>(null)
+  const remote = useWorker<ImageWorker>(startWorker)
   useEffect(
     () => () => {
       stop.current?.abort()
-      worker.current?.thread.terminate()
-      worker.current = null
     },
     [],
   )
-  const remote = useCallback(() => {
-    if (!worker.current) {
-      const thread = new Worker(new URL('../../../workers/image.worker.ts', import.meta.url), {
-        type: 'module',
-      })
-      worker.current = { thread, remote: wrap<ImageWorker>(thread) }
-    }
-    return worker.current.remote
-  }, [])
   const urlOf = useCallback((sha: string) => `/api/jobs/${tag}/files/${sha}`, [tag])
 
   /**

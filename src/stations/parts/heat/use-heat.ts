@@ -1,7 +1,6 @@
 'use client'
-import { proxy, wrap } from 'comlink'
-import type { Remote } from 'comlink'
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
+import { proxy } from 'comlink'
+import { useEffect, useMemo, useRef, useState } from 'react'
 import type { HeatFit } from '@/core/parts/heat/heat-fit'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import type { Sought } from '@/core/parts/heat/heat-search'
@@ -9,6 +8,7 @@ import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
 import type { PartsBodies } from '@/core/parts/bodies'
 import { useJob } from '@/job/JobProvider'
 import { latestOnly } from '@/job/latest-only'
+import { useWorker } from '@/ui/use-worker'
 import type { HeatWorker } from '@/workers/heat.worker'
 import { readHeat, typedHeatOf, typedStep } from './typed-heat'
 import type { TypedHeat } from './typed-heat'
@@ -23,6 +23,9 @@ interface Shown {
   readonly run: HeatRun
 }
 
+const startWorker = () =>
+  new Worker(new URL('../../../workers/heat.worker.ts', import.meta.url), { type: 'module' })
+
 /** A heat recipe in hand: what is typed, what it comes to, the search for a better one. All of it is reckoned in a worker. */
 export function useHeat(isOpen: boolean) {
   const recipes = useJob((j) => j.state.parts.recipes)
@@ -35,23 +38,7 @@ export function useHeat(isOpen: boolean) {
   const [share, setShare] = useState<number | null>(null)
   const [sought, setSought] = useState<{ is: Sought; of: string } | null>(null)
   const [say, setSay] = useState('')
-  const worker = useRef<{ thread: Worker; remote: Remote<HeatWorker> } | null>(null)
-  const remote = useCallback(() => {
-    if (!worker.current) {
-      const thread = new Worker(new URL('../../../workers/heat.worker.ts', import.meta.url), {
-        type: 'module',
-      })
-      worker.current = { thread, remote: wrap<HeatWorker>(thread) }
-    }
-    return worker.current.remote
-  }, [])
-  useEffect(
-    () => () => {
-      worker.current?.thread.terminate()
-      worker.current = null
-    },
-    [],
-  )
+  const remote = useWorker<HeatWorker>(startWorker)
 
   const readings = useMemo(() => JSON.stringify(recipes.filter((r) => r.readings.length > 0)), [recipes])
   const { air, preheater } = (fit.of === readings ? fit.is : null) ?? { air: 1, preheater: 1 }
@@ -147,7 +134,7 @@ export function useHeat(isOpen: boolean) {
     sought: sought && sought.of === wanted ? sought.is : null,
     share,
     search: () => void search(),
-    stop: () => void worker.current?.remote.stop(),
+    stop: () => void remote().stop(),
     keep: () => {
       if (toKeep) append('recipe', toKeep)
     },

@@ -1,6 +1,5 @@
 'use client'
-import { proxy, wrap } from 'comlink'
-import type { Remote } from 'comlink'
+import { proxy } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { Located } from '@/core/socket/photo/locate'
 import type { Part } from '@/core/socket/photo/clicks'
@@ -10,9 +9,13 @@ import { tipHeights } from '@/core/socket/photo/tip-height'
 import type { Tilt } from '@/core/socket/photo/tip-height'
 import type { Point } from '@/core/photo/projection'
 import type { Socket } from '@/core/socket/model/socket'
+import { useWorker } from '@/ui/use-worker'
 import type { PhotoWorker } from '@/workers/photo.worker'
 import { dropInHand, inHandOf, keepInHand } from './kept-photos'
 import type { PhotoInHand } from './photo-in-hand'
+
+const startWorker = () =>
+  new Worker(new URL('../../../workers/photo.worker.ts', import.meta.url), { type: 'module' })
 
 /** Photos in hand, read in a worker: clicks in, one map out. They outlast the page until they are on the map. */
 export function usePhotoMap(tag: string, socket: Socket) {
@@ -20,25 +23,14 @@ export function usePhotoMap(tag: string, socket: Socket) {
   const [chosen, setChosen] = useState<string | null>(null)
   /** A contact to click that somebody has typed. */
   const [typed, setTyped] = useState('')
-  const worker = useRef<{ remote: Remote<PhotoWorker>; thread: Worker } | null>(null)
+  const remote = useWorker<PhotoWorker>(startWorker)
   const urls = useRef<string[]>([])
 
   useEffect(() => {
     const made = urls.current
     return () => {
-      worker.current?.thread.terminate()
-      worker.current = null
       made.splice(0).forEach((url) => URL.revokeObjectURL(url))
     }
-  }, [])
-  const remote = useCallback(() => {
-    if (!worker.current) {
-      const thread = new Worker(new URL('../../../workers/photo.worker.ts', import.meta.url), {
-        type: 'module',
-      })
-      worker.current = { thread, remote: wrap<PhotoWorker>(thread) }
-    }
-    return worker.current.remote
   }, [])
   const change = useCallback(
     (id: string, next: Partial<PhotoInHand>) =>
