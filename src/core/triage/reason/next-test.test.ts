@@ -5,7 +5,16 @@ import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import { changedBy, repairOf } from '../model/repair'
 import type { Change } from '../model/repair'
-import { nextTests, repairMove, riskOf, SETTLED, toConfirm, verdict, worthTrying } from './next-test'
+import {
+  nextTests,
+  repairMove,
+  riskOf,
+  SETTLED,
+  toConfirm,
+  verdict,
+  WORTH_BITS,
+  worthTrying,
+} from './next-test'
 import type { BenchTest } from '../model/bench-test'
 import { hypotheses, leading, UNKNOWN, WIDTH } from './hypotheses'
 import { asItCounts, doneNow, likelihood } from './likelihood'
@@ -48,8 +57,9 @@ describe('which test next', () => {
           expect(s.tells).toBeLessThan(Math.log2(faultIds.length + 2))
           expect(s.outcomes.reduce((sum, o) => sum + o.odds, 0)).toBeCloseTo(1, 6)
         }
-        const deep = suggested.slice(0, 5).map((s) => s.worth)
-        expect(deep).toEqual([...deep].sort((a, b) => b - a))
+        const deep = suggested.slice(0, 5)
+        const tells = (s: { tells: number }) => Number(s.tells >= WORTH_BITS)
+        expect(deep).toEqual([...deep].sort((a, b) => tells(b) - tells(a) || b.worth - a.worth))
       }),
       { numRuns: 12 },
     )
@@ -175,6 +185,8 @@ describe('which test next, all of it worked out by hand', () => {
     'core rail short': 0.15,
   }
   const lent = { CPU: 400, module: 80, card: 150 }
+  /** Whether it tells a hundredth of a bit: what tells less is no first step. */
+  const enough = (s: { gain: number }) => Number(s.gain / Math.LN2 >= 0.01)
 
   function byHand(odds: Float64Array, tests: readonly BenchTest[], deep: number) {
     const start = [...odds.entries()].filter(([, p]) => p > 0)
@@ -195,7 +207,7 @@ describe('which test next, all of it worked out by hand', () => {
         return { test, riskMinutes, minutes, gain, worth: gain / minutes }
       })
       .filter((s) => s.gain > 1e-6)
-      .sort((a, b) => b.worth - a.worth || (a.test.id < b.test.id ? -1 : 1))
+      .sort((a, b) => enough(b) - enough(a) || b.worth - a.worth || (a.test.id < b.test.id ? -1 : 1))
     const two = one.slice(0, deep).map((s) => {
       let [gain, minutes] = [s.gain, s.minutes]
       for (const then of after(start, s.test)) {
@@ -212,7 +224,7 @@ describe('which test next, all of it worked out by hand', () => {
       }
       return { ...s, worth: gain / minutes }
     })
-    return [...two.sort((a, b) => b.worth - a.worth), ...one.slice(deep)]
+    return [...two.sort((a, b) => enough(b) - enough(a) || b.worth - a.worth), ...one.slice(deep)]
   }
 
   function agrees(weights: readonly number[], others: readonly BenchTest[], deep: number) {
@@ -266,6 +278,18 @@ describe('which test next, all of it worked out by hand', () => {
       }),
       { numRuns: 12 },
     )
+  })
+  it('puts what tells next to nothing last, however short it is and whatever comes after it', () => {
+    const some = named('swept', 'slots probed', 'chip contents', 'CPU elsewhere')
+    const got = agrees([0.001, 0.001, 0.001, 0.001, 0.001, 0.93, 0.06, 0.001, 0.001, 0.001], some, 5)
+    expect(got.map((s) => s.test.id)).toEqual([
+      'chip contents',
+      'swept',
+      'known-good CPU',
+      'slots probed',
+      'CPU elsewhere',
+    ])
+    expect(got[3]!.worth).toBeGreaterThan(got[2]!.worth)
   })
   it('leaves out what is less likely than one in a hundred thousand, and is not moved by it', () => {
     const odds = even(['module'], ['slot A'])

@@ -88,6 +88,14 @@ export interface Choosing {
   readonly deep?: number
 }
 
+interface Weighed {
+  readonly gain: number
+  readonly worth: number
+}
+const tellsEnough = ({ gain }: Weighed): number => Number(gain >= WORTH_BITS * Math.LN2)
+/** By worth; what tells next to nothing is no first step, however short it is and however much the test after it would tell. */
+const byWorth = (a: Weighed, b: Weighed): number => tellsEnough(b) - tellsEnough(a) || b.worth - a.worth
+
 /** Which fault a hypothesis asks to mend first; the one after the last for none, then something else, stage by stage. */
 const group = Int16Array.from(leading, (lead, h) =>
   h >= UNKNOWN ? faultIds.length + 1 + h - UNKNOWN : lead < 0 ? faultIds.length : lead,
@@ -221,7 +229,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
       return { test, outcomes, gain, riskMinutes, minutes, worth: gain / minutes }
     })
     .filter((s) => s.gain > 1e-6)
-    .sort((a, b) => b.worth - a.worth || (a.test.id < b.test.id ? -1 : 1))
+    .sort((a, b) => byWorth(a, b) || (a.test.id < b.test.id ? -1 : 1))
 
   const held = new Float64Array(field.odds.length)
   const looked = first.slice(0, deep).map((s) => {
@@ -242,7 +250,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     }
     return { ...s, worth: gain / minutes }
   })
-  looked.sort((a, b) => b.worth - a.worth)
+  looked.sort(byWorth)
   return [...looked, ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
     test,
     again: done.has(test.id),
