@@ -1,5 +1,5 @@
 import Joi from 'joi'
-import { lookHazards } from '@/core/board/hazard'
+import { lookHazards, testsThatLook } from '@/core/board/hazard'
 import { railTold } from '@/core/board/bodies'
 import type { BoardBodies } from '@/core/board/bodies'
 import { lineOfTest } from '@/core/triage/test-line'
@@ -114,7 +114,7 @@ export const boardSchemas: Schemas<BoardBodies> = {
       then: Joi.valid('harmless'),
       otherwise: Joi.valid(...lookHazards),
     }),
-    test: Joi.valid('outside', 'round the chip'),
+    test: Joi.valid(...testsThatLook),
   }).custom(asTested),
   missing: body<BoardBodies['missing']>({ what: some(200), from: some(120) }),
   accounted: body<BoardBodies['accounted']>({

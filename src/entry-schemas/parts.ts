@@ -58,6 +58,11 @@ export const partsSchemas: Schemas<PartsBodies> = {
     net: text(80),
     stock: text(80),
   }),
+  'parts counted': body<PartsBodies['parts counted']>({
+    place: Joi.valid(...partPlaces).required(),
+    count: Joi.number().integer().min(0).max(500).required(),
+    of: Joi.number().integer().min(0).max(500),
+  }),
   deferred: body<PartsBodies['deferred']>({ text: some(300) }),
   'deferred settled': body<PartsBodies['deferred settled']>({
     deferred: seq,

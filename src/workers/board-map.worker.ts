@@ -13,6 +13,7 @@ import { drawingOf } from '@/core/parts/board-map/drawing'
 import type { MapDrawing } from '@/core/parts/board-map/drawing'
 import { meetings, netOfPart, padsByMap, smallPartsAt } from '@/core/parts/board-map/known-of-part'
 import type { Meeting, PadsByMap } from '@/core/parts/board-map/known-of-part'
+import { partPlaces } from '@/core/parts/found'
 import type { PartPlace } from '@/core/parts/found'
 import { readNetlist } from '@/core/parts/board-map/netlist'
 import type { Finding } from '@/core/tables/finding'
@@ -42,6 +43,8 @@ export interface MapOpened {
   readonly socket: { readonly ref: string; readonly unknown: number } | null
   /** The place of each contact of the socket, by its number in the drawing. */
   readonly contacts: Readonly<Record<string, number>>
+  /** How many small parts have a line of each place. */
+  readonly smallParts: Readonly<Record<PartPlace, number>>
   readonly findings: readonly Finding[]
 }
 
@@ -91,6 +94,9 @@ const worker = {
       nets: of.nets.size,
       socket: socket && { ref: socket.ref, unknown: socket.unknown },
       contacts: socket ? placesOf(map, socket.ref, contacts) : {},
+      smallParts: Object.fromEntries(
+        partPlaces.map((place) => [place, smallPartsAt(of, place).length]),
+      ) as Record<PartPlace, number>,
       findings: [...(read?.findings ?? []), ...placed.findings],
     }
     return transfer(opened, [

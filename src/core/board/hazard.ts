@@ -66,6 +66,9 @@ const testSees: Readonly<Record<string, Readonly<Record<string, LookHazard>>>> =
   },
 }
 
+/** Tests that are looks at a place. */
+export const testsThatLook: readonly string[] = Object.keys(testSees)
+
 /** The look a test amounts to, or null when it is none. */
 export const seenByTest = (test: string, outcome: string): LookHazard | null =>
   testSees[test] ? (testSees[test][outcome] ?? 'burnt') : null

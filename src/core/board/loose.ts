@@ -60,7 +60,7 @@ export function settleLoose(loose: LooseDraft, settled: readonly LooseSettled[])
     } else {
       const key = `part ${s.refit}`
       for (const place of loose.byWhat[key] ?? [])
-        if (loose.items[place]?.where === null) says(loose, place, 'fitted again')
+        if (loose.items[place]?.where === null) says(loose, place, s.where ?? 'fitted again')
       delete loose.byWhat[key]
     }
   }

@@ -128,6 +128,15 @@ describe('before an iron', () => {
     expect(points(again).photo).toBe('no')
     expect(points(again.put('photo', photo)).photo).toBe('open')
   })
+  it('wants the small parts counted, and anew after each heat', () => {
+    const counted = (t: Tape) => t.put('parts counted', { place: 'at the firmware chip', count: 14 })
+    expect(points(tape()).count).toBe('open')
+    expect(points(tape().put('parts counted', { place: 'at memory', count: 4 })).count).toBe('open')
+    const t = counted(tape())
+    expect(points(t).count).toBe('good')
+    expect(points(t.put('chip moved', { to: 'off', by: 'iron', despite: [] })).count).toBe('open')
+    expect(points(counted(t)).count).toBe('good')
+  })
   it('may be done where something is wrong round the chip: it is how that is put right', () => {
     const gone = tape()
       .put('photo', photo)

@@ -21,6 +21,7 @@ export interface PreFlightPoint {
     | 'CPU'
     | 'supply'
     | 'photo'
+    | 'count'
     | 'unplugged'
     | 'shield'
   readonly is: 'good' | 'open' | 'no'
@@ -70,7 +71,7 @@ export function preFlight(view: FirmwareView, support: Support | null): PreFligh
  * looked at before it cannot be told from what it did.
  */
 export function ironPoints(view: FirmwareView): PreFlightPoint[] {
-  const { photos, firmware } = view
+  const { photos, firmware, counted } = view
   const heated = firmware.moves.findLast((m) => m.by !== 'hand')?.seq ?? 0
   const place = roundTheChip(view)
   const original = originalPoint(view)
@@ -100,6 +101,12 @@ export function ironPoints(view: FirmwareView): PreFlightPoint[] {
         : open(
             'it was not read twice where it stands: read it twice in the holder before anything is erased',
           )),
+    },
+    {
+      point: 'count',
+      ...(counted !== null && counted.seq > heated
+        ? good(`small parts round it counted: ${counted.count}`)
+        : open('the small parts round it are counted, or on the photo one by one: hot air carries them off')),
     },
     { point: 'unplugged', ...open('unplugged, coin cell out, standby gone') },
     { point: 'shield', ...open('plastic and the small parts round it are shielded; flux is at hand') },

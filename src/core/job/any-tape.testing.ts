@@ -308,6 +308,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     steps: fc.constant([{ seconds: 180, airC: null, flow: 0, preheatWm2: 1500 }]),
     floatsAtS: fc.constantFrom(null, 52),
   }),
+  'parts counted': fc.record({ place: fc.constantFrom(...partPlaces), count: fc.nat(9), of: fc.nat(9) }),
   deferred: fc.record({ text: words }),
   'deferred settled': fc.record({
     deferred: line,

@@ -36,6 +36,7 @@ import { asItCounts } from '../triage/reason/likelihood'
 import { testOf } from '../triage/reason/hypotheses'
 import { judgeRails } from '../triage/instruments/rail-table'
 import { swapWorks } from '../triage/instruments/swap-grid'
+import { countedShort } from '../parts/count'
 import { isFound, placeOfPart } from '../parts/found'
 import { testOfSwap } from '../triage/test-line'
 import { cellState } from '../triage/model/stage'
@@ -397,6 +398,11 @@ export function evidenceOf(
     // Of a part that is nowhere near what the reasoner knows, its being fitted ends what it said.
     const fitted = state.parts.noted.some((p) => p.ref === part.ref && p.did === 'fitted' && p.seq > part.seq)
     if (said && (!fitted || partFault[said[1]])) put(part.seq, ...said)
+  }
+  // A place that was counted short has lost a part that nobody has named yet.
+  for (const count of countedShort(state.parts)) {
+    const said = partSays({ ref: '', did: 'found missing', place: count.place })
+    if (said) put(count.seq, ...said)
   }
   for (const look of state.board.looks) {
     const said = look.test === undefined ? lookSays(look) : ([look.test, look.seen] as const)

@@ -6,6 +6,7 @@ export const firmwareView = ({ firmware, board, parts, intake, work }: JobState)
   firmware,
   board,
   partFitted: parts.noted.findLast((p) => p.did === 'fitted')?.seq ?? 0,
+  counted: parts.counts.findLast((c) => c.place === 'at the firmware chip') ?? null,
   diskLock: intake.ticket.diskLock,
   photos: work.photos.map((p) => p.seq),
 })

@@ -15,6 +15,7 @@ import type { Socket } from '../socket/model/socket'
 import type { Belief } from '../triage/reason/belief'
 import { owesRails, triageStep } from '../triage/next-step'
 import { firmwareView } from './firmware-view'
+import { lastIron } from './last-iron'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { JobState } from './job-state'
 
@@ -33,7 +34,7 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   triage: ({ state, gate, belief }) => triageStep(state.board, gate, belief),
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
   firmware: ({ state, gate }) => firmwareStep(firmwareView(state), closedBy(gate)?.text ?? null),
-  parts: ({ state }) => partsStep(state.parts),
+  parts: ({ state }) => partsStep(state.parts, lastIron(state)),
   proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
   'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),
 }

@@ -29,6 +29,8 @@ export interface PartsBodies {
     /** What it was taken from the shelf as, where it came from there. */
     readonly stock?: string
   }
+  /** Small parts at a place, counted; `of` is how many there should be, by an earlier count or the board map. */
+  'parts counted': { readonly place: PartPlace; readonly count: number; readonly of?: number }
   /** Work that was seen to be needed and left for later. */
   deferred: { readonly text: string }
   /** It was done after all, or somebody answers for leaving it. */

@@ -7,7 +7,7 @@ import { partInHand, partsStep } from './next-step'
 import type { PadSeen } from './missing/pad'
 
 const parts = (t: TestTape) => jobState(t.entries).parts
-const step = (t: TestTape) => partsStep(parts(t)).say
+const step = (t: TestTape) => partsStep(parts(t), null).say
 const data: PadSeen = {
   groundOhm: 250_000,
   net: 'SPI_MISO',
@@ -46,7 +46,7 @@ describe('what is next with small parts', () => {
       'C9: Look it up on a board map of this revision: net and value.',
     ],
     ['fitted', fitted(), 'Measure across R214.'],
-    ['read across', measured('34'), 'Note each part found, taken off and fitted.'],
+    ['read across', measured('34'), 'Every part noted is settled: mark the station done, or note another.'],
     [
       'read across, too much',
       measured('210'),
@@ -60,12 +60,12 @@ describe('what is next with small parts', () => {
     [
       'measured only',
       tape().put('part', { ref: 'BT1', did: 'measured', value: '3.1 kΩ' }),
-      'Note each part found, taken off and fitted.',
+      'Every part noted is settled: mark the station done, or note another.',
     ],
     [
       'fitted, nothing expected',
       missing().put('part', { ref: 'R214', did: 'fitted' }),
-      'Note each part found, taken off and fitted.',
+      'Every part noted is settled: mark the station done, or note another.',
     ],
   ])('%s', (_, t, say) => expect(step(t)).toBe(say))
   it('is that of the first that is not settled', () => {

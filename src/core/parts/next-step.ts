@@ -1,6 +1,9 @@
 import type { Step } from '../board/step'
 import { sentence } from '../sentence'
 import { percent } from '../maths/percent'
+import { countsOwed } from './before-iron'
+import type { Iron } from './before-iron'
+import { expectedAt } from './count'
 import { lifeOf, refsOf } from './life'
 import type { PartLife } from './life'
 import type { PartsState } from './slice'
@@ -13,18 +16,24 @@ const at = (say: string, why: string, more: Partial<Step> = {}): Step => ({
 })
 
 /** What to do next with small parts: the first that is not settled, as far as it has got. */
-export function partsStep(parts: PartsState): Step {
+export function partsStep(parts: PartsState, iron: Iron | null): Step {
+  const inHand = partInHand(parts)
+  if (inHand) return inHand.step
+  const owed = countsOwed(parts, iron)[0]
+  if (owed)
+    return at(
+      `Count the small parts ${owed.place} again: ${expectedAt(parts, owed.place)} should be there.`,
+      `Not counted since ${iron!.what}. Hot air and the iron’s tip carry small parts off.`,
+      { part: 'count', takes: '1 min' },
+    )
   if (parts.noted.length === 0)
     return at(
       'Look round the socket and the firmware chip for missing or cracked small parts.',
       'A missing resistor can look like dead firmware.',
     )
-  return (
-    partInHand(parts)?.step ??
-    at(
-      'Note each part found, taken off and fitted.',
-      'What was taken off holds the power gate until it is accounted for.',
-    )
+  return at(
+    'Every part noted is settled: mark the station done, or note another.',
+    'Each part found, taken off and fitted stands on the tape; what is off holds the power gate.',
   )
 }
 

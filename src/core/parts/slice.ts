@@ -1,5 +1,6 @@
 import { castDraft } from 'immer'
 import type { PartsBodies } from './bodies'
+import { sayCount, shortOf, uncounted } from './count'
 import { noPulls } from './heat/pulls'
 import type { Pulls } from './heat/pulls'
 import { sayRecipe } from './heat/timed-list'
@@ -12,6 +13,7 @@ export interface PartsState {
   readonly noted: readonly (Noted & PartsBodies['part'])[]
   /** What was last read of the pads of each part, by its name. */
   readonly pads: Readonly<Record<string, Noted & PartsBodies['pads']>>
+  readonly counts: readonly (Noted & PartsBodies['parts counted'])[]
   /** Heat recipes as they were kept, each with what a thermocouple read while it ran. */
   readonly recipes: readonly KeptRecipe[]
   /** Work left for later, and how it was settled. */
@@ -47,7 +49,15 @@ function moved(
 
 export const parts = slice<PartsBodies>().of({
   id: 'parts',
-  initial: (): PartsState => ({ noted: [], pads: {}, recipes: [], stock: {}, pulls: noPulls, deferred: [] }),
+  initial: (): PartsState => ({
+    noted: [],
+    pads: {},
+    counts: [],
+    recipes: [],
+    stock: {},
+    pulls: noPulls,
+    deferred: [],
+  }),
   kinds: {
     pads: {
       opens: 'parts',
@@ -57,6 +67,13 @@ export const parts = slice<PartsBodies>().of({
         const said = read.map((r, i) => `pad ${i === 0 ? 'A' : 'B'} ${r.join(', ') || 'not read'}`)
         return `${b.ref}: ${said.join('; ')}`
       },
+    },
+    'parts counted': {
+      opens: 'parts',
+      words: ({ body: b }) => sayCount(b),
+      loose: (b) => (shortOf(b) > 0 ? [{ what: `part ${uncounted(b.place)}`, from: 'board' }] : []),
+      settlesLoose: (b) =>
+        shortOf(b) > 0 ? [] : [{ refit: uncounted(b.place), where: 'all there, counted again' }],
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
     deferred: { opens: 'parts', words: ({ body: b }) => `left for later: ${b.text}` },
@@ -107,6 +124,9 @@ export const parts = slice<PartsBodies>().of({
   on: {
     pads(s, line) {
       s.pads[line.body.ref] = castDraft({ ...notedOf(line), ...line.body })
+    },
+    'parts counted'(s, line) {
+      s.counts.push({ ...notedOf(line), ...line.body })
     },
     recipe(s, line) {
       s.recipes.push(castDraft({ ...notedOf(line), ...line.body, readings: [] }))

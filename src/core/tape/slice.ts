@@ -34,8 +34,8 @@ export type LooseSettled =
   | { readonly withdraw: string }
   /** Another contact stands in its place, or in every place: what breaks off that is asked for anew. */
   | { readonly renew: string | 'all' }
-  /** A part that was taken off is on the board again. */
-  | { readonly refit: string }
+  /** A part that was taken off is on the board again; or is there after all, in other words. */
+  | { readonly refit: string; readonly where?: string }
 
 /** A line that another answers: the field that names it and the kinds it may be of. */
 export interface Reference {

@@ -18,6 +18,9 @@ describe('a test answered from the list', () => {
     const { kind, body } = lineOfTest(trial)
     const own = evidenceOf(jobState(tape().put(kind, body).entries), null).evidence
     expect(own.map(({ test, outcome }) => ({ test, outcome }))).toContainEqual(trial)
+    expect(
+      checkEntry({ id: crypto.randomUUID(), kind, at: '2026-11-24T10:00:00Z', strikes: null, body }),
+    ).toMatchObject({ ok: true })
     // An older line that says it as a trial is read as that line.
     const old = evidenceOf(jobState(tape().put('trial', trial).entries), null).evidence
     expect(old).toEqual(own)

@@ -12,6 +12,7 @@ import { Tabs } from '@/ui/Tabs'
 import { ComparePanel } from './compare/ComparePanel'
 import { CompareView } from './compare/CompareView'
 import { useCompare } from './compare/use-compare'
+import { CountParts } from './heat/CountParts'
 import { HeatForm } from './heat/HeatForm'
 import { HeatWindow } from './heat/HeatWindow'
 import { useHeat } from './heat/use-heat'
@@ -52,12 +53,12 @@ export function PartsStation() {
   // What is being typed of a part’s pads; what was kept of it until then.
   const [typing, setTyping] = useState<Readonly<Record<string, TypedPads>>>({})
   const net = parts.noted.findLast((p) => p.ref === ref && p.net !== undefined)?.net
-  const map = useBoardMap(tab === 'map' || tab === 'pads', ref)
+  const map = useBoardMap(tab !== 'note' && tab !== 'photos', ref)
   const typed = ref === null ? null : (typing[ref] ?? typedOf(parts.pads[ref], net, map.pads))
   const heat = useHeat(tab === 'heat')
   const comparing = useCompare()
   usePointed((part) => {
-    const wanted = tabs.find((t) => t === part)
+    const wanted = part === 'count' ? 'heat' : tabs.find((t) => t === part)
     if (wanted) setTab(wanted)
   })
   return (
@@ -132,7 +133,12 @@ export function PartsStation() {
             {
               name: 'heat',
               label: tabWords.heat,
-              panel: <HeatForm heat={heat} onPhotos={() => setTab('photos')} />,
+              panel: (
+                <>
+                  <CountParts onMap={map.opened?.smallParts ?? {}} />
+                  <HeatForm heat={heat} onPhotos={() => setTab('photos')} />
+                </>
+              ),
             },
             { name: 'photos', label: tabWords.photos, panel: <Photos /> },
           ]}

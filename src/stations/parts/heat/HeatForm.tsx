@@ -2,7 +2,8 @@
 import { useState } from 'react'
 import type { InputHTMLAttributes } from 'react'
 import { pullResults, sayPulls } from '@/core/parts/heat/pulls'
-import { photoOwed } from '@/core/parts/photo-owed'
+import { lastIron } from '@/core/job/last-iron'
+import { photoOwed } from '@/core/parts/before-iron'
 import { solders, targets } from '@/core/parts/heat/set-up'
 import { useJob } from '@/job/JobProvider'
 import { typedNumber } from '@/ui/typed-number'
@@ -18,7 +19,7 @@ const places = ['joint', 'board', 'body'] as const
 
 /** What is heated, with what, and how it goes on; a thermocouple’s readings. */
 export function HeatForm({ heat, onPhotos }: { heat: HeatInHand; onPhotos: () => void }) {
-  const owed = useJob((j) => photoOwed(j.state.work.photos, j.state.parts))
+  const owed = useJob((j) => photoOwed(j.state.work.photos, lastIron(j.state)))
   const { typed, change, read, fresh, isKept, share } = heat
   const { errors } = read
   const field = (
