@@ -8,6 +8,8 @@ const views = [
   '/library',
   '/practice',
   '/practice/needle',
+  '/practice/hot-air',
+  '/practice/what-was-it',
   '/shelf',
   '/library/faults',
   '/library/bench',

@@ -14,6 +14,8 @@ const TITLES: readonly [RegExp, string][] = [
   [/^\/shelf$/, 'Shelf'],
   [/^\/record$/, 'Record'],
   [/^\/practice\/needle$/, 'Needle practice'],
+  [/^\/practice\/hot-air$/, 'Hot air practice'],
+  [/^\/practice\/what-was-it$/, 'What was it?'],
   [/^\/practice\/([^/]+)$/, 'Practice $1'],
   [/^\/practice$/, 'Practice'],
   [/^\/people$/, 'People'],

@@ -16,6 +16,7 @@ export const keyScopes = [
   'the bench list',
   'a socket of your own',
   'needle practice',
+  'hot air practice',
 ] as const
 type KeyScope = (typeof keyScopes)[number]
 
@@ -180,6 +181,14 @@ export const keyTable = {
     another: ['n', 'another contact'],
     sameAgain: ['a', 'the same one again'],
   }),
+  ...scoped('hot air practice', {
+    heatOn: ['arrowright', 'five seconds on', 'walks'],
+    heatFarOn: ['shift+arrowright', 'twenty seconds on', 'walks'],
+    touchIt: ['t', 'touch it with the tweezers'],
+    liftIt: ['x', 'lift it now'],
+    anotherBoard: ['n', 'another board'],
+    sameBoard: ['a', 'the same board again'],
+  }),
 } as const satisfies Record<string, KeyMove>
 
 export type KeyId = keyof typeof keyTable
@@ -214,7 +223,12 @@ export const sayKey = (key: string): string =>
     .map((part) => shown[part] ?? part)
     .join(' ')
 
-export const outsideJobs: readonly KeyScope[] = ['the bench list', 'a socket of your own', 'needle practice']
+export const outsideJobs: readonly KeyScope[] = [
+  'the bench list',
+  'a socket of your own',
+  'needle practice',
+  'hot air practice',
+]
 /** Whether a key of the one would stand in the way of the other. */
 const together = (a: KeyScope, b: KeyScope): boolean =>
   a === b ||

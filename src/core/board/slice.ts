@@ -30,6 +30,20 @@ type Told<K extends 'rail' | 'volts' | 'cell'> = Noted & BoardBodies[K]
 /** A rail told in a word; asked about, as a reading is, when it contradicts what is known to be fitted. */
 type RailTold = Told<'rail'> & { readonly asked?: true }
 
+/** Whether a CPU is the bench’s own and not the board’s, by what it is called. */
+export const isLentCpu = (cpu: string | null): cpu is string =>
+  cpu !== null && /^(bench|known-good)\b/i.test(cpu)
+
+/** What has to go back for the board to be as it came; null where nothing has. */
+export function notAsItCame({ fitted, without }: Pick<BoardState, 'fitted' | 'without'>): string | null {
+  const back = [
+    (isLentCpu(fitted.cpu) || without.includes('CPU')) && 'its own CPU, heatsink on',
+    without.includes('modules') && 'its modules',
+    without.includes('drive') && 'its drive',
+  ].filter(Boolean)
+  return back.length > 0 ? back.join('; ') : null
+}
+
 /** What a board may be started without. */
 const removable = ['CPU', 'modules', 'drive'] as const
 type Without = readonly (typeof removable)[number][]

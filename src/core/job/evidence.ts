@@ -9,11 +9,10 @@ import { startsNow, stayedDark } from '../firmware/route/starts'
 import { supportOf } from '../firmware/route/support-table'
 import type { JobState } from './job-state'
 import type { References } from './references'
+import { currentSays, startedAs, startOutcome } from './start-evidence'
 import { currentPass } from '../socket/slice'
 import type { Bodies } from '../slices'
-import { hasPicture } from '../board/baseline'
 import { saysNone } from '../board/commands'
-import type { Baseline } from '../board/baseline'
 import { isUsual } from '../board/rail'
 import { placeOf, tellsOfRework } from '../board/hazard'
 import type { LookHazard } from '../board/hazard'
@@ -45,39 +44,6 @@ export interface Dated extends Evidence {
   /** Line of the tape it comes from. */
   readonly seq: number
 }
-
-/** What a power-up comes to, or null when too little of it was noted. */
-export function startOutcome(b: Baseline): string | null {
-  if (hasPicture(b)) return b.picture
-  if (b.fans === 'off') return 'nothing'
-  if (b.fans === 'twitch') return 'twitches'
-  if (b.fans === 'restarts') return 'restarts'
-  if (b.lamp === 'in turn') return 'lamps in turn'
-  if (b.lamp === 'not noted' || b.lamp === 'flashing')
-    return b.fans === 'not noted' ? null : b.picture === 'none' ? 'fans, dark' : 'fans turn'
-  return b.lamp === 'none' ? 'fans, no lamp' : `${b.lamp === 'cpu' ? 'CPU' : b.lamp} lamp`
-}
-
-/** A start by what was in the board: without a part it is another test, and so it is with a known-good CPU. */
-function startedAs(
-  { seq, cpu, without }: JobState['board']['baselines'][number],
-  { firmware }: JobState,
-  reference: Partial<References>,
-): string {
-  if (without.includes('CPU')) return 'no CPU'
-  if (without.includes('modules')) return 'no memory'
-  if (without.includes('drive')) return 'no drive'
-  const lent = cpu !== null && /^(bench|known-good)\b/i.test(cpu)
-  return lent && listedAt(firmware, reference, cpu, seq)?.listed !== 'no' ? 'known-good CPU' : 'as it came'
-}
-
-const currentSays = {
-  none: 'nothing',
-  standby: 'nothing',
-  steady: 'steady',
-  cycling: 'cycles',
-  trips: 'trips',
-} as const
 
 /** What the chip’s contents say of corrupt firmware, and how far that is believed: sound by its own sums is not yet compared. */
 const contentsSay: Readonly<Record<Verdict, readonly [outcome: string, reliability: number] | null>> = {

@@ -6,6 +6,9 @@ import { stations } from '../board/station'
 import type { PowerGate } from '../board/gate-reason'
 import { faults } from '../triage/model/faults'
 import { benchTests } from '../triage/model/bench-tests'
+import type { Belief } from '../triage/reason/belief'
+import { testOf } from '../triage/reason/hypotheses'
+import type { Bodies } from '../slices'
 import { chosenStep, triageStep } from '../triage/next-step'
 import { smallField } from '../socket/model/field.testing'
 import { nothingRound, reckonAdvice, toAdvise } from './advise'
@@ -236,6 +239,38 @@ describe('nextStep', () => {
     expect(strange.say).toMatch(/stop, and say what stays open/)
     expect(state.handBack.done).toBeNull()
     expect(gate.lamp).toBe('limit the current')
+  })
+  it('has its own parts put back and noted before a start as it came, and does not ask for it again and again', () => {
+    const dark = { ...nothingNoted, fans: 'on', lamp: 'memory', picture: 'none' } as const
+    const start = { test: testOf('as it came'), outcomes: [], tells: 0.3, riskMinutes: 0, again: true }
+    const t = (fitted: Partial<Bodies['fitted']>) =>
+      measured()
+        .put('supply', { limitA: 1 })
+        .put('fitted', { heatsink: true, ...fitted })
+        .put('baseline', dark)
+    const step = (fitted: Partial<Bodies['fitted']>) =>
+      triageStep(jobState(t(fitted).entries, names).board, { lamp: 'clear', reasons: [] } as never, {
+        ...({
+          verdict: null,
+          repair: null,
+          notWorthMore: false,
+          confirms: null,
+          faults: [],
+        } as never as Belief),
+        next: [start as never],
+      })
+    expect(step({ cpu: 'Orrin 41' })).toMatchObject({
+      test: 'as it came',
+      say: 'Put it back as it came, then power up.',
+    })
+    const lent = step({ cpu: 'bench Orrin 51' })
+    expect(lent).toMatchObject({
+      part: 'fitted',
+      say: 'Put it back as it came, and note it: its own CPU, heatsink on.',
+    })
+    expect(lent.test).toBeUndefined()
+    expect(step({ cpu: 'Orrin 41', modules: [], drive: null }).say).toMatch(/: its modules; its drive\.$/)
+    expect(step({ cpu: 'known-good CPU' }).test).toBeUndefined()
   })
   it('looks at the last step first where a start stops earlier than before', () => {
     const dark = { ...nothingNoted, picture: 'none', lamp: 'none' } as const

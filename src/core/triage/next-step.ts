@@ -6,7 +6,7 @@ import { isUsual, railsOf, sayRail } from '../board/rail'
 import type { Rail } from '../board/rail'
 import { railState } from '../board/rail-limits'
 import type { RailSeen } from '../board/rail-limits'
-import { cellRead, railsRead } from '../board/slice'
+import { cellRead, notAsItCame, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
 import type { Step } from '../board/step'
 import type { Belief, NextTest } from './reason/belief'
@@ -113,7 +113,7 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
   // What runs is proved, unless something is known of it all the same, such as settings that do not stay.
   const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
   if (reached.stopsAt === null && !known) return at('It runs: prove it.', `${seen}.`)
-  return stepOfBelief(belief, seen)
+  return stepOfBelief(belief, seen, notAsItCame(board))
 }
 
 /** Least odds of a short for a reading at ground to be believed at once (bench default). */
@@ -224,7 +224,7 @@ export function chosenStep(test: NextTest['test'], suggested: NextTest | undefin
 }
 
 /** What the odds come to, as one thing to do. */
-function stepOfBelief(belief: Belief, seen: string): Step {
+function stepOfBelief(belief: Belief, seen: string, otherwise: string | null): Step {
   const { verdict, next, notWorthMore, repair } = belief
   if (verdict?.is === 'found')
     return at(
@@ -257,6 +257,12 @@ function stepOfBelief(belief: Belief, seen: string): Step {
       { part: 'belief', ...(likeliest ? { repairs: likeliest } : {}) },
     )
   }
+  if (test.id === 'as it came' && otherwise !== null)
+    return at(
+      `Put it back as it came, and note it: ${otherwise}.`,
+      `${seen}. A start tells of what is fitted; its own parts have not been started since.`,
+      { part: 'fitted', takes: '3 min' },
+    )
   return at(sayNext(next[0]!), `${seen}. ${confirming(belief) ?? sentence(whyTest(next[0]!))}`, {
     part: 'next-test',
     test: test.id,

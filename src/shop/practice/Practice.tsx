@@ -54,6 +54,14 @@ export function Practice({ boards }: { boards: readonly PracticeBoard[] }) {
         <Link href="/practice/needle" className="underline">
           Needle practice
         </Link>
+        ,{' '}
+        <Link href="/practice/hot-air" className="underline">
+          hot air practice
+        </Link>
+        ,{' '}
+        <Link href="/practice/what-was-it" className="underline">
+          what was it?
+        </Link>
       </p>
       {say && (
         <p role="alert" className="mt-2 font-semibold text-ember">

@@ -24,6 +24,8 @@ export interface HeatVerdict {
   readonly rampKs: number
   /** What went wrong; empty when nothing did. */
   readonly wrong: readonly string[]
+  /** Of that, what was harmed: body, neighbours, warmed too fast. */
+  readonly harms: readonly string[]
 }
 
 const EMITS = 0.9
@@ -165,6 +167,13 @@ function judgeHeat(setUp: SetUp, run: Omit<HeatRun, 'verdict'>, floatsAtS: numbe
   const [jointMostC, bodyMostC] = [most(jointC), most(bodyC)]
   const sparedMostC = sparedC.map(most)
   const deg = (c: number) => `${Math.round(c)} °C`
+  const harms = [
+    ...(bodyMostC > PLASTIC_C ? [`the body gets to ${deg(bodyMostC)}, it bears ${deg(PLASTIC_C)}`] : []),
+    ...setUp.spared.flatMap(({ what, bearsC }, i) =>
+      sparedMostC[i]! > bearsC ? [`${what} gets to ${deg(sparedMostC[i]!)}, it bears ${deg(bearsC)}`] : [],
+    ),
+    ...(rampKs > RAMP_KS ? [`it warms by ${rampKs.toFixed(1)} K a second, ${RAMP_KS} at most`] : []),
+  ]
   return {
     floatsAtS,
     jointMostC,
@@ -179,11 +188,8 @@ function judgeHeat(setUp: SetUp, run: Omit<HeatRun, 'verdict'>, floatsAtS: numbe
               : `the joint is liquid for less than ${OVER_S} s`,
           ]
         : []),
-      ...(bodyMostC > PLASTIC_C ? [`the body gets to ${deg(bodyMostC)}, it bears ${deg(PLASTIC_C)}`] : []),
-      ...setUp.spared.flatMap(({ what, bearsC }, i) =>
-        sparedMostC[i]! > bearsC ? [`${what} gets to ${deg(sparedMostC[i]!)}, it bears ${deg(bearsC)}`] : [],
-      ),
-      ...(rampKs > RAMP_KS ? [`it warms by ${rampKs.toFixed(1)} K a second, ${RAMP_KS} at most`] : []),
+      ...harms,
     ],
+    harms,
   }
 }

@@ -9,8 +9,11 @@ import { members, numbers, pairIndex, UNKNOWN, WIDTH } from './hypotheses'
 import { chanceOf, hangsTogether } from './likelihood'
 import type { Evidence } from './likelihood'
 
-/** Odds that a board stops at a stage for something in no list, beside those of all that are in it (bench default). */
-const UNKNOWN_ODDS = 0.01
+/**
+ * Odds that a board stops at a stage for something in no list, beside those of all that are in it (bench default): over the ten
+ * stages one board in nine.
+ */
+const UNKNOWN_ODDS = 0.0125
 
 /** For each hypothesis the one it becomes when a fault is gone, or when one has come to it; two are never made three. */
 const becomes = (change: Change): Int32Array => {
