@@ -1,4 +1,5 @@
 'use client'
+import dynamic from 'next/dynamic'
 import Link from 'next/link'
 import { useMemo, useState } from 'react'
 import {
@@ -21,7 +22,11 @@ import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { letGo } from '@/ui/keys'
 import { typedNumber } from '@/ui/typed-number'
-import { PracticeHeatChart } from './PracticeHeatChart'
+
+const PracticeHeatChart = dynamic(() => import('./PracticeHeatChart').then((m) => m.PracticeHeatChart), {
+  ssr: false,
+  loading: () => <div className="h-[19rem]" />,
+})
 
 type Target = (typeof practiceTargets)[number]
 const FIRST_SEED = 1
@@ -201,7 +206,7 @@ export function HotAirPractice() {
         </div>
         <div>
           <Choice
-            label="What is lifted"
+            label="Lifted"
             value={target}
             options={[...practiceTargets]}
             onChange={(t) => begin(t, anySeed())}

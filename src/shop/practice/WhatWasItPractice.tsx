@@ -81,8 +81,7 @@ export function WhatWasItPractice() {
                     disabled={result !== null || asked.has(`${pad} ${of}`)}
                     onClick={() => setAsked(new Set<PadRead>([...asked, `${pad} ${of}`]))}
                   >
-                    {readWords[of]}
-                    <span className="num font-normal text-soft">{reads[of]} min</span>
+                    {readWords[of]} <span className="num ml-3 font-normal text-soft">{reads[of]} min</span>
                   </Button>
                 ))}
               </div>
@@ -171,7 +170,7 @@ export function WhatWasItPractice() {
                 'mean of this sitting',
                 scores.length === 0
                   ? '–'
-                  : `${Math.round(scores.reduce((a, b) => a + b, 0) / scores.length)}, ${scores.length} parts`,
+                  : `${Math.round(scores.reduce((a, b) => a + b, 0) / scores.length)}, ${scores.length} ${scores.length === 1 ? 'part' : 'parts'}`,
               ],
             ].map(([name, is]) => (
               <div key={name} className="flex justify-between gap-3 border-b border-line py-1">

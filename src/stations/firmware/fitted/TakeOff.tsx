@@ -2,6 +2,7 @@
 import { useState } from 'react'
 import { movedBy } from '@/core/firmware/bodies'
 import { ironPoints } from '@/core/firmware/pre-flight'
+import { StationLink } from '@/frame/StationLink'
 import { firmwareView } from '@/core/job/firmware-view'
 import { usePhotos } from '@/job/use-photos'
 import { useJob } from '@/job/JobProvider'
@@ -43,6 +44,14 @@ export function TakeOff({ byHand, onClose }: { byHand: boolean; onClose: () => v
         >
           Add a photo of the place…
         </FileButton>
+        {by === 'hot air' && (
+          <p>
+            <StationLink to="parts" part="heat" className="underline">
+              A heat recipe for it
+            </StationLink>
+            : what spares the parts round it, and when it floats. Count those parts there as well.
+          </p>
+        )}
         <Caution>
           Fumes and hot tools: extraction on, as your own rules have it. Heat near the socket and its plastic
           ends boards; every rail is measured again before power after it.
