@@ -72,7 +72,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'regulator-resistor': {
     truth: 'core regulator part',
     decisive: 15,
-    wise: { 15: /core regulator/, 17: /^Repair it( and see)?: part broken at the core regulator/ },
+    wise: { 15: /core (regulator|rail)/, 17: /^Repair it( and see)?: part broken at the core regulator/ },
   },
   'slot-b': {
     truth: 'slot B',
@@ -100,7 +100,7 @@ const repairs: Readonly<Record<string, Repair>> = {
   'waited-out': {
     truth: null,
     decisive: 16,
-    wise: { 14: /module|Wait|settings/, 16: /^It runs/, 17: /^It runs/ },
+    wise: { 14: /module|Wait|settings|codes/, 16: /^It runs/, 17: /^It runs/ },
   },
   'weak-cell': { truth: 'cell weak', decisive: 12, wise: { 14: /^Repair it( and see)?: coin cell weak/ } },
 }

@@ -360,11 +360,14 @@ describe('the prior, by hand', () => {
     expect(all(prior) * scale(prior)).toBeCloseTo(1, 8)
     expect(all(others) * scale(others)).toBeCloseTo(2.5, 8)
   })
-  it('of what is in no list is a hundredth of all that is, at each stage', () => {
+  it('of what is in no list is an eightieth of all that is, at each stage', () => {
     const prior = priorOdds([])
     const named = prior.subarray(0, UNKNOWN).reduce((a, b) => a + b, 0)
-    for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.01, 12)
-    expect(unknownOdds(prior)).toBeCloseTo((0.01 * (WIDTH - UNKNOWN)) / (1 + 0.01 * (WIDTH - UNKNOWN)), 12)
+    for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.0125, 12)
+    expect(unknownOdds(prior)).toBeCloseTo(
+      (0.0125 * (WIDTH - UNKNOWN)) / (1 + 0.0125 * (WIDTH - UNKNOWN)),
+      12,
+    )
     expect(faultOdds(prior)).toHaveLength(faultIds.length)
   })
 })
