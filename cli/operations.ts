@@ -6,6 +6,7 @@ import Joi from 'joi'
 import { powerGate } from '@/core/job/power-gate'
 import { nothingSeen } from '@/core/job/gate-evidence'
 import type { PowerEvidence } from '@/core/job/gate-evidence'
+import { CERTAIN, moreStarts, mostFailing, sayStarts, shareOf } from '@/core/proof/cold-starts'
 import { proofPlan } from '@/core/proof/plan'
 import type { Touched } from '@/core/board/station-says'
 import { functionGroups } from '@/core/board/function-group'
@@ -101,6 +102,7 @@ const touched = Joi.object({
   firmware: Joi.boolean().default(false),
   parts: Joi.boolean().default(false),
   cell: Joi.boolean().default(false),
+  worked: Joi.boolean().default(false),
   intermittent: Joi.boolean().default(false),
   ownGraphics: Joi.boolean().default(true),
 })
@@ -131,6 +133,21 @@ export const operations: Readonly<Record<string, Operation>> = {
     'What has to be proved, from the functions that were damaged or touched.',
     touched,
     (t) => ({ tests: proofPlan(t) }),
+  ),
+
+  'proof.starts': operation<{ starts: number; failures: number; certainty: number; share: number }>(
+    'What cold starts prove: the share that can still fail at the most, and how many clean ones are still to be made.',
+    Joi.object({
+      starts: Joi.number().integer().min(0).max(1_000_000).required(),
+      failures: Joi.number().integer().min(0).max(Joi.ref('starts')).default(0),
+      certainty: Joi.number().greater(0).less(1).default(CERTAIN),
+      share: Joi.number().greater(0).less(1).default(shareOf(false)),
+    }),
+    ({ starts, failures, certainty, share }) => ({
+      mostFailing: mostFailing(starts, failures, certainty),
+      more: moreStarts(starts, failures, certainty, share),
+      say: sayStarts({ made: starts, failed: failures }, certainty),
+    }),
   ),
 
   'job.verify': operation<{ zip: string }>(

@@ -8,6 +8,8 @@ export interface Touched {
   readonly firmware: boolean
   readonly parts: boolean
   readonly cell: boolean
+  /** Something was done to the board that could undo anything: a repair, heat, the socket, the CPU taken out. */
+  readonly worked: boolean
   readonly intermittent: boolean
   readonly ownGraphics: boolean
 }
@@ -19,6 +21,7 @@ export const untouched: Touched = {
   firmware: false,
   parts: false,
   cell: false,
+  worked: false,
   intermittent: false,
   ownGraphics: true,
 }

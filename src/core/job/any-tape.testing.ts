@@ -346,6 +346,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     { test: 'CPU proud', outcome: 'proud' },
   ),
   mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
+  'cold start': fc.record({ came: fc.boolean() }),
   proof: fc.record({
     test: fc.constantFrom('system', 'cold starts', 'else'),
     result: fc.constantFrom('pass', 'fail', 'cannot run here'),

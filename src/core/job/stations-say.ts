@@ -46,7 +46,7 @@ export function touchedBy(state: JobState, field: Socket | null): Touched {
 
 /** What has to be proved of this job, and how it stands. */
 export const proofStanding = (state: JobState, field: Socket | null): ProofStanding =>
-  standingOf(proofPlan(touchedBy(state, field)), state.proof.results, state.board)
+  standingOf(proofPlan(touchedBy(state, field)), state.proof, state.board)
 
 /** What keeps the board from being handed back, station by station. */
 export function handBackBlockers(state: JobState): readonly Blocker[] {

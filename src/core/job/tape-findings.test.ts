@@ -168,6 +168,7 @@ it('every kind of entry has its words', () => {
     .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
     .put('trial', { test: 'cell', outcome: 'low' })
     .put('mended', { fault: 'module' })
+    .put('cold start', { came: false })
     .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
     .put('advice', { text: 'no cloth' })
     .put('hand-back', { outcome: 'fixed', priceMinor: 1, text: '' })
@@ -227,6 +228,7 @@ it('every kind of entry has its words', () => {
       "R1 fitted, 33 Ω, twin",
       "cell low",
       "repaired: module",
+      "cold start: stayed dark",
       "system: pass, ok",
       "advice: no cloth",
       "handed back: fixed",

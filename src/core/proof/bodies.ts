@@ -1,4 +1,6 @@
 export interface ProofBodies {
+  /** A start with mains off a minute before it, and whether it reached the picture. */
+  'cold start': { readonly came: boolean }
   proof: {
     readonly test: string
     readonly result: 'pass' | 'fail' | 'cannot run here'

@@ -2,7 +2,13 @@ import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import type { Step } from '../board/step'
 import { isUnpowered } from './plan'
-import type { ProofStanding } from './plan'
+import type { ProofStanding, StandingTest } from './plan'
+
+/** A test as the thing to do; of cold starts, the one that is next. */
+const sayTest = ({ test, starts, counted }: StandingTest): string =>
+  starts !== undefined && counted && counted.made > 0
+    ? `Cold start ${counted.made + 1} of ${starts}: mains off a minute, then start it.`
+    : `${test}.`
 
 const at = (say: string, why: string): Step => ({ station: 'proof', say, why })
 
@@ -18,7 +24,7 @@ export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGat
   const next = closed ? open.find((t) => isUnpowered(t.id)) : open[0]
   if (next)
     return {
-      ...at(`${next.test}.`, `${next.why}; passes when: ${next.limit}. ${owed} owed.`),
+      ...at(sayTest(next), `${next.why}; passes when: ${next.limit}. ${owed} owed.`),
       takes: `${next.minutes} min`,
       proves: next.id,
     }

@@ -4,34 +4,13 @@ import { describe, expect, it } from 'vitest'
 import { lifted, tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
-import { coldStartsFor, isUnpowered, proofPlan, standingOf } from './plan'
+import { proofStep } from './next-step'
+import { isUnpowered, proofPlan, standingOf } from './plan'
 import { proofStanding, touchedBy } from '../job/stations-say'
 import { untouched } from '../board/station-says'
 import type { Touched } from '../board/station-says'
 
 const ids = (t: Partial<Touched>) => proofPlan({ ...untouched, ...t }).map((p) => p.id)
-
-describe('coldStartsFor', () => {
-  it('is the least number that makes a lucky run rare enough', () => {
-    const share = fc.double({ min: 0.05, max: 0.95, noNaN: true })
-    fc.assert(
-      fc.property(share, share, (certainty, fault) => {
-        const n = coldStartsFor(certainty, fault)
-        expect((1 - fault) ** n).toBeLessThanOrEqual(1 - certainty + 1e-12)
-        if (n > 1) expect((1 - fault) ** (n - 1)).toBeGreaterThan(1 - certainty - 1e-12)
-      }),
-    )
-    expect(coldStartsFor(0.9, 0.5)).toBe(4)
-    expect(coldStartsFor(0.75, 0.5)).toBe(2)
-    for (const [certainty, fault] of [
-      [1, 0.5],
-      [0, 0.5],
-      [0.9, 0],
-      [0.9, 1],
-    ] as const)
-      expect(() => coldStartsFor(certainty, fault)).toThrow('certainty and share must lie between 0 and 1')
-  })
-})
 
 describe('proofPlan', () => {
   it('always asks for cold starts, temperature, memory and a system', () => {
@@ -61,12 +40,30 @@ describe('proofPlan', () => {
       ...functionGroups.map((group) => said(group, { groups: [group] })),
       said('display, own graphics', { groups: ['display'], ownGraphics: true }),
       said('firmware', { firmware: true }),
-      said('the cell', { cell: true }),
+      said('the cell alone', { cell: true }),
+      said('the cell, and the board worked on', { cell: true, worked: true }),
       said('the cell and firmware', { cell: true, firmware: true }),
       said('parts', { parts: true }),
       said('what came and went', { intermittent: true }),
     ]
     await expect(all.join('\n\n')).toMatchFileSnapshot('__snapshots__/plan.txt')
+  })
+  it('of a new cell alone asks for two starts and the settings, and for all of it once anything else was done', () => {
+    expect(ids({ cell: true })).toEqual(['cold starts', 'settings'])
+    for (const more of [
+      { worked: true },
+      { contacts: 1 },
+      { groups: ['sense'] },
+      { firmware: true },
+      { parts: true },
+      { intermittent: true },
+    ] as const)
+      expect(ids({ cell: true, ...more })).toEqual(expect.arrayContaining(ids({ ...more })))
+    const changed = tape().put('cell', { volts: 3.1, isNew: true })
+    const owed = (t: ReturnType<typeof tape>) =>
+      proofStanding(jobState(t.entries), null).tests.map((test) => test.id)
+    expect(owed(changed)).toEqual(['cold starts', 'settings'])
+    expect(owed(changed.put('mended', { fault: 'cell holder' }))).toContain('temperature')
   })
   it('asks for more starts of what came and went', () => {
     expect(proofPlan({ ...untouched, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
@@ -112,14 +109,21 @@ describe('proofStanding', () => {
       (t) => t.id !== 'memory amount',
     )
     const results = Object.fromEntries(
-      planned.map((t) => [t.id, { result: 'pass', reading: 'as it should', seq: 5 } as const]),
+      planned.map((t) => [
+        t.id,
+        { id: t.id, at: '', by: '', test: t.id, result: 'pass', reading: 'as it should', seq: 5 } as const,
+      ]),
     )
     const after = (seq: number) => {
       const none = { firmware: 0, cpu: 0, cell: 0 }
-      return standingOf(planned, results, {
-        lastTouched: what === 'lastTouched' ? seq : 0,
-        changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
-      })
+      return standingOf(
+        planned,
+        { results, starts: [] },
+        {
+          lastTouched: what === 'lastTouched' ? seq : 0,
+          changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
+        },
+      )
     }
     const again = ({ tests }: ReturnType<typeof after>) => tests.filter((t) => t.again).map((t) => t.id)
     expect(again(after(6)).sort()).toEqual([...owed].sort())
@@ -127,9 +131,36 @@ describe('proofStanding', () => {
     expect(again(after(4))).toEqual([])
     expect(again(after(5))).toEqual([])
   })
+  it('counts cold starts one by one, since anything that could have undone them', () => {
+    const t = tape()
+    const is = () => proofStanding(jobState(t.entries), null).tests[0]!
+    const start = (came: boolean) => t.put('cold start', { came })
+    expect(is()).toMatchObject({ id: 'cold starts', starts: 4, result: null, reading: '' })
+    start(true)
+    start(true)
+    expect(is()).toMatchObject({ result: null, reading: '2 of 2', counted: { made: 2, failed: 0 } })
+    const say = () =>
+      proofStep(proofStanding(jobState(t.entries), null), { lamp: 'clear', reasons: [] } as never).say
+    expect(say()).toBe('Cold start 3 of 4: mains off a minute, then start it.')
+    start(true)
+    start(true)
+    expect(is()).toMatchObject({ result: 'pass', reading: '4 of 4' })
+    start(false)
+    expect(is()).toMatchObject({ result: 'fail', reading: '4 of 5' })
+    // Somebody who knows why says otherwise; the next start counts with those before it again.
+    t.put('proof', { test: 'cold starts', result: 'pass', reading: 'the strip was off' })
+    expect(is()).toMatchObject({ result: 'pass', reading: 'the strip was off' })
+    start(true)
+    expect(is()).toMatchObject({ result: 'fail', reading: '5 of 6' })
+    // What was changed since makes them all owed again.
+    t.put('cell', { volts: 3.1, isNew: true })
+    expect(is()).toMatchObject({ result: null })
+    start(true)
+    expect(is().counted).toMatchObject({ made: 1, failed: 0 })
+  })
   it('knows nothing of a test that was not done', () => {
     const none = { lastTouched: 9, changed: { firmware: 9, cpu: 9, cell: 9 } }
-    const { tests, owed } = standingOf(proofPlan(untouched), {}, none)
+    const { tests, owed } = standingOf(proofPlan(untouched), { results: {}, starts: [] }, none)
     expect(owed).toBe(tests.length)
     for (const test of tests) expect(test).toMatchObject({ result: null, reading: '', again: false })
   })

@@ -1,6 +1,8 @@
 import type { ProofState } from './slice'
 import type { FunctionGroup } from '../board/function-group'
 import type { Touched } from '../board/station-says'
+import { CERTAIN, coldStartsFor, shareOf } from './cold-starts'
+import type { StartsCounted } from './cold-starts'
 
 /** One thing to prove before hand-back. */
 export interface ProofTest {
@@ -9,28 +11,46 @@ export interface ProofTest {
   readonly why: string
   readonly limit: string
   readonly minutes: number
+  /** Cold starts: how many clean ones. */
+  readonly starts?: number
 }
 
-/** Starts to make: n ≥ ln(1−c)/ln(1−p) clean ones show with certainty c that a fault that spoils a share p of starts is gone. */
-export function coldStartsFor(certainty: number, faultShare: number): number {
-  if (!(certainty > 0 && certainty < 1 && faultShare > 0 && faultShare < 1))
-    throw new RangeError('certainty and share must lie between 0 and 1')
-  return Math.ceil(Math.log(1 - certainty) / Math.log(1 - faultShare))
-}
+const settingsKept = (t: Touched) =>
+  [
+    'settings',
+    'Clock and settings kept over ten minutes without mains',
+    t.cell ? 'the cell was at fault or changed' : 'firmware was changed',
+    'time and settings are kept',
+    12,
+  ] as const
+
+/** A new cell and nothing else: it owes no hour of load. */
+const onlyTheCell = ({ cell, worked, contacts, groups, firmware, parts, intermittent }: Touched): boolean =>
+  cell && !worked && contacts === 0 && groups.length === 0 && !firmware && !parts && !intermittent
 
 /** The list of what has to be proved, from the functions that were damaged or touched. */
 export function proofPlan(t: Touched): ProofTest[] {
   const tests: ProofTest[] = []
   const add = (id: string, test: string, why: string, limit: string, minutes: number) =>
     tests.push({ id, test, why, limit, minutes })
+  const addStarts = (starts: number, why: string) =>
+    tests.push({
+      id: 'cold starts',
+      test: `${starts} cold starts, mains off a minute before each`,
+      why,
+      limit: `${starts} of ${starts} reach the picture`,
+      minutes: starts * 3,
+      starts,
+    })
+  if (onlyTheCell(t)) {
+    addStarts(2, 'the cell was changed, and nothing else')
+    add(...settingsKept(t))
+    return tests
+  }
   const has = (...groups: FunctionGroup[]) => groups.some((g) => t.groups.includes(g))
-  const starts = coldStartsFor(0.9, t.intermittent ? 0.2 : 0.5)
-  add(
-    'cold starts',
-    `${starts} cold starts, mains off a minute before each`,
+  addStarts(
+    coldStartsFor(CERTAIN, shareOf(t.intermittent)),
     t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
-    `${starts} of ${starts} reach the picture`,
-    starts * 3,
   )
   add(
     'temperature',
@@ -124,14 +144,7 @@ export function proofPlan(t: Touched): ProofTest[] {
       'the version that was meant',
       3,
     )
-  if (t.cell || t.firmware)
-    add(
-      'settings',
-      'Clock and settings kept over ten minutes without mains',
-      t.cell ? 'the cell was at fault or changed' : 'firmware was changed',
-      'time and settings are kept',
-      12,
-    )
+  if (t.cell || t.firmware) add(...settingsKept(t))
   if (t.parts)
     add(
       'continuity',
@@ -155,6 +168,8 @@ export interface StandingTest extends ProofTest {
   readonly result: 'pass' | 'fail' | 'cannot run here' | null
   readonly reading: string
   readonly again: boolean
+  /** Cold starts made since anything could have undone them. */
+  readonly counted?: StartsCounted
 }
 
 export interface ProofStanding {
@@ -186,16 +201,40 @@ const undoneAt = (test: string, { changed, lastTouched }: ChangedAt): number =>
       .map((what) => changed[what]),
   )
 
-/** What is owed of a plan, by the results so far and what was changed since. */
+/** Cold starts since a line of the tape. */
+function countedSince(starts: ProofState['starts'], line: number): StartsCounted {
+  const since = starts.filter((s) => s.seq > line)
+  return {
+    made: since.length,
+    failed: since.filter((s) => !s.came).length,
+    seq: since.at(-1)?.seq ?? 0,
+  }
+}
+
+/** What is owed of a plan, by the results so far, the starts that were counted and what was changed since. */
 export function standingOf(
   planned: readonly ProofTest[],
-  results: Readonly<Record<string, Pick<ProofState['results'][string], 'result' | 'reading' | 'seq'>>>,
+  { results, starts }: Pick<ProofState, 'results' | 'starts'>,
   changed: ChangedAt,
 ): ProofStanding {
   const tests = planned.map((test): StandingTest => {
+    const undone = undoneAt(test.id, changed)
     const done = results[test.id]
+    if (test.starts !== undefined) {
+      const counted = countedSince(starts, undone)
+      const { made, failed, seq } = counted
+      // What was counted stands, unless somebody said otherwise of all of them afterwards.
+      if (made > 0 && seq > (done?.seq ?? 0))
+        return {
+          ...test,
+          result: failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null,
+          reading: `${made - failed} of ${made}`,
+          again: false,
+          counted,
+        }
+    }
     if (!done) return { ...test, result: null, reading: '', again: false }
-    const again = done.seq < undoneAt(test.id, changed)
+    const again = done.seq < undone
     return { ...test, result: again ? null : done.result, reading: done.reading, again }
   })
   return {

@@ -7,12 +7,17 @@ import { slice } from '../tape/slice'
 export interface ProofState {
   /** The last result of each test. */
   readonly results: Readonly<Record<string, Noted & ProofBodies['proof']>>
+  readonly starts: readonly (Noted & ProofBodies['cold start'])[]
 }
 
 export const proof = slice<ProofBodies>().of({
   id: 'proof',
-  initial: (): ProofState => ({ results: {} }),
+  initial: (): ProofState => ({ results: {}, starts: [] }),
   kinds: {
+    'cold start': {
+      opens: 'proof',
+      words: ({ body: { came } }) => `cold start: ${came ? 'came up' : 'stayed dark'}`,
+    },
     proof: {
       opens: 'proof',
       words: ({ body: b }) =>
@@ -20,6 +25,9 @@ export const proof = slice<ProofBodies>().of({
     },
   },
   on: {
+    'cold start'(s, line) {
+      s.starts.push({ ...notedOf(line), ...line.body })
+    },
     proof(s, line) {
       s.results[line.body.test] = castDraft({ ...notedOf(line), ...line.body })
     },

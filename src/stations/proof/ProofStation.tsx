@@ -2,10 +2,12 @@
 import { useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { proofStanding, touchedBy } from '@/core/job/stations-say'
+import { sayStarts } from '@/core/proof/cold-starts'
 import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { useStationStep } from '@/frame/use-station-step'
+import { useSimulated } from '@/stations/triage/simulated/use-simulated'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
@@ -45,6 +47,7 @@ export function ProofStation() {
     setReadings({ ...readings, [test.id]: '' })
     setAsked(null)
   }
+  const start = (came: boolean) => append('cold start', { came })
   const answer = (test: StandingTest, result: Result) => {
     const against = speaksAgainst('proof', { test: test.id, result, reading: '' }, state, socket)
     if (against.length > 0) setAsked({ test, against })
@@ -66,7 +69,13 @@ export function ProofStation() {
   return (
     <StationSurface
       station="proof"
-      answers={() => (next ? <Answers {...line(next)} /> : null)}
+      answers={() =>
+        next === undefined ? null : next.starts === undefined ? (
+          <Answers {...line(next)} />
+        ) : (
+          <StartAnswers test={next} onStart={start} onCannot={() => answer(next, 'cannot run here')} />
+        )
+      }
       standing={
         owed > 0 && (
           <span>
@@ -137,6 +146,49 @@ function Answers({ test, reading, onReading, onAnswer }: LineProps) {
           {word}
         </Button>
       ))}
+    </div>
+  )
+}
+
+/** One start after another: came up or stayed dark, one key each; what those made so far prove. */
+function StartAnswers({
+  test: { counted },
+  onStart,
+  onCannot,
+}: {
+  test: StandingTest
+  onStart: (came: boolean) => void
+  onCannot: () => void
+}) {
+  const hint = useKeyHint()
+  const simulated = useSimulated()
+  useKeys({ passes: () => onStart(true), fails: () => onStart(false), cannot: onCannot })
+  return (
+    <div role="group" aria-label="Result" className="flex flex-wrap items-center gap-2">
+      <Button look="first" className="py-0.5!" keyHint={hint('passes')} onClick={() => onStart(true)}>
+        It came up
+      </Button>
+      <Button className="py-0.5!" keyHint={hint('fails')} onClick={() => onStart(false)}>
+        It stayed dark
+      </Button>
+      <Button className="py-0.5!" keyHint={hint('cannot')} onClick={onCannot}>
+        Cannot
+      </Button>
+      {simulated.there && (
+        <Button
+          className="py-0.5!"
+          disabled={simulated.busy}
+          onClick={() => void simulated.ask({ ask: 'cold start' })}
+        >
+          Start it (simulated)
+        </Button>
+      )}
+      {simulated.say && (
+        <span role="alert" className="font-semibold text-ember">
+          {simulated.say}
+        </span>
+      )}
+      {counted && counted.made > 0 && <span className="text-soft">{sayStarts(counted)}</span>}
     </div>
   )
 }

@@ -1,4 +1,5 @@
 import type { Bodies, Kind } from '@/core/slices'
+import { hasPicture } from '@/core/board/baseline'
 import { rails } from '@/core/board/rail'
 import Joi from 'joi'
 import { benchTests } from '@/core/triage/model/bench-tests'
@@ -8,7 +9,16 @@ import { lineOfTest } from '@/core/triage/test-line'
 import type { SimulatedBoard } from '@/simulated-bench/simulated-board'
 
 /** What can be asked of the simulated bench. */
-export const simulatedAsks = ['power-up', 'ohms', 'volts', 'cell', 'codes', 'current', 'test'] as const
+export const simulatedAsks = [
+  'power-up',
+  'ohms',
+  'volts',
+  'cell',
+  'codes',
+  'current',
+  'test',
+  'cold start',
+] as const
 export type SimulatedAsk = (typeof simulatedAsks)[number]
 
 export const simulatedRequest = Joi.object({
@@ -33,7 +43,9 @@ export interface SimulatedRequest {
 
 /** Whether this starts the board, so that the power gate has a say. */
 export const asksForPower = ({ ask, test }: SimulatedRequest): boolean =>
-  ask === 'test' ? testOf(test!).powers : ['power-up', 'volts', 'codes', 'current'].includes(ask)
+  ask === 'test'
+    ? testOf(test!).powers
+    : ['power-up', 'volts', 'codes', 'current', 'cold start'].includes(ask)
 
 type Line = { [K in Kind]: { readonly kind: K; readonly body: Bodies[K] } }[Kind]
 
@@ -70,6 +82,8 @@ export function simulatedEntries(
       const trace = board.current(limitA)
       return [{ kind: 'current', body: keptCurrent('simulated supply', trace, readCurrent(trace)) }]
     }
+    case 'cold start':
+      return [{ kind: 'cold start', body: { came: hasPicture(board.powerUp(limitA)) } }]
     case 'test':
       return [tested(board, test!, cpu, limitA)]
   }

@@ -1,0 +1,85 @@
+import { percent } from '../maths/percent'
+
+/** A bound that is met to the last figure is met. */
+const ROUNDING = 1e-12
+
+/** Starts to make: n ≥ ln(1−c)/ln(1−p) clean ones show with certainty c that a fault that spoils a share p of starts is gone. */
+export function coldStartsFor(certainty: number, faultShare: number): number {
+  if (!(certainty > 0 && certainty < 1 && faultShare > 0 && faultShare < 1))
+    throw new RangeError('certainty and share must lie between 0 and 1')
+  return Math.ceil(Math.log(1 - certainty) / Math.log(1 - faultShare) - ROUNDING)
+}
+
+/** P(X ≤ k) of n starts of which each fails with chance p: summed term by term, in logarithms. */
+function atMost(k: number, n: number, p: number): number {
+  if (p <= 0 || k >= n) return 1
+  if (p >= 1) return 0
+  let term = n * Math.log1p(-p)
+  let sum = Math.exp(term)
+  const odds = Math.log(p) - Math.log1p(-p)
+  for (let i = 1; i <= k; i++) {
+    term += Math.log((n - i + 1) / i) + odds
+    sum += Math.exp(term)
+  }
+  return Math.min(1, sum)
+}
+
+/**
+ * Share of starts that may fail at the most, with this certainty: Clopper and Pearson’s exact upper bound, the share p at which
+ * k failures or fewer in n starts would be as rare as 1 − c. One where every start failed, or none was made.
+ */
+export function mostFailing(starts: number, failures: number, certainty: number): number {
+  if (!(Number.isInteger(starts) && starts >= 0 && Number.isInteger(failures) && failures >= 0))
+    throw new RangeError('starts and failures must be whole numbers, none negative')
+  if (failures > starts) throw new RangeError('more failures than starts')
+  if (!(certainty > 0 && certainty < 1)) throw new RangeError('certainty must lie between 0 and 1')
+  if (failures === starts) return 1
+  if (failures === 0) return -Math.expm1(Math.log(1 - certainty) / starts)
+  let [low, high] = [0, 1]
+  for (let i = 0; i < 60; i++) {
+    const middle = (low + high) / 2
+    if (atMost(failures, starts, middle) > 1 - certainty) low = middle
+    else high = middle
+  }
+  return high
+}
+
+/** Clean starts still to be made until at most this share can fail, with this certainty. */
+export function moreStarts(starts: number, failures: number, certainty: number, share: number): number {
+  if (!(share > 0 && share < 1)) throw new RangeError('share must lie between 0 and 1')
+  const enough = (more: number) => mostFailing(starts + more, failures, certainty) <= share + ROUNDING
+  if (enough(0)) return 0
+  let high = 1
+  while (!enough(high)) high *= 2
+  let low = high / 2
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2)
+    if (enough(middle)) high = middle
+    else low = middle
+  }
+  return high
+}
+
+/** How sure the shop wants to be that a fault that spoils a share of starts is gone, and the share (bench default). */
+export const CERTAIN = 0.9
+export const shareOf = (intermittent: boolean): number => (intermittent ? 0.2 : 0.5)
+
+/** Starts since the last change that could have undone them. */
+export interface StartsCounted {
+  readonly made: number
+  readonly failed: number
+  /** The line of the last of them; 0 where none was made. */
+  readonly seq: number
+}
+
+/** What the starts so far prove, in a few words. */
+export function sayStarts(
+  { made, failed }: Pick<StartsCounted, 'made' | 'failed'>,
+  certainty = CERTAIN,
+): string {
+  const most = percent(mostFailing(made, failed, certainty))
+  const came = `${made - failed} of ${made} came up`
+  return made === 0
+    ? 'none made yet'
+    : `${came}: with ${percent(certainty)} certainty at most ${most} of starts fail`
+}
