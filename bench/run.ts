@@ -24,6 +24,7 @@ import { mapFigures, partsFigures } from './parts'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
+import { temperatureFigures } from './temperature'
 import { triageFigures } from './triage'
 
 function print(figures: readonly Figure[]): void {
@@ -98,6 +99,7 @@ routesAgainstAll(1000)
 print(await kitFigures())
 versionFigures(4000)
 partsFigures()
+temperatureFigures()
 print(mapFigures())
 compareFigures(process.argv.includes('5000') ? 60 : 16)
 print(heatFigures())

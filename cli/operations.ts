@@ -7,6 +7,8 @@ import { powerGate } from '@/core/job/power-gate'
 import { nothingSeen } from '@/core/job/gate-evidence'
 import type { PowerEvidence } from '@/core/job/gate-evidence'
 import { CERTAIN, moreStarts, mostFailing, sayStarts, shareOf } from '@/core/proof/cold-starts'
+import { BEARS_C, fitTemperature, readTemperature } from '@/core/proof/temperature'
+import { readCsv } from '@/tables/read-csv'
 import { proofPlan } from '@/core/proof/plan'
 import type { Touched } from '@/core/board/station-says'
 import { functionGroups } from '@/core/board/function-group'
@@ -148,6 +150,19 @@ export const operations: Readonly<Record<string, Operation>> = {
       more: moreStarts(starts, failures, certainty, share),
       say: sayStarts({ made: starts, failed: failures }, certainty),
     }),
+  ),
+
+  'proof.temperature': operation<{ log: string; bearsC: number }>(
+    'Where a temperature under load levels off, from a log that may not have got there yet.',
+    Joi.object({ log: Joi.string().required(), bearsC: Joi.number().min(50).max(150).default(BEARS_C) }),
+    ({ log, bearsC }) => {
+      const { rows, columns, uneven } = readCsv(readFile(log, 'log').toString('utf8'))
+      const read = readTemperature(rows, columns)
+      const findings = [...read.findings, ...uneven]
+      if (!read.log || uneven.length > 0) return { fit: null, findings }
+      const { curve: _, ...fit } = fitTemperature(read.log, bearsC)
+      return { fit, findings }
+    },
   ),
 
   'job.verify': operation<{ zip: string }>(

@@ -235,7 +235,9 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
       await page.keyboard.press('p')
       await expect(step(page)).toHaveText(`Cold start ${n} of 4: mains off a minute, then start it.`)
     }
-    await expect(page.getByText('3 of 3 came up: with 90 % certainty at most 54 % of starts fail')).toBeVisible()
+    await expect(
+      page.getByText('3 of 3 came up: with 90 % certainty at most 54 % of starts fail'),
+    ).toBeVisible()
     await page.keyboard.press('p')
     await expect(step(page)).not.toHaveText(/^Cold start/)
     const owed = await page.getByRole('textbox', { name: /^Reading for/ }).count()

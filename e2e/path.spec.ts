@@ -214,8 +214,12 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', folds = fals
   await test.step('proof', async () => {
     await go(6, 'proof')
     const answers = page.getByRole('group', { name: 'Result' })
+    for (let n = 1; n <= 4; n++) {
+      await (kind === 'mouse' ? press(answers.getByRole('button', { name: /^It came up/ })) : key('p'))
+      await expect(step).toHaveText(n < 4 ? new RegExp(`^Cold start ${n + 1} of 4`) : /^(?!Cold start)/)
+    }
     const owed = await page.getByRole('textbox', { name: /^Reading for/ }).count()
-    await write(answers.getByRole('textbox'), '4 of 4')
+    await write(answers.getByRole('textbox'), 'as it should')
     for (let left = owed; left > 0; left--) {
       await expect(page.getByRole('textbox', { name: /^Reading for/ })).toHaveCount(left)
       await (kind === 'mouse' ? press(answers.getByRole('button', { name: /: passes$/ })) : key('p'))

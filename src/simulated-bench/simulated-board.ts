@@ -1,3 +1,6 @@
+import { keptTemperature, readTemperature, temperatureColumns } from '@/core/proof/temperature'
+import type { KeptTemperature } from '@/core/proof/temperature'
+import { drawMachine, logOf } from './thermometer'
 import { nothingNoted } from '@/core/board/baseline'
 import type { OwnRail, Rail, UsualRail } from '@/core/board/rail'
 import type { Baseline } from '@/core/board/baseline'
@@ -92,6 +95,17 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
   carryOut(id: string): string {
     const test = testsOf(this.shown).find((t) => t.id === id) ?? testOf(id)
     return test.outcomes[pick(test.odds(this.left), this.draw(id))]!
+  }
+
+  /** Quarter of an hour under load, by its own sensor: hot where the cooler or the mounting is at fault. */
+  temperature(): KeptTemperature {
+    const machine = { ...drawMachine(seedOf(this.hidden.seed, 'machine') % 100_000), watts: 65 }
+    const [mount, fins, room] = machine.passes
+    const poor = this.left.includes('cooling') || this.left.includes('pressure')
+    const passes = [poor ? 0.9 : Math.max(4, mount), Math.max(4, fins), Math.max(9, room)] as const
+    const log = logOf({ ...machine, passes }, seedOf(this.hidden.seed, this.line, 'sensor') % 100_000, 900)
+    const rows = log.map(({ s, c }) => ({ s: String(s), c: String(c) }))
+    return keptTemperature('simulated sensor', readTemperature(rows, temperatureColumns).log!)
   }
 
   private stage(): number {

@@ -14,6 +14,10 @@ import { anyMark } from '../socket/model/field.testing'
 import { drops } from '../socket/seat/seat-reading'
 import { lookHazards } from '../board/hazard'
 
+const temperatureKept = {
+  ...{ name: 'log.csv', readings: 200, bearsC: 95, levelC: 61, leastC: 60, mostC: 63, slowS: 170, say: 'so' },
+  ...{ read: { s: [0, 9], c: [30, 40] }, curve: { s: [0, 9], c: [30, 40] } },
+}
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
 const maybeWords = fc.oneof(fc.constant(''), words)
 const contact = fc.constantFrom('A1', 'A2', 'B5', 'C4', 'D1', 'H8')
@@ -346,6 +350,9 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     { test: 'CPU proud', outcome: 'proud' },
   ),
   mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
+  temperature: fc.constantFrom(
+    ...(['levels off', 'too hot', 'not yet'] as const).map((verdict) => ({ ...temperatureKept, verdict })),
+  ),
   'cold start': fc.record({ came: fc.boolean() }),
   proof: fc.record({
     test: fc.constantFrom('system', 'cold starts', 'else'),

@@ -168,6 +168,19 @@ it('every kind of entry has its words', () => {
     .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
     .put('trial', { test: 'cell', outcome: 'low' })
     .put('mended', { fault: 'module' })
+    .put('temperature', {
+      name: 'log.csv',
+      readings: 200,
+      bearsC: 95,
+      levelC: 61,
+      leastC: 60,
+      mostC: 63,
+      slowS: 170,
+      verdict: 'levels off',
+      say: 'levels off at 61 °C (60 °C to 63 °C), 85 °C is the most',
+      read: { s: [0, 9], c: [30, 40] },
+      curve: { s: [0, 9], c: [30, 40] },
+    })
     .put('cold start', { came: false })
     .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
     .put('advice', { text: 'no cloth' })
@@ -228,6 +241,7 @@ it('every kind of entry has its words', () => {
       "R1 fitted, 33 Ω, twin",
       "cell low",
       "repaired: module",
+      "temperature under load, log.csv: levels off at 61 °C (60 °C to 63 °C), 85 °C is the most",
       "cold start: stayed dark",
       "system: pass, ok",
       "advice: no cloth",

@@ -1,4 +1,8 @@
+import type { KeptTemperature } from './temperature'
+
 export interface ProofBodies {
+  /** A log of temperatures under load, what it comes to, and its curve kept thin. */
+  temperature: KeptTemperature
   /** A start with mains off a minute before it, and whether it reached the picture. */
   'cold start': { readonly came: boolean }
   proof: {

@@ -118,7 +118,7 @@ describe('proofStanding', () => {
       const none = { firmware: 0, cpu: 0, cell: 0 }
       return standingOf(
         planned,
-        { results, starts: [] },
+        { results, starts: [], temperatures: [] },
         {
           lastTouched: what === 'lastTouched' ? seq : 0,
           changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
@@ -160,7 +160,11 @@ describe('proofStanding', () => {
   })
   it('knows nothing of a test that was not done', () => {
     const none = { lastTouched: 9, changed: { firmware: 9, cpu: 9, cell: 9 } }
-    const { tests, owed } = standingOf(proofPlan(untouched), { results: {}, starts: [] }, none)
+    const { tests, owed } = standingOf(
+      proofPlan(untouched),
+      { results: {}, starts: [], temperatures: [] },
+      none,
+    )
     expect(owed).toBe(tests.length)
     for (const test of tests) expect(test).toMatchObject({ result: null, reading: '', again: false })
   })

@@ -201,6 +201,9 @@ const undoneAt = (test: string, { changed, lastTouched }: ChangedAt): number =>
       .map((what) => changed[what]),
   )
 
+/** What a temperature log says of its test; one that does not tell yet leaves it owed. */
+const temperatureSays = { 'levels off': 'pass', 'too hot': 'fail', 'not yet': null } as const
+
 /** Cold starts since a line of the tape. */
 function countedSince(starts: ProofState['starts'], line: number): StartsCounted {
   const since = starts.filter((s) => s.seq > line)
@@ -214,7 +217,7 @@ function countedSince(starts: ProofState['starts'], line: number): StartsCounted
 /** What is owed of a plan, by the results so far, the starts that were counted and what was changed since. */
 export function standingOf(
   planned: readonly ProofTest[],
-  { results, starts }: Pick<ProofState, 'results' | 'starts'>,
+  { results, starts, temperatures }: Pick<ProofState, 'results' | 'starts' | 'temperatures'>,
   changed: ChangedAt,
 ): ProofStanding {
   const tests = planned.map((test): StandingTest => {
@@ -233,6 +236,9 @@ export function standingOf(
           counted,
         }
     }
+    const log = test.id === 'temperature' ? temperatures.at(-1) : undefined
+    if (log && log.seq > Math.max(undone, done?.seq ?? 0))
+      return { ...test, result: temperatureSays[log.verdict], reading: log.say, again: false }
     if (!done) return { ...test, result: null, reading: '', again: false }
     const again = done.seq < undone
     return { ...test, result: again ? null : done.result, reading: done.reading, again }

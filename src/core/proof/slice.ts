@@ -7,13 +7,19 @@ import { slice } from '../tape/slice'
 export interface ProofState {
   /** The last result of each test. */
   readonly results: Readonly<Record<string, Noted & ProofBodies['proof']>>
+  /** Logs of temperatures, the last of them last. */
+  readonly temperatures: readonly (Noted & ProofBodies['temperature'])[]
   readonly starts: readonly (Noted & ProofBodies['cold start'])[]
 }
 
 export const proof = slice<ProofBodies>().of({
   id: 'proof',
-  initial: (): ProofState => ({ results: {}, starts: [] }),
+  initial: (): ProofState => ({ results: {}, temperatures: [], starts: [] }),
   kinds: {
+    temperature: {
+      opens: 'proof',
+      words: ({ body: b }) => `temperature under load, ${b.name}: ${b.say}`,
+    },
     'cold start': {
       opens: 'proof',
       words: ({ body: { came } }) => `cold start: ${came ? 'came up' : 'stayed dark'}`,
@@ -25,6 +31,9 @@ export const proof = slice<ProofBodies>().of({
     },
   },
   on: {
+    temperature(s, line) {
+      s.temperatures.push(castDraft({ ...notedOf(line), ...line.body }))
+    },
     'cold start'(s, line) {
       s.starts.push({ ...notedOf(line), ...line.body })
     },

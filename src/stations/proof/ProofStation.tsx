@@ -7,6 +7,7 @@ import type { StandingTest } from '@/core/proof/plan'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { useStationStep } from '@/frame/use-station-step'
+import { Temperature } from './Temperature'
 import { useSimulated } from '@/stations/triage/simulated/use-simulated'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
@@ -105,6 +106,7 @@ export function ProofStation() {
             <TestLine key={test.id} {...line(test)} next={test === next} />
           ))}
         </ol>
+        <Temperature />
         <div className="mt-4">
           <Caution>
             Mains off and a minute’s wait before each cold start. A heatsink is on for every one of these. A

@@ -30,7 +30,7 @@ describe('what the simulated bench is asked', () => {
   })
   it('asks the power gate exactly when it starts the board', () => {
     const powered = simulatedAsks.filter((ask) => ask !== 'test' && asksForPower(asked({ ask })))
-    expect(powered).toEqual(['power-up', 'volts', 'codes', 'current', 'cold start'])
+    expect(powered).toEqual(['power-up', 'volts', 'codes', 'current', 'cold start', 'temperature'])
     expect(asksForPower(asked({ ask: 'test', test: 'slots' }))).toBe(false)
     expect(asksForPower(asked({ ask: 'test', test: 'good in A' }))).toBe(true)
   })

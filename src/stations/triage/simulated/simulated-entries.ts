@@ -18,6 +18,7 @@ export const simulatedAsks = [
   'current',
   'test',
   'cold start',
+  'temperature',
 ] as const
 export type SimulatedAsk = (typeof simulatedAsks)[number]
 
@@ -45,7 +46,7 @@ export interface SimulatedRequest {
 export const asksForPower = ({ ask, test }: SimulatedRequest): boolean =>
   ask === 'test'
     ? testOf(test!).powers
-    : ['power-up', 'volts', 'codes', 'current', 'cold start'].includes(ask)
+    : ['power-up', 'volts', 'codes', 'current', 'cold start', 'temperature'].includes(ask)
 
 type Line = { [K in Kind]: { readonly kind: K; readonly body: Bodies[K] } }[Kind]
 
@@ -82,6 +83,8 @@ export function simulatedEntries(
       const trace = board.current(limitA)
       return [{ kind: 'current', body: keptCurrent('simulated supply', trace, readCurrent(trace)) }]
     }
+    case 'temperature':
+      return [{ kind: 'temperature', body: board.temperature() }]
     case 'cold start':
       return [{ kind: 'cold start', body: { came: hasPicture(board.powerUp(limitA)) } }]
     case 'test':

@@ -1,0 +1,28 @@
+// Temperatures under load, from half of their logs: machines as heat flows, none of the fit’s assumptions in them.
+import { fitTemperature, readTemperature, temperatureColumns } from '@/core/proof/temperature'
+import { drawMachine, levelOf, logOf } from '@/simulated-bench/thermometer'
+import { line, percent } from './figure'
+
+export function temperatureFigures(machines = 400, from = 50_000): void {
+  for (const seconds of [900, 480, 300]) {
+    let [right, wrong, within] = [0, 0, 0]
+    for (let seed = from; seed < from + machines; seed++) {
+      const machine = drawMachine(seed)
+      const level = levelOf(machine)
+      const rows = logOf(machine, seed, seconds / 2).map(({ s, c }) => ({ s: String(s), c: String(c) }))
+      const { log } = readTemperature(rows, temperatureColumns)
+      if (!log) continue
+      const fit = fitTemperature(log)
+      if (fit.verdict === (level <= 85 ? 'levels off' : 'too hot')) right++
+      else if (fit.verdict !== 'not yet') wrong++
+      if (level >= fit.leastC && level <= (fit.mostC ?? Infinity)) within++
+    }
+    const share = right / machines
+    line(
+      `temperature: right from half of ${seconds / 60} min, ${machines} machines`,
+      percent(share),
+      seconds === 900 ? `≥ 95 %: ${share >= 0.95 ? 'met' : 'MISSED'}` : '',
+    )
+    line('  wrong; level within its range', `${percent(wrong / machines)}; ${percent(within / machines)}`)
+  }
+}

@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest'
+import { normalDraw, seeded } from '../maths/seeded'
+import { drawMachine, levelOf, logOf } from '@/simulated-bench/thermometer'
+import { fitTemperature, keptTemperature, readTemperature, temperatureColumns } from './temperature'
+
+type Pair = readonly [s: number, c: number]
+const rowsOf = (pairs: readonly Pair[]) => pairs.map(([s, c]) => ({ s: String(s), c: String(c) }))
+const read = (pairs: readonly Pair[]) => readTemperature(rowsOf(pairs), temperatureColumns)
+const every = (seconds: number, step: number, at: (s: number) => number): Pair[] =>
+  Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => [i * step, at(i * step)])
+const fit = (pairs: readonly Pair[], bears?: number) => fitTemperature(read(pairs).log!, bears)
+
+describe('a temperature under load', () => {
+  it('levels off where its exponential does, whatever came of it so far', () => {
+    const draw = seeded(3)
+    for (const [level, tau] of [
+      [62, 120],
+      [71, 200],
+      [48, 90],
+    ] as const) {
+      const noisy = every(450, 2, (s) => level - (level - 24) * Math.exp(-s / tau) + 0.3 * normalDraw(draw))
+      const is = fit(noisy)
+      expect(Math.abs(is.levelC - level)).toBeLessThan(2)
+      expect(is.leastC).toBeLessThan(level)
+      expect(is.mostC!).toBeGreaterThan(level)
+      expect(is.verdict).toBe('levels off')
+      expect(is.offK).toBeLessThan(0.6)
+    }
+  })
+  it('that stands is level, and one that is far too hot is said so before it gets there', () => {
+    const still = fit(every(300, 5, () => 57))
+    expect(still).toMatchObject({ verdict: 'levels off' })
+    expect(still.levelC).toBeCloseTo(57, 1)
+    const hot = fit(every(200, 2, (s) => 118 - 94 * Math.exp(-s / 110)))
+    expect(hot.verdict).toBe('too hot')
+    expect(hot.say).toMatch(/^gets too hot.*85 °C is the most/)
+    expect(
+      fit(
+        every(300, 5, () => 57),
+        60,
+      ).verdict,
+    ).toBe('too hot')
+  })
+  it('that climbs steadily is not called level, and how long it takes to tell is said', () => {
+    const climbs = fit(every(300, 5, (s) => 40 + 0.1 * s))
+    expect(climbs.verdict).not.toBe('levels off')
+    const early = fit(every(70, 2, (s) => 80 - 56 * Math.exp(-s / 220)))
+    expect(early.verdict).toBe('not yet')
+    expect(early.say).toMatch(/About \d+ min more would tell/)
+  })
+  it('is right from half of a quarter of an hour, by machines it does not know; and its range holds as often as it says', () => {
+    let [right, wrong, within] = [0, 0, 0]
+    const machines = 60
+    for (let seed = 400; seed < 400 + machines; seed++) {
+      const machine = drawMachine(seed)
+      const level = levelOf(machine)
+      const is = fit(logOf(machine, seed, 450).map(({ s, c }) => [s, c] as const))
+      const should = level <= 85 ? 'levels off' : 'too hot'
+      if (is.verdict === should) right++
+      else if (is.verdict !== 'not yet') wrong++
+      if (level >= is.leastC && level <= (is.mostC ?? Infinity)) within++
+    }
+    expect(right / machines).toBeGreaterThanOrEqual(0.95)
+    expect(wrong).toBe(0)
+    expect(within / machines).toBeGreaterThanOrEqual(0.88)
+  })
+  it('is read with gaps and slips of the sensor, and says so', () => {
+    const warm = every(400, 2, (s) => 60 - 36 * Math.exp(-s / 100))
+    const odd = warm
+      .filter(([s]) => s < 120 || s > 180)
+      .map(([s, c]) => [s, s === 50 || s === 300 ? 127 : c] as const)
+    const { log, findings } = read(odd)
+    expect(findings.map((f) => f.text).join()).toContain('nothing was read from 118 to 182 s')
+    expect(findings.map((f) => f.text).join()).toContain('2 readings that jump')
+    expect(findings.every((f) => f.level === 'warning')).toBe(true)
+    expect(Math.abs(fitTemperature(log!).levelC - 60)).toBeLessThan(1.5)
+  })
+  it.each<[string, readonly Pair[], RegExp]>([
+    ['too few', every(300, 100, () => 50), /4 readings are too few/],
+    ['of a few seconds', every(30, 1, () => 50), /spans 30 s; at least 60/],
+    [
+      'backwards',
+      [...every(200, 5, () => 50), [100, 50]],
+      /time stands or runs backwards: 100 s after 200 s/,
+    ],
+    ['no temperature', every(200, 5, () => 900), /are these °C/],
+  ])('%s is refused, with the mend', (_, pairs, text) => {
+    const { log, findings } = read(pairs)
+    expect(log).toBeNull()
+    expect(findings.map((f) => f.text).join()).toMatch(text)
+  })
+  it('with words for figures or columns by other names is refused by line and field', () => {
+    const bad = readTemperature(
+      [...rowsOf(every(200, 5, () => 50)), { s: '205', c: 'warm' }],
+      temperatureColumns,
+    )
+    expect(bad.findings[0]).toMatchObject({ line: 43, field: 'c', level: 'error' })
+    expect(readTemperature([], ['time', 'temp']).findings[0]!.text).toContain('the header needs s,c')
+  })
+  it('is kept thin, with what was read and how it goes on', () => {
+    const kept = keptTemperature('log.csv', read(every(900, 1, (s) => 60 - 36 * Math.exp(-s / 100))).log!)
+    expect(kept).toMatchObject({ name: 'log.csv', readings: 901, bearsC: 95, verdict: 'levels off' })
+    expect(kept.read.s.length).toBeLessThanOrEqual(162)
+    expect(kept.curve.s.at(-1)!).toBeGreaterThan(900)
+  })
+})
+
+describe('a simulated machine', () => {
+  it('levels off where the heat through its parts says, started from anywhere', () => {
+    for (const seed of [1, 2, 3, 9]) {
+      const machine = drawMachine(seed)
+      const end = logOf(machine, seed, 4000)
+        .slice(-30)
+        .map((r) => r.c)
+      const mean = end.reduce((a, b) => a + b, 0) / end.length
+      expect(Math.abs(mean - levelOf(machine))).toBeLessThan(4)
+    }
+  })
+})

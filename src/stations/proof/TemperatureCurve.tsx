@@ -1,0 +1,65 @@
+'use client'
+import { Line } from 'react-chartjs-2'
+import { BELOW_K } from '@/core/proof/temperature'
+import type { KeptTemperature } from '@/core/proof/temperature'
+import { axis, ink } from '@/ui/chart'
+import { useTheme } from '@/ui/use-theme'
+
+/** The log as it was read, where it goes on by the fit, and what it must stay below. */
+export function TemperatureCurve({ kept }: { kept: KeptTemperature }) {
+  const theme = useTheme()
+  const points = ({ s, c }: KeptTemperature['read']) => s.map((x, i) => ({ x: x / 60, y: c[i]! }))
+  const last = kept.curve.s.at(-1)! / 60
+  const well = kept.bearsC - BELOW_K
+  return (
+    <div className="h-56" key={theme}>
+      <Line
+        role="img"
+        aria-label={`Temperature against time: ${kept.say}`}
+        data={{
+          datasets: [
+            {
+              label: `at most ${well} °C`,
+              data: [
+                { x: 0, y: well },
+                { x: last, y: well },
+              ],
+              borderColor: ink('ember'),
+              borderWidth: 1,
+              borderDash: [6, 3],
+              pointRadius: 0,
+            },
+            {
+              label: 'fitted, and on',
+              data: points(kept.curve),
+              borderColor: ink('brass'),
+              borderWidth: 1.5,
+              borderDash: [7, 3],
+              pointRadius: 0,
+            },
+            {
+              label: kept.name,
+              data: points(kept.read),
+              borderColor: ink('ink'),
+              borderWidth: 2,
+              pointRadius: 0,
+            },
+          ],
+        }}
+        options={{
+          animation: false,
+          maintainAspectRatio: false,
+          parsing: false,
+          scales: { x: { ...axis('minutes'), min: 0 }, y: { ...axis('°C'), suggestedMax: well + 5 } },
+          plugins: {
+            legend: {
+              display: true,
+              labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
+            },
+            tooltip: { enabled: false },
+          },
+        }}
+      />
+    </div>
+  )
+}
