@@ -1,3 +1,4 @@
+import betaQuantile from '@stdlib/stats-base-dists-beta-quantile'
 import { percent } from '../maths/percent'
 
 /** A bound that is met to the last figure is met. */
@@ -10,23 +11,9 @@ export function coldStartsFor(certainty: number, faultShare: number): number {
   return Math.ceil(Math.log(1 - certainty) / Math.log(1 - faultShare) - ROUNDING)
 }
 
-/** P(X ≤ k) of n starts of which each fails with chance p: summed term by term, in logarithms. */
-function atMost(k: number, n: number, p: number): number {
-  if (p <= 0 || k >= n) return 1
-  if (p >= 1) return 0
-  let term = n * Math.log1p(-p)
-  let sum = Math.exp(term)
-  const odds = Math.log(p) - Math.log1p(-p)
-  for (let i = 1; i <= k; i++) {
-    term += Math.log((n - i + 1) / i) + odds
-    sum += Math.exp(term)
-  }
-  return Math.min(1, sum)
-}
-
 /**
  * Share of starts that may fail at the most, with this certainty: Clopper and Pearson’s exact upper bound, the share p at which
- * k failures or fewer in n starts would be as rare as 1 − c. One where every start failed, or none was made.
+ * k failures or fewer in n starts would be as rare as 1 − c, which is the quantile c of Beta(k + 1, n − k). One where every start failed, or none was made.
  */
 export function mostFailing(starts: number, failures: number, certainty: number): number {
   if (!(Number.isInteger(starts) && starts >= 0 && Number.isInteger(failures) && failures >= 0))
@@ -34,14 +21,7 @@ export function mostFailing(starts: number, failures: number, certainty: number)
   if (failures > starts) throw new RangeError('more failures than starts')
   if (!(certainty > 0 && certainty < 1)) throw new RangeError('certainty must lie between 0 and 1')
   if (failures === starts) return 1
-  if (failures === 0) return -Math.expm1(Math.log(1 - certainty) / starts)
-  let [low, high] = [0, 1]
-  for (let i = 0; i < 60; i++) {
-    const middle = (low + high) / 2
-    if (atMost(failures, starts, middle) > 1 - certainty) low = middle
-    else high = middle
-  }
-  return high
+  return betaQuantile(certainty, failures + 1, starts - failures)
 }
 
 /** Clean starts still to be made until at most this share can fail, with this certainty. */
