@@ -42,7 +42,7 @@ export function ensurePackages(wanted) {
   })
 }
 
-function binaries() {
+export function binaries() {
   const root = '/usr/lib/postgresql'
   if (!existsSync(root)) return null
   const versions = readdirSync(root).filter(
