@@ -40,6 +40,10 @@ if (verb !== 'write' && !existsSync(path)) fail(`${path} is not there.`)
 
 const runFile = join(checkout, '.arch-needle', 'run.json')
 const running = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : null
+const lives = (pid) => Number.isInteger(pid) && existsSync(`/proc/${pid}`)
+// What it remembers of jobs would be another shop’s.
+if (verb === 'restore' && running && (lives(running.pid) || lives(running.server)))
+  fail(`It is running at ${running.address}. Nothing was changed. Stop it with Ctrl-C, then try again.`)
 let shown = 0
 const onBytes = (bytes) => {
   if (!process.stderr.isTTY || bytes - shown < 4e6) return

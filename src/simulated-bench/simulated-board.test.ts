@@ -80,6 +80,24 @@ describe('a simulated board', () => {
     )
     expect(runs.filter((b) => b.picture === 'system loads').length).toBeGreaterThan(45)
   })
+  it('levels off well below the limit, and too hot where the cooler is at fault', () => {
+    const verdicts = (faults: readonly (typeof faultIds)[number][]) =>
+      new Set(
+        Array.from(
+          { length: 8 },
+          (_, seed) => new SimulatedBoard(hidden(faults, seed), [], seed).temperature().verdict,
+        ),
+      )
+    expect(verdicts([])).toEqual(new Set(['levels off']))
+    expect(verdicts(['cooling'])).toEqual(new Set(['too hot']))
+    expect(new SimulatedBoard(hidden(['cooling']), ['cooling'], 3).temperature().verdict).toBe('levels off')
+    const starts = (faults: readonly (typeof faultIds)[number][]) =>
+      Array.from({ length: 20 }, (_, line) => new SimulatedBoard(hidden(faults), [], line).starts()).filter(
+        Boolean,
+      ).length
+    expect(starts(['12 V short'])).toBeLessThan(5)
+    expect(starts([])).toBeGreaterThan(15)
+  })
   it('shows no more than its model can', () => {
     const shown = { 'debug LEDs': false, 'code display': false, 'code card': false }
     fc.assert(

@@ -1,7 +1,7 @@
 import { keptTemperature, readTemperature, temperatureColumns } from '@/core/proof/temperature'
 import type { KeptTemperature } from '@/core/proof/temperature'
 import { drawMachine, logOf } from './thermometer'
-import { nothingNoted } from '@/core/board/baseline'
+import { hasPicture, nothingNoted } from '@/core/board/baseline'
 import type { OwnRail, Rail, UsualRail } from '@/core/board/rail'
 import type { Baseline } from '@/core/board/baseline'
 import { isUsual, railsOf } from '@/core/board/rail'
@@ -95,6 +95,11 @@ export class SimulatedBoard implements Meter, Supply, CodeReader, Senses {
   carryOut(id: string): string {
     const test = testsOf(this.shown).find((t) => t.id === id) ?? testOf(id)
     return test.outcomes[pick(test.odds(this.left), this.draw(id))]!
+  }
+
+  /** Whether it comes to a picture. */
+  starts(limitA: number | null = null): boolean {
+    return hasPicture(this.powerUp(limitA))
   }
 
   /** Quarter of an hour under load, by its own sensor: hot where the cooler or the mounting is at fault. */

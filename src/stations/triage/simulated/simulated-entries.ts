@@ -1,5 +1,4 @@
 import type { Bodies, Kind } from '@/core/slices'
-import { hasPicture } from '@/core/board/baseline'
 import { rails } from '@/core/board/rail'
 import Joi from 'joi'
 import { benchTests } from '@/core/triage/model/bench-tests'
@@ -86,7 +85,7 @@ export function simulatedEntries(
     case 'temperature':
       return [{ kind: 'temperature', body: board.temperature() }]
     case 'cold start':
-      return [{ kind: 'cold start', body: { came: hasPicture(board.powerUp(limitA)) } }]
+      return [{ kind: 'cold start', body: { came: board.starts(limitA) } }]
     case 'test':
       return [tested(board, test!, cpu, limitA)]
   }

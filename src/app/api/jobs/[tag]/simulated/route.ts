@@ -30,6 +30,8 @@ export async function POST(request: Request, { params }: { params: Promise<{ tag
     const references = await referencesOf(state.intake.ticket.boardModelId)
     const faults = faultsNow(hidden, state, socket, references)
     const board = new SimulatedBoard({ seed: hidden.seed, faults, ...references }, [], state.seq)
+    if (wanted.ask === 'temperature' && !board.starts())
+      return refuse(409, 'It does not start: nothing can be put under load.', 'ask')
     return Response.json({ entries: simulatedEntries(board, asked, state.board.supplyLimitA) })
   })
 }
