@@ -9,6 +9,8 @@ import type { PowerEvidence } from '@/core/job/gate-evidence'
 import { CERTAIN, moreStarts, mostFailing, sayStarts, shareOf } from '@/core/proof/cold-starts'
 import { BEARS_C, fitTemperature, readTemperature } from '@/core/proof/temperature'
 import { readCsv } from '@/tables/read-csv'
+import { decide } from '@/core/shop/decide'
+import type { ToDecide } from '@/core/shop/decide'
 import { proofPlan } from '@/core/proof/plan'
 import type { Touched } from '@/core/board/station-says'
 import { functionGroups } from '@/core/board/function-group'
@@ -96,6 +98,8 @@ const evidence = Joi.object({
   tripped: Joi.boolean().default(false),
 })
 
+const minor = Joi.number().integer().min(0).max(1e12)
+
 const touched = Joi.object({
   groups: Joi.array()
     .items(Joi.valid(...functionGroups))
@@ -163,6 +167,47 @@ export const operations: Readonly<Record<string, Operation>> = {
       const { curve: _, ...fit } = fitTemperature(read.log, bearsC)
       return { fit, findings }
     },
+  ),
+
+  'shop.decide': operation<ToDecide>(
+    'Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop going on.',
+    Joi.object({
+      ways: Joi.array()
+        .items(
+          Joi.object({
+            odds: Joi.number().min(0).max(1).required(),
+            minutes: Joi.number().min(0).max(10_000).required(),
+            succeeds: Joi.number().min(0).max(1).required(),
+            partsMinor: minor.default(0),
+          }),
+        )
+        .max(200)
+        .required()
+        .custom((ways: ToDecide['ways'], helpers) =>
+          ways.reduce((sum, w) => sum + w.odds, 0) > 1 + 1e-9
+            ? helpers.error('any.custom', {
+                error: new Error('odds of ways that exclude each other are at most one'),
+              })
+            : ways,
+        ),
+      lookingMinutes: Joi.number().min(0).max(10_000).default(0),
+      valueMinor: minor.required(),
+      ratePerHourMinor: minor.greater(0).default(60_000),
+      spentMinutes: Joi.number().min(0).max(100_000).default(0),
+      limitMinor: minor.allow(null).default(null),
+      others: Joi.array()
+        .items(
+          Joi.object({
+            name: Joi.string().max(80).required(),
+            priceMinor: minor.required(),
+            succeeds: Joi.number().min(0).max(1).required(),
+            days: Joi.number().integer().min(0).max(365).required(),
+          }),
+        )
+        .max(20)
+        .default([]),
+    }),
+    decide,
   ),
 
   'job.verify': operation<{ zip: string }>(

@@ -233,3 +233,28 @@ test('a temperature log passes its test, or fails it, or says how long it still 
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 })
+
+test('whether going on is worth it, at any moment: in figures, and in two sentences', async ({
+  bench: page,
+  shop,
+}) => {
+  await atStation(page, shop, 'Q-0410', 'triage')
+  await page.keyboard.press('$')
+  const sheet = page.getByRole('dialog', { name: 'Is it worth going on?' })
+  const comes = sheet.getByRole('region', { name: 'What it comes to' })
+  await sheet.getByLabel(/^Worth to its owner/).fill('a lot')
+  await expect(sheet).toContainText('an amount, like 450')
+  await expect(comes).toHaveCount(0)
+  await sheet.getByLabel(/^Worth to its owner/).fill('9000')
+  await expect(comes).toContainText('It can be repaired here with')
+  await expect(comes.getByRole('row').nth(1)).toContainText(/^go on, \d+ min at most/)
+  await sheet.getByLabel(/^Another board/).fill('100')
+  await expect(comes).toContainText('Another board is the better way: it works out with 97 %, about 3 days.')
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+  await sheet.getByRole('button', { name: 'Note it as decided' }).click()
+  await expect(tapeLines(page).last()).toContainText('decided: Another board is the better way')
+  await saved(page)
+  await page.keyboard.press('z')
+  await saved(page)
+})

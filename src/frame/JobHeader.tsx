@@ -2,6 +2,9 @@
 import { Popover, PopoverButton, PopoverPanel } from '@headlessui/react'
 import Link from 'next/link'
 import { GateShape, lampTone, lampWords } from '@/ui/GateLamp'
+import { useState } from 'react'
+import { useKeyHint, useKeys } from './use-keys'
+import { WorthIt } from './WorthIt'
 import { BenchClock } from './BenchClock'
 import { useJob } from '@/job/JobProvider'
 import { useGoTo } from './StationLink'
@@ -27,9 +30,29 @@ export function JobHeader() {
           {ticket.complaint ? `owner: ${ticket.complaint}` : 'the owner’s words are not noted yet'}
         </span>
       </div>
+      <Worth />
       <Gate />
       <BenchClock />
     </header>
+  )
+}
+
+/** Whether going on is worth it, at any moment. */
+function Worth() {
+  const [open, setOpen] = useState(false)
+  const hint = useKeyHint()
+  useKeys({ worthIt: () => setOpen(true) })
+  return (
+    <>
+      <button
+        type="button"
+        className="shrink-0 text-[0.9rem] text-soft underline decoration-line underline-offset-4"
+        onClick={() => setOpen(true)}
+      >
+        worth it? {hint('worthIt') && <kbd className="num">{hint('worthIt')}</kbd>}
+      </button>
+      <WorthIt open={open} onClose={() => setOpen(false)} />
+    </>
   )
 }
 

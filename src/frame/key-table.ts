@@ -70,6 +70,7 @@ export const keyTable = {
     undo: ['z', 'undo'],
     redo: ['shift+z', 'redo'],
     settle: ['e', 'mark the station done; open it again'],
+    worthIt: ['$', 'is it worth going on?'],
     keys: ['?', 'these keys'],
     glossary: ['#', 'the words of the trade'],
   }),

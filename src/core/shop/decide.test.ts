@@ -1,0 +1,154 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { normalDraw, seeded } from '../maths/seeded'
+import { decide, doubtOf, sayDecided, waysOf, worthUntil } from './decide'
+import type { ToDecide } from './decide'
+
+const plain: ToDecide = {
+  ways: [{ odds: 0.8, minutes: 40, succeeds: 0.8, partsMinor: 500 }],
+  lookingMinutes: 20,
+  valueMinor: 260_000,
+  ratePerHourMinor: 60_000,
+  spentMinutes: 30,
+  limitMinor: null,
+  others: [],
+}
+const kr = (minor: number) => `${Math.round(minor / 100)} kr`
+const way = fc.record({
+  odds: fc.double({ min: 0, max: 0.3, noNaN: true }),
+  minutes: fc.integer({ min: 1, max: 200 }),
+  succeeds: fc.double({ min: 0, max: 1, noNaN: true }),
+  partsMinor: fc.integer({ min: 0, max: 20_000 }),
+})
+const any: fc.Arbitrary<ToDecide> = fc.record({
+  ways: fc.array(way, { maxLength: 3 }),
+  lookingMinutes: fc.integer({ min: 0, max: 90 }),
+  valueMinor: fc.integer({ min: 0, max: 500_000 }),
+  ratePerHourMinor: fc.integer({ min: 1000, max: 120_000 }),
+  spentMinutes: fc.integer({ min: 0, max: 200 }),
+  limitMinor: fc.option(fc.integer({ min: 0, max: 300_000 }), { nil: null }),
+  others: fc.array(
+    fc.record({
+      name: fc.constantFrom('another board', 'send it out'),
+      priceMinor: fc.integer({ min: 0, max: 300_000 }),
+      succeeds: fc.double({ min: 0, max: 1, noNaN: true }),
+      days: fc.integer({ min: 0, max: 30 }),
+    }),
+    { maxLength: 2 },
+  ),
+})
+
+/** What going on until a minute comes to, played through board by board. */
+function played(of: ToDecide, until: number, otherwise: number, n: number): number {
+  const draw = seeded(77)
+  let sum = 0
+  for (let i = 0; i < n; i++) {
+    let u = draw()
+    const is = of.ways.find((w) => (u -= w.odds) < 0)
+    const took = is ? (of.lookingMinutes + is.minutes) * Math.exp(0.6 * normalDraw(draw)) : Infinity
+    const runs = is !== undefined && draw() < is.succeeds && took <= until
+    sum += runs
+      ? of.valueMinor - is.partsMinor - (took * of.ratePerHourMinor) / 60
+      : otherwise - (until * of.ratePerHourMinor) / 60
+  }
+  return sum / n
+}
+
+describe('repair, exchange or hand back', () => {
+  it('is worth what playing it through comes to, whatever the minute', () => {
+    for (const until of [10, 45, 90, 240]) {
+      const worth = worthUntil(plain, 9000)[until]!
+      expect(Math.abs(worth - played(plain, until, 9000, 60_000))).toBeLessThan(1800)
+    }
+  })
+  it('stops at the minute after which going on is worth less, and at none where it never is worth more', () => {
+    fc.assert(
+      fc.property(any, (of) => {
+        const { stopAfterMinutes: stop, options } = decide(of)
+        const otherwise = Math.max(0, ...of.others.map((o) => o.succeeds * of.valueMinor - o.priceMinor))
+        const worth = worthUntil(of, otherwise)
+        const allowed =
+          of.limitMinor === null
+            ? 600
+            : Math.max(
+                0,
+                Math.min(600, Math.floor((60 * of.limitMinor) / of.ratePerHourMinor - of.spentMinutes)),
+              )
+        expect(stop).toBeLessThanOrEqual(allowed)
+        expect(worth[stop]!).toBeGreaterThanOrEqual(Math.max(...worth.subarray(0, allowed + 1)) - 1e-6)
+        expect(options.map((o) => o.worthMinor)).toEqual(
+          options.map((o) => o.worthMinor).toSorted((a, b) => b - a),
+        )
+        expect(options.some((o) => o.is === 'go on')).toBe(stop > 0)
+        expect(options.filter((o) => o.is === 'hand it back')).toHaveLength(1)
+      }),
+      { numRuns: 40 },
+    )
+    expect(decide({ ...plain, ways: [] })).toMatchObject({
+      stopAfterMinutes: 0,
+      options: [{ is: 'hand it back' }],
+    })
+    expect(decide({ ...plain, valueMinor: 10_000 }).stopAfterMinutes).toBe(0)
+  })
+  it('goes on longer for what is worth more or surer, and less long where the bench costs more', () => {
+    const stop = (more: Partial<ToDecide>) => decide({ ...plain, ...more }).stopAfterMinutes
+    const here = stop({})
+    expect(here).toBeGreaterThan(30)
+    expect(stop({ valueMinor: 500_000 })).toBeGreaterThanOrEqual(here)
+    expect(stop({ ways: [{ ...plain.ways[0]!, odds: 0.95 }] })).toBeGreaterThanOrEqual(here)
+    expect(stop({ ratePerHourMinor: 90_000 })).toBeLessThanOrEqual(here)
+    const exchange = { name: 'another board', priceMinor: 150_000, succeeds: 0.97, days: 3 }
+    expect(stop({ others: [exchange] })).toBeLessThanOrEqual(here)
+  })
+  it('keeps to what was agreed, and says that it does', () => {
+    const limited = decide({ ...plain, valueMinor: 900_000, limitMinor: 60_000 })
+    expect(limited).toMatchObject({ stopAfterMinutes: 30, limited: true })
+    expect(limited.goingOn.billMinor.high).toBeLessThanOrEqual(60_500)
+    expect(decide({ ...plain, limitMinor: 20_000 }).stopAfterMinutes).toBe(0)
+    expect(decide(plain).limited).toBe(false)
+  })
+  it('plays out as the sums have it: chance, minutes, bill', () => {
+    const { goingOn, stopAfterMinutes } = decide(plain)
+    expect(goingOn.runs).toBeLessThan(0.64)
+    expect(goingOn.runs).toBeGreaterThan(0.3)
+    const { low, middle, high } = goingOn.minutes
+    expect(low).toBeLessThanOrEqual(middle)
+    expect(middle).toBeLessThanOrEqual(high)
+    expect(high).toBeLessThanOrEqual(stopAfterMinutes)
+    expect(goingOn.billMinor.low).toBeGreaterThanOrEqual(30_000)
+  })
+  it('says it to the owner in two sentences', () => {
+    const sentences = (more: Partial<ToDecide>) => {
+      const say = sayDecided(decide({ ...plain, ...more }), kr)
+      expect(say.match(/\.(\s|$)/g)).toHaveLength(2)
+      return say
+    }
+    expect(sentences({})).toMatch(/^It can be repaired here with \d+ %, for \d+ kr to \d+ kr/)
+    expect(sentences({ ways: [] })).toMatch(/hand it back as it is\.$/)
+    const exchange = { name: 'another board', priceMinor: 10_000, succeeds: 0.97, days: 3 }
+    expect(sentences({ others: [exchange] })).toMatch(/^Another board is the better way: .* about 3 days\./)
+    expect(sentences({ ways: [], others: [{ ...exchange, days: 1 }] })).toContain('about a day')
+    expect(
+      sentences({ valueMinor: 400_000, others: [{ ...exchange, priceMinor: 390_000, succeeds: 1 }] }),
+    ).toMatch(/another board is the better way from there/)
+  })
+  it('takes its ways from triage: each cause with its repairs, one after another', () => {
+    const { ways, lookingMinutes } = waysOf(
+      {
+        causes: [
+          { faults: ['slot A'], say: '', odds: 0.5, before: 0.5 },
+          { faults: ['slot A', 'module'], say: '', odds: 0.25, before: 0.2 },
+          { faults: [], say: '', odds: 0.1, before: 0.1 },
+        ],
+      },
+      [],
+    )
+    expect(ways.map((w) => w.minutes)).toEqual([53, 63, 4])
+    expect(ways[0]!.succeeds).toBeCloseTo(0.72, 9)
+    expect(ways[1]!.succeeds).toBeCloseTo(0.72 * 0.97, 9)
+    expect(ways[2]!.succeeds).toBe(1)
+    expect(lookingMinutes).toBeCloseTo(9 * doubtOf([0.5, 0.25, 0.1]), 9)
+    expect(doubtOf([0.5, 0.25])).toBeCloseTo(1.5, 12)
+    expect(doubtOf([1])).toBe(0)
+  })
+})

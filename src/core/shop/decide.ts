@@ -1,0 +1,212 @@
+import { normalCdf } from '../maths/normal'
+import { percent } from '../maths/percent'
+import { normalDraw, seeded } from '../maths/seeded'
+import { repairOf } from '../triage/model/repair'
+import { succeeds } from '../triage/model/repair-record'
+import type { RepairTally } from '../triage/model/repair-record'
+import type { Belief } from '../triage/reason/belief'
+
+/** One way the board may stand: how likely, minutes to repair it once it is known, how often that holds, what the parts cost. */
+export interface Way {
+  readonly odds: number
+  readonly minutes: number
+  readonly succeeds: number
+  readonly partsMinor: number
+}
+
+/** Something else that can be done: what it costs the owner, how often it works out, how many days it takes. */
+export interface Other {
+  readonly name: string
+  readonly priceMinor: number
+  readonly succeeds: number
+  readonly days: number
+}
+
+export interface ToDecide {
+  /** Ways exclude each other; what their odds lack to one is never repaired. */
+  readonly ways: readonly Way[]
+  /** Minutes of looking still to come before it is known which. */
+  readonly lookingMinutes: number
+  /** What a machine that runs is worth to its owner. */
+  readonly valueMinor: number
+  readonly ratePerHourMinor: number
+  /** Minutes that are on the bill already, and the most it may come to; null where nothing is agreed. */
+  readonly spentMinutes: number
+  readonly limitMinor: number | null
+  readonly others: readonly Other[]
+}
+
+export interface Decided {
+  /** Best first, by what the owner has of it on average: value where it works, less the price. */
+  readonly options: readonly Option[]
+  /** Minutes after which going on is worth less than what else can be done; 0 where it never is worth more. */
+  readonly stopAfterMinutes: number
+  /** Whether the agreed limit ends it before that. */
+  readonly limited: boolean
+  /** Of going on until then: chance that it runs, minutes and bill in the middle and in eight of ten cases. */
+  readonly goingOn: {
+    readonly runs: number
+    readonly minutes: Spread
+    readonly billMinor: Spread
+  }
+}
+export interface Option {
+  readonly is: 'go on' | 'hand it back' | 'other'
+  readonly name: string
+  /** On average, for the owner. */
+  readonly worthMinor: number
+  readonly runs: number
+  readonly days: number
+}
+export interface Spread {
+  readonly low: number
+  readonly middle: number
+  readonly high: number
+}
+
+/** How far the minutes of a repair scatter (standard deviation of their logarithm, bench default). */
+const SCATTER = 0.6
+/** No board is worked longer than that at a stretch, minutes. */
+const LONGEST = 600
+const DRAWS = 4000
+
+const medianOf = (way: Way, looking: number) => Math.max(1, looking + way.minutes)
+const isDoneBy = (way: Way, looking: number, minutes: number): number =>
+  minutes <= 0 ? 0 : normalCdf(Math.log(minutes / medianOf(way, looking)) / SCATTER)
+
+/**
+ * What going on until a minute is worth on average, beside `otherwise`, which is had where it did not run by then:
+ * Σ qᵢFᵢ(s)(V − parts) + (1 − ΣqᵢFᵢ(s))·N − rate·E[min(T, s)], with qᵢ the odds of a way times how often its repair holds, Fᵢ
+ * log-normal. What is spent already is gone either way.
+ */
+export function worthUntil(
+  { ways, lookingMinutes, valueMinor, ratePerHourMinor }: ToDecide,
+  otherwise: number,
+): Float64Array {
+  const worth = new Float64Array(LONGEST + 1)
+  worth[0] = otherwise
+  let minutes = 0
+  let before = 0
+  for (let s = 1; s <= LONGEST; s++) {
+    let done = 0
+    let gained = 0
+    for (const way of ways) {
+      const by = way.odds * way.succeeds * isDoneBy(way, lookingMinutes, s)
+      done += by
+      gained += by * (valueMinor - way.partsMinor)
+    }
+    // Minutes spent in this one: by those not done at its beginning and at its end, in the mean.
+    minutes += 1 - (before + done) / 2
+    before = done
+    worth[s] = gained + (1 - done) * otherwise - (ratePerHourMinor / 60) * minutes
+  }
+  return worth
+}
+
+function spreadOf(values: Float64Array): Spread {
+  const sorted = values.sort()
+  const at = (share: number) => sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!
+  return { low: at(0.1), middle: at(0.5), high: at(0.9) }
+}
+
+/** Going on until a minute, played through. */
+function playedOut(of: ToDecide, until: number): Decided['goingOn'] {
+  const draw = seeded(2027)
+  const minutes = new Float64Array(DRAWS)
+  const bills = new Float64Array(DRAWS)
+  let runs = 0
+  for (let i = 0; i < DRAWS; i++) {
+    let u = draw()
+    const way = of.ways.find((w) => (u -= w.odds) < 0)
+    const took = way ? medianOf(way, of.lookingMinutes) * Math.exp(SCATTER * normalDraw(draw)) : Infinity
+    const holds = way !== undefined && draw() < way.succeeds && took <= until
+    minutes[i] = Math.min(took, until)
+    if (holds) runs++
+    else minutes[i] = until
+    bills[i] = ((of.spentMinutes + minutes[i]!) * of.ratePerHourMinor) / 60 + (holds ? way.partsMinor : 0)
+  }
+  return { runs: runs / DRAWS, minutes: spreadOf(minutes), billMinor: spreadOf(bills) }
+}
+
+/** Repair, exchange, send out or hand back: compared by what each is worth to the owner, and when to stop going on. */
+export function decide(of: ToDecide): Decided {
+  const others = of.others.map((other): Option => ({
+    is: 'other',
+    name: other.name,
+    worthMinor: other.succeeds * of.valueMinor - other.priceMinor,
+    runs: other.succeeds,
+    days: other.days,
+  }))
+  const back: Option = { is: 'hand it back', name: 'hand it back as it is', worthMinor: 0, runs: 0, days: 0 }
+  const otherwise = Math.max(0, ...others.map((o) => o.worthMinor))
+  const worth = worthUntil(of, otherwise)
+  const allowed =
+    of.limitMinor === null || of.ratePerHourMinor <= 0
+      ? LONGEST
+      : Math.max(
+          0,
+          Math.min(LONGEST, Math.floor((60 * of.limitMinor) / of.ratePerHourMinor - of.spentMinutes)),
+        )
+  const best = (until: number) =>
+    worth.subarray(0, until + 1).reduce((b, w, s) => (w > worth[b]! + 1e-9 ? s : b), 0)
+  const stop = best(allowed)
+  const goingOn = playedOut(of, stop)
+  const on: Option = {
+    is: 'go on',
+    name: 'go on',
+    worthMinor: worth[stop]!,
+    runs: goingOn.runs,
+    days: 0,
+  }
+  const options = [...(stop > 0 ? [on] : []), ...others, back].sort((a, b) => b.worthMinor - a.worthMinor)
+  return { options, stopAfterMinutes: stop, limited: best(LONGEST) > allowed && stop === allowed, goingOn }
+}
+
+/** Minutes of looking that a bit of doubt takes (bench default), and of a start after each repair. */
+const MINUTES_A_BIT = 9
+const START_MINUTES = 4
+
+/** Doubt of odds, bits; what they lack to one is one more way. */
+export function doubtOf(odds: readonly number[]): number {
+  const rest = Math.max(0, 1 - odds.reduce((a, b) => a + b, 0))
+  return [...odds, rest].reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0)
+}
+
+/** What triage makes of the board, as ways to decide by. Nothing wrong needs a start, and holds. */
+export function waysOf(
+  belief: Pick<Belief, 'causes'>,
+  record: readonly RepairTally[],
+): Pick<ToDecide, 'ways' | 'lookingMinutes'> {
+  return {
+    ways: belief.causes.map(({ faults, odds }) => ({
+      odds,
+      minutes: START_MINUTES + faults.reduce((sum, f) => sum + repairOf(f).minutes + START_MINUTES, 0),
+      succeeds: faults.reduce((all, f) => all * succeeds(f, record), 1),
+      partsMinor: 0,
+    })),
+    lookingMinutes: MINUTES_A_BIT * doubtOf(belief.causes.map((c) => c.odds)),
+  }
+}
+
+/** Two sentences for the owner. */
+export function sayDecided(
+  { options, stopAfterMinutes, goingOn }: Decided,
+  money: (minor: number) => string,
+): string {
+  const [first] = options
+  const next = options.find((o) => o.is !== 'go on')!
+  const instead =
+    next.is === 'hand it back'
+      ? 'we would stop there and hand it back'
+      : `${next.name} is the better way from there, ${days(next.days)}`
+  if (first!.is === 'go on')
+    return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(goingOn.billMinor.low)} to ${money(goingOn.billMinor.high)} in eight of ten cases. If it does not run after ${stopAfterMinutes} more minutes, ${instead}.`
+  if (first!.is === 'hand it back')
+    return 'Going on costs more, on average, than it can bring, and so does all else that is known. We would hand it back as it is.'
+  return `${first!.name[0]!.toUpperCase()}${first!.name.slice(1)} is the better way: it works out with ${percent(first!.runs)}, ${days(first!.days)}. ${
+    stopAfterMinutes > 0
+      ? `A repair here would come right with ${percent(goingOn.runs)} within ${stopAfterMinutes} minutes`
+      : 'A repair here would cost more, on average, than it can bring'
+  }.`
+}
+const days = (n: number) => (n === 0 ? 'at once' : n === 1 ? 'about a day' : `about ${n} days`)

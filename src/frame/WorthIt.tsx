@@ -1,0 +1,180 @@
+'use client'
+import { useState } from 'react'
+import { percent } from '@/core/maths/percent'
+import { decide, sayDecided, waysOf } from '@/core/shop/decide'
+import type { Other } from '@/core/shop/decide'
+import { benchSeconds } from '@/core/work/slice'
+import { useAdvice } from '@/job/AdviceProvider'
+import { useJob } from '@/job/JobProvider'
+import { Button } from '@/ui/Button'
+import { TextField } from '@/ui/Field'
+import { Sheet } from '@/ui/Sheet'
+import { useReader } from '@/ui/reader'
+import { typedNumber } from '@/ui/typed-number'
+
+/** What an hour at the bench costs, minor units (bench default). */
+const RATE_MINOR = 60_000
+const ways = [
+  ['board', 'another board'],
+  ['out', 'sending it out'],
+] as const
+const noOther = { price: '', chance: '', days: '' }
+
+/** Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop at. */
+export function WorthIt({ open, onClose }: { open: boolean; onClose: () => void }) {
+  return (
+    <Sheet open={open} title="Is it worth going on?" onClose={onClose} wide>
+      {open && <Weighed onClose={onClose} />}
+    </Sheet>
+  )
+}
+
+function Weighed({ onClose }: { onClose: () => void }) {
+  const { belief } = useAdvice()
+  const ticket = useJob((j) => j.state.intake.ticket)
+  const work = useJob((j) => j.state.work)
+  const record = useJob((j) => j.repairs)
+  const isOver = useJob((j) => j.state.handBack.done !== null)
+  const append = useJob((j) => j.append)
+  const { currency, money, readMoney } = useReader()
+  const asMoney = (minor: number | null) => (minor === null ? '' : String(minor / 100))
+  const [value, setValue] = useState(asMoney(ticket.valueMinor))
+  const [rate, setRate] = useState(asMoney(RATE_MINOR))
+  const [typed, setTyped] = useState({ board: noOther, out: noOther })
+  const [now] = useState(() => new Date().toISOString())
+
+  const errors: Record<string, string> = {}
+  const amount = (field: string, text: string): number => {
+    const is = readMoney(text)
+    if (is === null || Number.isNaN(is)) errors[field] = 'an amount, like 450 or 450,50'
+    return is ?? 0
+  }
+  const valueMinor = amount('value', value)
+  const ratePerHourMinor = amount('rate', rate)
+  if (!errors.rate && ratePerHourMinor === 0) errors.rate = 'an hour costs something'
+  const others = ways.flatMap(([id, name]): Other[] => {
+    const { price, chance, days } = typed[id]
+    if (price.trim() === '') return []
+    const share = chance.trim() === '' ? (id === 'board' ? 97 : 80) : typedNumber(chance)
+    const takes = days.trim() === '' ? (id === 'board' ? 3 : 10) : typedNumber(days)
+    if (!(share >= 0 && share <= 100)) errors[`${id} chance`] = '0 to 100 %'
+    if (!(takes >= 0 && takes <= 365)) errors[`${id} days`] = '0 to 365 days'
+    return [
+      { name, priceMinor: amount(`${id} price`, price), succeeds: share / 100, days: Math.round(takes) },
+    ]
+  })
+  const spentMinutes = benchSeconds(work, now).all / 60
+  const decided =
+    belief && Object.keys(errors).length === 0
+      ? decide({
+          ...waysOf(belief, record),
+          valueMinor,
+          ratePerHourMinor,
+          spentMinutes,
+          limitMinor: ticket.limitMinor,
+          others,
+        })
+      : null
+  const say = decided && sayDecided(decided, money)
+  const instead = decided?.options.find((o) => o.is !== 'go on' && o.worthMinor > 0)?.name
+  const field = (id: 'board' | 'out', key: keyof typeof noOther, label: string, usual: string) => (
+    <TextField
+      label={label}
+      className="num"
+      inputMode="decimal"
+      value={typed[id][key]}
+      placeholder={usual}
+      error={errors[`${id} ${key}`]}
+      onChange={(e) => setTyped({ ...typed, [id]: { ...typed[id], [key]: e.target.value } })}
+    />
+  )
+  return (
+    <div>
+      <div className="grid grid-cols-3 gap-3">
+        <TextField
+          label={`Worth to its owner, ${currency}`}
+          className="num"
+          inputMode="decimal"
+          value={value}
+          error={errors.value}
+          onChange={(e) => setValue(e.target.value)}
+        />
+        <TextField
+          label={`An hour here, ${currency}`}
+          className="num"
+          inputMode="decimal"
+          value={rate}
+          error={errors.rate}
+          onChange={(e) => setRate(e.target.value)}
+        />
+        <p className="self-end pb-2 text-soft">
+          {ticket.limitMinor === null
+            ? 'No limit is agreed.'
+            : `Agreed: at most ${money(ticket.limitMinor)}.`}{' '}
+          {Math.round(spentMinutes)} min are on it.
+        </p>
+        {field('board', 'price', `Another board, ${currency}`, 'not considered')}
+        {field('board', 'chance', 'It works out, %', '97')}
+        {field('board', 'days', 'Days', '3')}
+        {field('out', 'price', `Sending it out, ${currency}`, 'not considered')}
+        {field('out', 'chance', 'It works out, %', '80')}
+        {field('out', 'days', 'Days', '10')}
+      </div>
+      {!belief && (
+        <p className="mt-4 text-soft">
+          Nothing was seen of this board yet: measure, look and power it first.
+        </p>
+      )}
+      {decided && say && (
+        <section aria-label="What it comes to" className="mt-4 border-t-2 border-brass pt-3">
+          <p className="text-lg">{say}</p>
+          <table className="mt-3 w-full">
+            <thead>
+              <tr>
+                <th>What is done</th>
+                <th>By itself it runs</th>
+                <th>Worth to the owner, less the price</th>
+              </tr>
+            </thead>
+            <tbody>
+              {decided.options.map((o, i) => (
+                <tr key={o.name} className={i === 0 ? 'font-semibold' : ''}>
+                  <td>
+                    {o.is === 'go on'
+                      ? `go on, ${decided.stopAfterMinutes} min at most${instead ? `, then ${instead}` : ''}`
+                      : o.name}
+                  </td>
+                  <td className="num">{o.is === 'hand it back' ? '–' : percent(o.runs)}</td>
+                  <td className="num">{money(Math.round(o.worthMinor / 100) * 100)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {decided.stopAfterMinutes > 0 && (
+            <p className="mt-2 text-soft">
+              Going on takes <span className="num">{Math.round(decided.goingOn.minutes.low)}</span> to{' '}
+              <span className="num">{Math.round(decided.goingOn.minutes.high)}</span> min in eight of ten
+              cases.
+              {decided.limited && ' The agreed limit ends it before it stops being worth it: ask the owner.'}
+            </p>
+          )}
+          <p className="mt-2 text-[0.9rem] text-soft">
+            By what triage makes of the board now, usual minutes and how often repairs held here. What is
+            spent already is spent either way; parts are not counted.
+          </p>
+          {!isOver && (
+            <Button
+              className="mt-3"
+              onClick={() => {
+                append('decision', { text: say.slice(0, 300) })
+                onClose()
+              }}
+            >
+              Note it as decided
+            </Button>
+          )}
+        </section>
+      )}
+    </div>
+  )
+}
