@@ -200,7 +200,7 @@ export function sayDecided(
       ? 'we would stop there and hand it back'
       : `${next.name} is the better way from there, ${days(next.days)}`
   if (first!.is === 'go on')
-    return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(goingOn.billMinor.low)} to ${money(goingOn.billMinor.high)} in eight of ten cases. If it does not run after ${stopAfterMinutes} more minutes, ${instead}.`
+    return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(tens(goingOn.billMinor.low))} to ${money(tens(goingOn.billMinor.high))} in eight of ten cases. If it does not run after ${stopAfterMinutes} more minutes, ${instead}.`
   if (first!.is === 'hand it back')
     return 'Going on costs more, on average, than it can bring, and so does all else that is known. We would hand it back as it is.'
   return `${first!.name[0]!.toUpperCase()}${first!.name.slice(1)} is the better way: it works out with ${percent(first!.runs)}, ${days(first!.days)}. ${
@@ -209,4 +209,6 @@ export function sayDecided(
       : 'A repair here would cost more, on average, than it can bring'
   }.`
 }
+/** Nobody needs a bill that is only likely to the last figure. */
+const tens = (minor: number) => Math.round(minor / 1000) * 1000
 const days = (n: number) => (n === 0 ? 'at once' : n === 1 ? 'about a day' : `about ${n} days`)
