@@ -24,6 +24,7 @@ import { mapFigures, partsFigures } from './parts'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
+import { readyDates, usualHours } from '@/core/shop/promise'
 import { temperatureFigures } from './temperature'
 import { triageFigures } from './triage'
 
@@ -39,6 +40,18 @@ function print(figures: readonly Figure[]): void {
       `${f.what.padEnd(62)} ${f.median.toFixed(1).padStart(8)} ${f.p95.toFixed(1).padStart(8)} ${f.unit}${verdict}`,
     )
   }
+}
+
+/** A queue of 200 jobs, three people. */
+const promiseFigure = (): Figure => {
+  const queue = Array.from({ length: 200 }, (_, i) => ({
+    id: String(i),
+    minutesLeft: 20 + ((i * 37) % 160),
+    notBefore: i % 9 === 0 ? '2026-12-10T09:00' : null,
+    promisedAt: '2026-12-20T12:00',
+  }))
+  const hours = { ...usualHours, people: 3 }
+  return timed('200 jobs: when each is ready', 200, () => readyDates(queue, hours, '2026-11-30T09:00'))
 }
 
 /** Sixty damaged contacts of all kinds, half of them in a crater, drawn with a seed of their own. */
@@ -100,6 +113,7 @@ print(await kitFigures())
 versionFigures(4000)
 partsFigures()
 temperatureFigures()
+print([promiseFigure()])
 print(mapFigures())
 compareFigures(process.argv.includes('5000') ? 60 : 16)
 print(heatFigures())

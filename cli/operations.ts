@@ -9,6 +9,8 @@ import type { PowerEvidence } from '@/core/job/gate-evidence'
 import { CERTAIN, moreStarts, mostFailing, sayStarts, shareOf } from '@/core/proof/cold-starts'
 import { BEARS_C, fitTemperature, readTemperature } from '@/core/proof/temperature'
 import { readCsv } from '@/tables/read-csv'
+import { readyDates, usualHours } from '@/core/shop/promise'
+import type { Hours, Promised } from '@/core/shop/promise'
 import { decide } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
 import { proofPlan } from '@/core/proof/plan'
@@ -19,7 +21,7 @@ import { unpackJob } from '@/server/job-zip'
 import { firmwareOperations } from './firmware-operations'
 import { heatOperations } from './heat-operations'
 import { jobOperations } from './job-operations'
-import { operation, readFile } from './operation'
+import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 import { compareOperations } from './compare-operations'
 import { partsOperations } from './parts-operations'
@@ -98,6 +100,11 @@ const evidence = Joi.object({
   tripped: Joi.boolean().default(false),
 })
 
+const wall = Joi.string().pattern(
+  /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/,
+  'a moment of the shop’s clock, like 2026-12-01T14:30',
+)
+const minuteOfDay = Joi.number().integer().min(0).max(1440)
 const minor = Joi.number().integer().min(0).max(1e12)
 
 const touched = Joi.object({
@@ -208,6 +215,45 @@ export const operations: Readonly<Record<string, Operation>> = {
         .default([]),
     }),
     decide,
+  ),
+
+  'shop.promise': operation<{ queue: Promised[]; hours: Hours; now: string }>(
+    'When each job of a queue is ready, in the middle and with 80 %, whether its promise is kept, and what keeps it.',
+    Joi.object({
+      queue: Joi.array()
+        .items(
+          Joi.object({
+            id: Joi.string().max(80).required(),
+            minutesLeft: Joi.number().min(0).max(1e6).required(),
+            notBefore: wall.allow(null).default(null),
+            promisedAt: wall.allow(null).default(null),
+          }),
+        )
+        .max(2000)
+        .required(),
+      hours: Joi.object({
+        week: Joi.array()
+          .length(7)
+          .items(
+            Joi.array()
+              .ordered(minuteOfDay.required(), minuteOfDay.greater(0).required())
+              .length(2)
+              .allow(null),
+          )
+          .default(usualHours.week),
+        closed: Joi.array()
+          .items(Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'a day, like 2026-12-25'))
+          .max(1000)
+          .default([]),
+        people: Joi.number().integer().min(1).max(50).default(1),
+      }).default(usualHours),
+      now: wall.required(),
+    }),
+    ({ queue, hours, now }) => {
+      if (!hours.week.some((open) => open && open[1] > open[0]))
+        throw new BadInput('hours.week', 'no weekday has bench hours: nothing is ever ready')
+      return { ready: readyDates(queue, hours, now) }
+    },
   ),
 
   'job.verify': operation<{ zip: string }>(

@@ -1,6 +1,16 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { localeOf, readMoney, sayMoment, sayMoney, sayNumber, usualReader, zoneOf } from './reader'
+import {
+  localeOf,
+  readMoney,
+  sayMoment,
+  sayMoney,
+  sayNumber,
+  sayWallClock,
+  usualReader,
+  wallClock,
+  zoneOf,
+} from './reader'
 
 const german = { locale: 'de-DE', zone: 'Europe/Berlin', currency: 'Taler' }
 const plain = (text: string) => text.replace(/\s/g, ' ')
@@ -14,6 +24,12 @@ describe('what is written for a reader', () => {
     expect(sayMoney(german, 45_000)).toBe('450 Taler')
     expect(sayMoment(usualReader, '2026-11-24T23:30:00Z', 'moment')).toBe('Tue 24 Nov, 23:30')
     expect(sayMoment(german, '2026-11-24T23:30:00Z', 'moment')).toBe('Mi., 25. Nov., 0:30')
+  })
+  it('knows the clock on the wall there, summer and winter, and says it as it stands', () => {
+    expect(wallClock(german, '2026-11-24T23:30:00Z')).toBe('2026-11-25T00:30')
+    expect(wallClock(german, '2026-07-01T06:05:00Z')).toBe('2026-07-01T08:05')
+    expect(wallClock(usualReader, '2026-11-24T03:00:00Z')).toBe('2026-11-24T03:00')
+    expect(sayWallClock(german, '2026-11-25T00:30')).toBe('Mi., 25. Nov., 0:30')
   })
   it('is the first language that is known, and a zone that is one', () => {
     expect(localeOf('xx-invalid-tag-too-long-indeed, de-CH;q=0.9, en;q=0.8')).toBe('de-CH')

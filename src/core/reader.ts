@@ -52,6 +52,18 @@ export function readMoney({ currency }: Pick<Reader, 'currency'>, text: string):
   return /^\d+(\.\d{1,2})?$/.test(plain) ? Math.round(Number(plain) * 100) : NaN
 }
 
+/** A moment as the clock on the wall shows it there: “2026-12-01T14:30”. */
+export const wallClock = ({ zone }: Pick<Reader, 'zone'>, at: string): string =>
+  kept(
+    `wall ${zone}`,
+    () => new Intl.DateTimeFormat('sv-SE', { dateStyle: 'short', timeStyle: 'short', timeZone: zone }),
+  )
+    .format(new Date(at))
+    .replace(' ', 'T')
+/** What the clock on the wall shows, as it is said there. */
+export const sayWallClock = ({ locale, currency }: Reader, local: string): string =>
+  sayMoment({ locale, currency, zone: 'UTC' }, `${local}Z`)
+
 export const sayMoment = ({ locale, zone }: Reader, at: string, style: MomentStyle = 'moment'): string =>
   kept(
     `${locale} ${zone} ${style}`,

@@ -1,6 +1,9 @@
 import { lowerFirst } from '@/core/sentence'
 import { Count } from '@/ui/reader'
 import Link from 'next/link'
+import { readyDates, usualHours } from '@/core/shop/promise'
+import type { Ready } from '@/core/shop/promise'
+import { percent } from '@/core/maths/percent'
 import { workingOrder } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
 import { GateShape, lampWords } from '@/ui/GateLamp'
@@ -10,7 +13,7 @@ import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
 import { BenchKeys } from './BenchKeys'
 import { FirstMoves } from './FirstMoves'
-import { sayMoment } from '@/core/reader'
+import { sayMoment, sayWallClock, wallClock } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 
 const tones = {
@@ -48,13 +51,26 @@ export function Bench({
     jobs.map((job) => ({
       id: job.id,
       promisedAt: job.promisedAt,
-      minutesLeft: (job.bench.minutesPromised ?? 60) - job.bench.minutes,
+      minutesLeft: minutesLeftOf(job),
       waiting: job.bench.waiting,
     })),
     nowIso,
     (at) => sayMoment(reader, at, 'date'),
   )
   const byId = new Map(jobs.map((job) => [job.id, job]))
+  const mayBeTaken = order.filter((s) => s.say !== 'waits for the owner').map((s) => byId.get(s.id)!)
+  const ready = new Map(
+    readyDates(
+      mayBeTaken.map((job) => ({
+        id: job.id,
+        minutesLeft: minutesLeftOf(job),
+        notBefore: null,
+        promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
+      })),
+      usualHours,
+      wallClock(reader, nowIso),
+    ).map((r) => [r.id, r]),
+  )
   const first = order[0] && byId.get(order[0].id)
   return (
     <>
@@ -126,6 +142,7 @@ export function Bench({
                       <When at={job.promisedAt} />
                     </p>
                   )}
+                  {ready.get(job.id) && <Likely ready={ready.get(job.id)!} reader={reader} />}
                 </div>
               </li>
             )
@@ -147,6 +164,22 @@ export function Bench({
         </p>
       )}
     </>
+  )
+}
+
+const minutesLeftOf = ({ bench }: Job) => (bench.minutesPromised ?? 60) - bench.minutes
+
+/** When it is likely ready, in the order as it stands; and why its promise is not likely kept. */
+function Likely({ ready: { likely, kept, because }, reader }: { ready: Ready; reader: Reader }) {
+  return (
+    <p className="text-[0.9rem] text-soft">
+      {likely === 'never' ? 'not within two years' : `likely ${sayWallClock(reader, likely)}`}
+      {because !== null && kept !== null && (
+        <span className="block text-ember">
+          kept {percent(kept)}: {because}
+        </span>
+      )}
+    </p>
   )
 }
 
