@@ -258,3 +258,21 @@ test('whether going on is worth it, at any moment: in figures, and in two senten
   await page.keyboard.press('z')
   await saved(page)
 })
+
+test('the bench says when each job is likely ready, and gives it out as a calendar', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/`)
+  const tide = page.getByRole('listitem').filter({ hasText: 'Q-0416' })
+  await expect(tide).toContainText(/likely \w{3}/)
+  await expect(page.getByText(/kept (<|>)? ?\d+ %: (what comes before it|its own work)/).first()).toBeVisible()
+  const answer = await page.request.get(`${shop.url}/api/calendar`)
+  expect(answer.headers()['content-type']).toContain('text/calendar')
+  const text = await answer.text()
+  expect(text).toMatch(/^BEGIN:VCALENDAR\r\n[^]*END:VCALENDAR\s*$/)
+  expect(text).toContain('SUMMARY:Q-0416 likely ready')
+  expect(text).toMatch(/DTSTART:20\d{6}T\d{6}\r\n/)
+  const stranger = await fetch(`${shop.url}/api/calendar`)
+  expect(stranger.status).toBe(401)
+})

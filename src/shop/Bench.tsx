@@ -1,10 +1,9 @@
 import { lowerFirst } from '@/core/sentence'
 import { Count } from '@/ui/reader'
 import Link from 'next/link'
-import { readyDates, usualHours } from '@/core/shop/promise'
 import type { Ready } from '@/core/shop/promise'
 import { percent } from '@/core/maths/percent'
-import { workingOrder } from '@/core/shop/working-order'
+import { benchOrder } from './bench-order'
 import type { Job } from '@/data/jobs'
 import { GateShape, lampWords } from '@/ui/GateLamp'
 import { When } from '@/ui/When'
@@ -13,7 +12,7 @@ import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
 import { BenchKeys } from './BenchKeys'
 import { FirstMoves } from './FirstMoves'
-import { sayMoment, sayWallClock, wallClock } from '@/core/reader'
+import { sayWallClock } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 
 const tones = {
@@ -47,30 +46,8 @@ export function Bench({
   /** Somebody here for the first time is told what is worth trying. */
   firstMoves: 'demo' | 'own shop' | null
 }) {
-  const order = workingOrder(
-    jobs.map((job) => ({
-      id: job.id,
-      promisedAt: job.promisedAt,
-      minutesLeft: minutesLeftOf(job),
-      waiting: job.bench.waiting,
-    })),
-    nowIso,
-    (at) => sayMoment(reader, at, 'date'),
-  )
+  const { order, ready } = benchOrder(jobs, reader, nowIso)
   const byId = new Map(jobs.map((job) => [job.id, job]))
-  const mayBeTaken = order.filter((s) => s.say !== 'waits for the owner').map((s) => byId.get(s.id)!)
-  const ready = new Map(
-    readyDates(
-      mayBeTaken.map((job) => ({
-        id: job.id,
-        minutesLeft: minutesLeftOf(job),
-        notBefore: null,
-        promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
-      })),
-      usualHours,
-      wallClock(reader, nowIso),
-    ).map((r) => [r.id, r]),
-  )
   const first = order[0] && byId.get(order[0].id)
   return (
     <>
@@ -94,6 +71,11 @@ export function Bench({
           </p>
         </div>
         <div className="flex shrink-0 gap-2">
+          {jobs.length > 0 && (
+            <a href="/api/calendar" download className="self-center underline underline-offset-4">
+              Calendar
+            </a>
+          )}
           <ImportJob />
           <TakeIn />
         </div>
@@ -166,8 +148,6 @@ export function Bench({
     </>
   )
 }
-
-const minutesLeftOf = ({ bench }: Job) => (bench.minutesPromised ?? 60) - bench.minutes
 
 /** When it is likely ready, in the order as it stands; and why its promise is not likely kept. */
 function Likely({ ready: { likely, kept, because }, reader }: { ready: Ready; reader: Reader }) {

@@ -1,0 +1,39 @@
+import { wallClock, sayMoment } from '@/core/reader'
+import type { Reader } from '@/core/reader'
+import { readyDates, usualHours } from '@/core/shop/promise'
+import type { Ready } from '@/core/shop/promise'
+import { workingOrder } from '@/core/shop/working-order'
+import type { Standing } from '@/core/shop/working-order'
+import type { Job } from '@/data/jobs'
+
+const minutesLeftOf = ({ bench }: Job): number => (bench.minutesPromised ?? 60) - bench.minutes
+
+/** The jobs of the bench in working order, and when each that may be taken is likely ready in it. */
+export function benchOrder(
+  jobs: readonly Job[],
+  reader: Reader,
+  nowIso: string,
+): { readonly order: readonly Standing[]; readonly ready: ReadonlyMap<string, Ready> } {
+  const byId = new Map(jobs.map((job) => [job.id, job]))
+  const order = workingOrder(
+    jobs.map((job) => ({
+      id: job.id,
+      promisedAt: job.promisedAt,
+      minutesLeft: minutesLeftOf(job),
+      waiting: job.bench.waiting,
+    })),
+    nowIso,
+    (at) => sayMoment(reader, at, 'date'),
+  )
+  const queue = order
+    .filter((s) => s.say !== 'waits for the owner')
+    .map(({ id }) => byId.get(id)!)
+    .map((job) => ({
+      id: job.id,
+      minutesLeft: minutesLeftOf(job),
+      notBefore: null,
+      promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
+    }))
+  const ready = readyDates(queue, usualHours, wallClock(reader, nowIso))
+  return { order, ready: new Map(ready.map((r) => [r.id, r])) }
+}
