@@ -16,3 +16,9 @@ export const axis = (title: string) => ({
   grid: { color: ink('line'), lineWidth: 0.5 },
   ticks: { color: ink('soft') },
 })
+
+/** What each line is, above the chart. */
+export const legend = () => ({
+  display: true,
+  labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
+})

@@ -22,6 +22,7 @@ import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { letGo } from '@/ui/keys'
 import { typedNumber } from '@/ui/typed-number'
+import { meanOf, PracticeFigures } from './PracticeFigures'
 
 const PracticeHeatChart = dynamic(() => import('./PracticeHeatChart').then((m) => m.PracticeHeatChart), {
   ssr: false,
@@ -231,8 +232,8 @@ export function HotAirPractice() {
               />
             ))}
           </div>
-          <dl className="mt-3 border-t border-line">
-            {[
+          <PracticeFigures
+            figures={[
               ['under heat', `${elapsed} s`],
               ['thermocouple beside it', `${now} °C`],
               ['touched', touched.length === 0 ? '–' : touched.map((t) => `${t.s} s ${t.felt}`).join(', ')],
@@ -245,19 +246,9 @@ export function HotAirPractice() {
                   ]
                 : []),
               ['score', result ? String(result.score) : '–'],
-              [
-                'mean of this sitting',
-                scores.length === 0
-                  ? '–'
-                  : `${Math.round(scores.reduce((a, b) => a + b, 0) / scores.length)}, ${scores.length} lifted`,
-              ],
-            ].map(([name, value]) => (
-              <div key={name} className="flex justify-between gap-3 border-b border-line py-1">
-                <dt className="text-soft">{name}</dt>
-                <dd className="num text-right">{value}</dd>
-              </div>
-            ))}
-          </dl>
+              ['mean of this sitting', meanOf(scores, ['lifted', 'lifted'])],
+            ]}
+          />
         </div>
       </div>
       <div className="mt-4">

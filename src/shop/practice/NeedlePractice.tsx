@@ -14,6 +14,7 @@ import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
 import { letGo } from '@/ui/keys'
+import { meanOf, PracticeFigures } from './PracticeFigures'
 import { PracticeView } from './PracticeView'
 
 const STEP_MM = 0.02
@@ -60,7 +61,6 @@ export function NeedlePractice() {
     sameAgain: () => draw(kind, seed),
   })
   const hint = useKeyHint()
-  const mean = scores.length > 0 ? Math.round(scores.reduce((a, b) => a + b, 0) / scores.length) : null
   return (
     <>
       <h1>Needle practice</h1>
@@ -126,8 +126,8 @@ export function NeedlePractice() {
             options={[...practiceKinds]}
             onChange={(k) => draw(k, anySeed())}
           />
-          <dl className="mt-3 border-t border-line">
-            {[
+          <PracticeFigures
+            figures={[
               ['off its place', `${contact.offMm.toFixed(2)} mm`],
               ['taken to', `${(contact.offMm + takenMm).toFixed(2)} mm`],
               ['pushes', `${contact.pushes.length}, the book’s hand ${result.fewest}`],
@@ -137,14 +137,9 @@ export function NeedlePractice() {
               ],
               ['would have broken by now', `${(100 * result.risked).toFixed(1)} %`],
               ['score', over ? String(result.score) : '–'],
-              ['mean of this sitting', mean === null ? '–' : `${mean}, ${scores.length} contacts`],
-            ].map(([name, value]) => (
-              <div key={name} className="flex justify-between gap-3 border-b border-line py-1">
-                <dt className="text-soft">{name}</dt>
-                <dd className="num text-right">{value}</dd>
-              </div>
-            ))}
-          </dl>
+              ['mean of this sitting', meanOf(scores, ['contact', 'contacts'])],
+            ]}
+          />
           {contact.pushes.length > 0 && (
             <table className="mt-3 w-full">
               <caption className="text-left font-semibold">Push by push</caption>

@@ -2,7 +2,7 @@
 import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import { PLASTIC_C } from '@/core/parts/heat/set-up'
-import { axis, ink } from '@/ui/chart'
+import { axis, ink, legend } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
 /** What the thermocouple read; once it is over, the joint as it was, and as it would have been were the board as reckoned. */
@@ -89,10 +89,7 @@ export function PracticeHeatChart({
             y: { ...axis('°C'), min: 0, suggestedMax: 300 },
           },
           plugins: {
-            legend: {
-              display: true,
-              labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
-            },
+            legend: legend(),
             tooltip: { enabled: false },
           },
         }}

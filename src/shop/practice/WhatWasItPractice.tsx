@@ -12,6 +12,7 @@ import { boardWithPartGone } from '@/simulated-bench/missing-part'
 import { Button } from '@/ui/Button'
 import { Caution } from '@/ui/Caution'
 import { SelectField, TextField } from '@/ui/Field'
+import { meanOf, PracticeFigures } from './PracticeFigures'
 
 const FIRST_SEED = 1
 const anySeed = () => crypto.getRandomValues(new Uint32Array(1))[0]! >>> 8
@@ -162,23 +163,13 @@ export function WhatWasItPractice() {
                 : `It can be sure after ${result.leastMinutes} min of readings.`}
             </p>
           )}
-          <dl className="mt-3 border-t border-line">
-            {[
+          <PracticeFigures
+            figures={[
               ['read', `${minutesOf(asked)} min`],
               ['score', result ? String(result.score) : '–'],
-              [
-                'mean of this sitting',
-                scores.length === 0
-                  ? '–'
-                  : `${Math.round(scores.reduce((a, b) => a + b, 0) / scores.length)}, ${scores.length} ${scores.length === 1 ? 'part' : 'parts'}`,
-              ],
-            ].map(([name, is]) => (
-              <div key={name} className="flex justify-between gap-3 border-b border-line py-1">
-                <dt className="text-soft">{name}</dt>
-                <dd className="num text-right">{is}</dd>
-              </div>
-            ))}
-          </dl>
+              ['mean of this sitting', meanOf(scores, ['part', 'parts'])],
+            ]}
+          />
         </div>
       </div>
       <div className="mt-4">

@@ -2,7 +2,7 @@
 import { Line } from 'react-chartjs-2'
 import { BELOW_K } from '@/core/proof/temperature'
 import type { KeptTemperature } from '@/core/proof/temperature'
-import { axis, ink } from '@/ui/chart'
+import { axis, ink, legend } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
 /** The log as it was read, where it goes on by the fit, and what it must stay below. */
@@ -52,10 +52,7 @@ export function TemperatureCurve({ kept }: { kept: KeptTemperature }) {
           parsing: false,
           scales: { x: { ...axis('minutes'), min: 0 }, y: { ...axis('°C'), suggestedMax: well + 5 } },
           plugins: {
-            legend: {
-              display: true,
-              labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
-            },
+            legend: legend(),
             tooltip: { enabled: false },
           },
         }}

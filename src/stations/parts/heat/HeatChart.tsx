@@ -6,7 +6,7 @@ import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import { liquidusC, OVER_K, PLASTIC_C } from '@/core/parts/heat/set-up'
 import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
-import { axis, ink } from '@/ui/chart'
+import { axis, ink, legend } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
 Chart.register(Filler)
@@ -118,10 +118,7 @@ export function HeatChart({
             y: { ...axis('°C'), min: 0, suggestedMax: 300 },
           },
           plugins: {
-            legend: {
-              display: true,
-              labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
-            },
+            legend: legend(),
             tooltip: { enabled: false },
             dragData: {
               dragX: true,
