@@ -238,12 +238,12 @@ export function HotAirPractice() {
               ['thermocouple beside it', `${now} °C`],
               ['touched', touched.length === 0 ? '–' : touched.map((t) => `${t.s} s ${t.felt}`).join(', ')],
               ...(result
-                ? [
+                ? ([
                     ['joint at the end', `${Math.round(run?.jointC.at(-1) ?? told.roomC)} °C`],
                     ['this board took of the air', `${Math.round(100 * truly.air)} %`],
                     ['and of the preheater', `${Math.round(100 * truly.preheater)} %`],
                     ['layers of copper', String(truly.layers)],
-                  ]
+                  ] as const)
                 : []),
               ['score', result ? String(result.score) : '–'],
               ['mean of this sitting', meanOf(scores, ['lifted', 'lifted'])],
