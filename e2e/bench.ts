@@ -80,15 +80,20 @@ interface Each {
   readonly bench: Page
 }
 
+/** A shop with a database to itself, copied from the one that was laid. */
+export async function ownShop(name: string | number): Promise<Shop> {
+  const url = new URL(process.env.E2E_APP_URL!)
+  const laid = url.pathname.slice(1)
+  url.pathname = `${laid}_${name}`
+  await sql(process.env.E2E_EMPTY_URL!, `create database ${laid}_${name} template ${laid}`)
+  return Shop.open(url.href)
+}
+
 export const test = base.extend<Each, Worker>({
   shop: [
     async ({}, use, { workerIndex }) => {
-      // A database to itself, copied from the one that was laid: what one test sets for the whole shop, no other sees.
-      const url = new URL(process.env.E2E_APP_URL!)
-      const laid = url.pathname.slice(1)
-      url.pathname = `${laid}_${workerIndex}`
-      await sql(process.env.E2E_EMPTY_URL!, `create database ${laid}_${workerIndex} template ${laid}`)
-      const shop = await Shop.open(url.href)
+      // What one test sets for the whole shop, no other sees.
+      const shop = await ownShop(workerIndex)
       await use(shop)
       await shop.kill()
     },
