@@ -124,7 +124,9 @@ export function Bench({
                       <When at={job.promisedAt} />
                     </p>
                   )}
-                  {ready.get(job.id) && <Likely ready={ready.get(job.id)!} reader={reader} />}
+                  {ready.get(job.id) && (
+                    <Likely ready={ready.get(job.id)!} reader={reader} isLate={standing.say === 'late'} />
+                  )}
                 </div>
               </li>
             )
@@ -150,11 +152,19 @@ export function Bench({
 }
 
 /** When it is likely ready, in the order as it stands; and why its promise is not likely kept. */
-function Likely({ ready: { likely, kept, because }, reader }: { ready: Ready; reader: Reader }) {
+function Likely({
+  ready: { likely, kept, because },
+  reader,
+  isLate,
+}: {
+  ready: Ready
+  reader: Reader
+  isLate: boolean
+}) {
   return (
     <p className="text-[0.9rem] text-soft">
       {likely === 'never' ? 'not within two years' : `likely ${sayWallClock(reader, likely)}`}
-      {because !== null && kept !== null && (
+      {because !== null && kept !== null && !isLate && (
         <span className="block text-ember">
           kept {percent(kept)}: {because}
         </span>

@@ -79,7 +79,16 @@ describe('when a job is ready', () => {
     const awaits = at([job('a', 30, { ...promised, notBefore: '2026-12-01T12:00' })])
     expect(awaits).toMatchObject({ because: 'what is awaited', kept: 0 })
     expect(awaits.middle >= '2026-12-01T12:00').toBe(true)
-    expect(at([job('a', 30, { promisedAt: '2026-11-27T12:00' })]).kept).toBe(0)
+    expect(at([job('a', 30, { promisedAt: '2026-11-27T12:00' })])).toMatchObject({
+      kept: 0,
+      because: 'no bench hours before it',
+    })
+    expect(
+      readyDates([job('a', 5, { promisedAt: '2026-11-29T12:00' })], usualHours, '2026-11-28T10:00')[0],
+    ).toMatchObject({
+      kept: 0,
+      because: 'no bench hours before it',
+    })
     expect(at([job('a', 30)]).kept).toBeNull()
   })
   it('is with 80 % no earlier than in the middle, and 200 jobs take no time', () => {

@@ -27,7 +27,8 @@ export interface Ready {
   /** Chance that its promise is kept; null without one. */
   readonly kept: number | null
   /** What keeps it, where it is not likely kept. */
-  readonly because: 'what is awaited' | 'what comes before it' | 'its own work' | null
+  readonly because:
+    'no bench hours before it' | 'what is awaited' | 'what comes before it' | 'its own work' | null
 }
 
 /** Weekdays from nine to four, seven bench hours (bench default). */
@@ -144,11 +145,13 @@ export function readyDates(queue: readonly Promised[], hours: Hours, nowLocal: s
     const because =
       kept === null || kept >= SURE
         ? null
-        : likelyTakes > by
-          ? 'its own work'
-          : earliest[j]! >= waited[j]! && earliest[j]! + likelyTakes > by
-            ? 'what is awaited'
-            : 'what comes before it'
+        : by === 0
+          ? 'no bench hours before it'
+          : likelyTakes > by
+            ? 'its own work'
+            : earliest[j]! >= waited[j]! && earliest[j]! + likelyTakes > by
+              ? 'what is awaited'
+              : 'what comes before it'
     return {
       id: job.id,
       middle: momentOf(calendar.at(sorted[Math.floor(0.5 * DRAWS)]!)),
