@@ -86,6 +86,30 @@ describe('small parts counted at a place', () => {
     expect(said(t)).toEqual([])
     expect(loose()).toEqual([])
   })
+  it('that fell short are not made whole by counting what is left once more, nor by a count of nothing told', () => {
+    const shut = (t: TestTape) =>
+      gateOf(state(t), null).reasons.some((r) => r.text.includes('from the count'))
+    const t = counted(counted(tape(), 14), 12, 14)
+    expect(expectedAt(state(t).parts, chipPlace)).toBe(14)
+    counted(t, 12)
+    expect(shut(t)).toBe(true)
+    expect(said(t)).toEqual(['round the chip: another part gone'])
+    expect(expectedAt(state(t).parts, chipPlace)).toBe(14)
+    // One of the two is named: one fewer should be there, and the other is still gone.
+    t.put('part', { ref: 'R7', did: 'found missing', place: chipPlace })
+    expect(expectedAt(state(t).parts, chipPlace)).toBe(13)
+    fit(t, 'R7')
+    expect(expectedAt(state(t).parts, chipPlace)).toBe(14)
+    expect(shut(t)).toBe(true)
+    counted(t, 14, 14)
+    expect(shut(t)).toBe(false)
+  })
+  it('fitted with no word of what was missing still owe a count', () => {
+    const t = counted(counted(tape(), 14), 13, 14)
+    t.put('part', { ref: 'R9', did: 'fitted', place: chipPlace })
+    expect(said(t)).toEqual(['round the chip: another part gone'])
+    expect(countsOwed(state(t).parts, lastIron(state(t)))).toHaveLength(1)
+  })
   it('are said as they were counted', () => {
     expect(sayCount({ place: chipPlace, count: 1 })).toBe('1 small part counted, at the firmware chip')
     expect(sayCount({ place: chipPlace, count: 14, of: 14 })).toContain('at the firmware chip, of 14')

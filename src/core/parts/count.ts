@@ -19,28 +19,42 @@ export const sayCount = ({ place, count, of }: Counted): string =>
 export const lastCounts = ({ counts }: Pick<PartsState, 'counts'>): PartsState['counts'] =>
   partPlaces.flatMap((place) => counts.findLast((c) => c.place === place) ?? [])
 
-/**
- * Places whose last count fell short, where no part was found missing and none fitted there since: what is named is
- * evidence by its name.
- */
-export const countedShort = (parts: Pick<PartsState, 'counts' | 'noted'>): PartsState['counts'] =>
-  lastCounts(parts).filter(
-    (c) =>
-      shortOf(c) > 0 &&
-      !parts.noted.some(
-        (p) => p.seq > c.seq && p.place === c.place && (p.did === 'found missing' || p.did === 'fitted'),
-      ),
-  )
+/** Whether a part belongs to a place, by any line that says so. */
+const belongs = ({ noted }: Pick<PartsState, 'noted'>, ref: string, place: PartPlace): boolean =>
+  noted.some((p) => p.ref === ref && placeOfPart(p) === place)
 
 /**
- * How many small parts there should be at a place: those counted last, with what was fitted there since and without what was
- * taken off. Null where nobody has counted.
+ * Places whose last count beside a number to be there fell short, and where no part was found missing since: what is named is
+ * evidence by its name. A count beside none does not make them whole.
+ */
+export const countedShort = (parts: Pick<PartsState, 'counts' | 'noted'>): PartsState['counts'] =>
+  lastCounts({ counts: parts.counts.filter((c) => c.of !== undefined) }).filter(
+    (c) =>
+      shortOf(c) > 0 &&
+      !parts.noted.some((p) => p.seq > c.seq && p.did === 'found missing' && belongs(parts, p.ref, c.place)),
+  )
+
+/** Whether a part is on the board after a line of the tape; one nobody has lifted or missed is. */
+const isOn = ({ noted }: Pick<PartsState, 'noted'>, ref: string, seq: number): boolean => {
+  const last = noted.findLast(
+    (p) => p.ref === ref && p.seq <= seq && ['found missing', 'taken off', 'fitted'].includes(p.did),
+  )
+  return last === undefined || last.did === 'fitted'
+}
+
+/**
+ * How many small parts there should be at a place: those counted last, or those that should have been there then where it fell
+ * short; with what came onto the board there since, and without what went. Null where nobody has counted.
  */
 export function expectedAt(parts: Pick<PartsState, 'counts' | 'noted'>, place: PartPlace): number | null {
-  const last = parts.counts.findLast((c) => c.place === place)
+  const counts = parts.counts.filter((c) => c.place === place)
+  const last = counts.findLast((c) => c.of !== undefined) ?? counts.at(-1)
   if (!last) return null
-  const isThere = (ref: string) => parts.noted.some((p) => p.ref === ref && placeOfPart(p) === place)
-  return parts.noted
-    .filter((p) => p.seq > last.seq && isThere(p.ref))
-    .reduce((n, { did }) => n + (did === 'fitted' ? 1 : did === 'taken off' ? -1 : 0), last.count)
+  const refs = [...new Set(parts.noted.filter((p) => p.seq > last.seq).map((p) => p.ref))]
+  return refs
+    .filter((ref) => belongs(parts, ref, place))
+    .reduce(
+      (n, ref) => n + Number(isOn(parts, ref, Infinity)) - Number(isOn(parts, ref, last.seq)),
+      Math.max(last.count, last.of ?? 0),
+    )
 }

@@ -73,7 +73,9 @@ export const parts = slice<PartsBodies>().of({
       words: ({ body: b }) => sayCount(b),
       loose: (b) => (shortOf(b) > 0 ? [{ what: `part ${uncounted(b.place)}`, from: 'board' }] : []),
       settlesLoose: (b) =>
-        shortOf(b) > 0 ? [] : [{ refit: uncounted(b.place), where: 'all there, counted again' }],
+        b.of === undefined || shortOf(b) > 0
+          ? []
+          : [{ refit: uncounted(b.place), where: 'all there, counted again' }],
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
     deferred: { opens: 'parts', words: ({ body: b }) => `left for later: ${b.text}` },
