@@ -115,7 +115,7 @@ const touched = Joi.object({
   firmware: Joi.boolean().default(false),
   parts: Joi.boolean().default(false),
   cell: Joi.boolean().default(false),
-  worked: Joi.boolean().default(false),
+  cellAlone: Joi.boolean().default(false),
   intermittent: Joi.boolean().default(false),
   ownGraphics: Joi.boolean().default(true),
 })

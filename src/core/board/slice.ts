@@ -82,6 +82,8 @@ export interface BoardState {
   /** Place on the tape of the last change to socket or parts, of other changes, and of the last power-up. */
   readonly lastTouched: number
   readonly changed: Readonly<Record<'firmware' | 'cpu' | 'cell', number>>
+  /** Of the last change to the board that was not another cell. */
+  readonly changedElse: number
   readonly lastPowered: number
   /** What bears on the power gate. */
   readonly power: PowerHistory
@@ -116,6 +118,7 @@ const initial = (): BoardState => ({
   loose: nothingLoose,
   lastTouched: 0,
   changed: { firmware: 0, cpu: 0, cell: 0 },
+  changedElse: 0,
   lastPowered: 0,
   power: noPower(),
 })
@@ -223,6 +226,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       hearChange(s.power, line.seq, change)
       if (change.undoes === 'all') s.lastTouched = line.seq
       else if (change.undoes) s.changed[change.undoes] = line.seq
+      if (change.undoes !== 'cell' && change.what) s.changedElse = line.seq
     }
     settleLoose(s.loose, settled)
     addLoose(s.loose, notedOf(line), loose)

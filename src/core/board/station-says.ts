@@ -8,8 +8,8 @@ export interface Touched {
   readonly firmware: boolean
   readonly parts: boolean
   readonly cell: boolean
-  /** Something was done to the board that could undo anything: a repair, heat, the socket, the CPU taken out. */
-  readonly worked: boolean
+  /** The cell was changed, and nothing else was done to the board. */
+  readonly cellAlone: boolean
   readonly intermittent: boolean
   readonly ownGraphics: boolean
 }
@@ -21,7 +21,7 @@ export const untouched: Touched = {
   firmware: false,
   parts: false,
   cell: false,
-  worked: false,
+  cellAlone: false,
   intermittent: false,
   ownGraphics: true,
 }

@@ -40,8 +40,8 @@ describe('proofPlan', () => {
       ...functionGroups.map((group) => said(group, { groups: [group] })),
       said('display, own graphics', { groups: ['display'], ownGraphics: true }),
       said('firmware', { firmware: true }),
-      said('the cell alone', { cell: true }),
-      said('the cell, and the board worked on', { cell: true, worked: true }),
+      said('the cell, and nothing else', { cell: true, cellAlone: true }),
+      said('the cell', { cell: true }),
       said('the cell and firmware', { cell: true, firmware: true }),
       said('parts', { parts: true }),
       said('what came and went', { intermittent: true }),
@@ -49,21 +49,34 @@ describe('proofPlan', () => {
     await expect(all.join('\n\n')).toMatchFileSnapshot('__snapshots__/plan.txt')
   })
   it('of a new cell alone asks for two starts and the settings, and for all of it once anything else was done', () => {
-    expect(ids({ cell: true })).toEqual(['cold starts', 'settings'])
+    expect(ids({ cell: true, cellAlone: true })).toEqual(['cold starts', 'settings'])
     for (const more of [
-      { worked: true },
       { contacts: 1 },
       { groups: ['sense'] },
       { firmware: true },
       { parts: true },
       { intermittent: true },
     ] as const)
-      expect(ids({ cell: true, ...more })).toEqual(expect.arrayContaining(ids({ ...more })))
-    const changed = tape().put('cell', { volts: 3.1, isNew: true })
+      expect(ids({ cell: true, cellAlone: true, ...more })).toEqual(expect.arrayContaining(ids(more)))
     const owed = (t: ReturnType<typeof tape>) =>
       proofStanding(jobState(t.entries), null).tests.map((test) => test.id)
-    expect(owed(changed)).toEqual(['cold starts', 'settings'])
-    expect(owed(changed.put('mended', { fault: 'cell holder' }))).toContain('temperature')
+    const changed = () => tape().put('cell', { volts: 3.1, isNew: true })
+    expect(owed(changed())).toEqual(['cold starts', 'settings'])
+    // A cell that only reads low was not changed; a module that was tried, a repair, a CPU seated are more than a cell.
+    expect(owed(tape().put('cell', { volts: 2.1 }))).toContain('temperature')
+    const module = {
+      what: 'module',
+      part: 'new module',
+      place: 'A',
+      knownGood: true,
+      outcome: 'system loads',
+    } as const
+    expect(owed(changed().put('swap', module))).toContain('memory amount')
+    expect(owed(changed().put('mended', { fault: 'cell holder' }))).toContain('temperature')
+    expect(owed(changed().put('seat', { cpu: 'x', drop: 'flat', heatsink: true }))).toContain('temperature')
+    expect(owed(changed().put('trial', { test: 'reseated', outcome: 'system loads' }))).toContain(
+      'temperature',
+    )
   })
   it('asks for more starts of what came and went', () => {
     expect(proofPlan({ ...untouched, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)

@@ -24,9 +24,9 @@ const settingsKept = (t: Touched) =>
     12,
   ] as const
 
-/** A new cell and nothing else: it owes no hour of load. */
-const onlyTheCell = ({ cell, worked, contacts, groups, firmware, parts, intermittent }: Touched): boolean =>
-  cell && !worked && contacts === 0 && groups.length === 0 && !firmware && !parts && !intermittent
+/** A new cell and nothing else that was touched or came and went: it owes no hour of load. */
+const onlyTheCell = ({ cellAlone, contacts, groups, firmware, parts, intermittent }: Touched): boolean =>
+  cellAlone && contacts === 0 && groups.length === 0 && !firmware && !parts && !intermittent
 
 /** The list of what has to be proved, from the functions that were damaged or touched. */
 export function proofPlan(t: Touched): ProofTest[] {

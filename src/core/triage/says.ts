@@ -14,7 +14,7 @@ export const triageSays: StationSays<{ readonly board: BoardState }> = {
       board.cellLog.some((c) => c.volts < 2.8) ||
       board.told.cells.some((c) => c.is === 'low') ||
       board.changed.cell > 0,
-    worked: board.lastTouched > 0,
+    cellAlone: board.changed.cell > 0 && board.changedElse === 0,
     intermittent: board.baselines.some((b) => b.current === 'cycling'),
   }),
 }
