@@ -1,5 +1,5 @@
 // Temperatures under load, from half of their logs: machines as heat flows, none of the fit’s assumptions in them.
-import { fitTemperature, readTemperature, temperatureColumns } from '@/core/proof/temperature'
+import { keptTemperature, readTemperature, temperatureColumns, verdictOf } from '@/core/proof/temperature'
 import { drawMachine, levelOf, logOf } from '@/simulated-bench/thermometer'
 import { line, percent } from './figure'
 
@@ -12,9 +12,10 @@ export function temperatureFigures(machines = 400, from = 50_000): void {
       const rows = logOf(machine, seed, seconds / 2).map(({ s, c }) => ({ s: String(s), c: String(c) }))
       const { log } = readTemperature(rows, temperatureColumns)
       if (!log) continue
-      const fit = fitTemperature(log)
-      if (fit.verdict === (level <= 85 ? 'levels off' : 'too hot')) right++
-      else if (fit.verdict !== 'not yet') wrong++
+      const fit = keptTemperature('a machine', log)
+      const verdict = verdictOf(fit)
+      if (verdict === (level <= 85 ? 'levels off' : 'too hot')) right++
+      else if (verdict !== 'not yet') wrong++
       if (level >= fit.leastC && level <= (fit.mostC ?? Infinity)) within++
     }
     const share = right / machines

@@ -145,9 +145,13 @@ async function faultOf(entry: Entry, jobId: string, db: Queryable): Promise<Line
   )
 }
 
+type AsksFirst = Extract<Entry, { kind: 'proof' | 'cold start' | 'temperature' | 'hand-back' }>
+const asksFirst = (entry: Entry): entry is AsksFirst =>
+  ['proof', 'cold start', 'temperature', 'hand-back'].includes(entry.kind)
+
 /** What holds a hand-back, or has to be asked about before a line is written. */
 function speaksAgainstLine(entry: Entry, { state, socket }: JobNow): LineFault | null {
-  if (entry.kind !== 'proof' && entry.kind !== 'hand-back') return null
+  if (!asksFirst(entry)) return null
   const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackBlockers(state)[0]
   if (hold) return { field: 'outcome', text: `hand-back is held: ${hold.text}` }
   const [against] = speaksAgainst(entry.kind, entry.body, state, socket)

@@ -5,8 +5,8 @@ import type { Schemas } from './field'
 
 const celsius = Joi.number().min(-300).max(500)
 const curve = Joi.object({
-  s: Joi.array().items(Joi.number().min(0).max(1e6)).max(400).required(),
-  c: Joi.array().items(Joi.number().min(-1000).max(2000)).max(400).required(),
+  s: Joi.array().items(Joi.number().min(0).max(1e6)).min(2).max(400).required(),
+  c: Joi.array().items(Joi.number().min(-1000).max(2000)).length(Joi.ref('s.length')).required(),
 })
 
 export const proofSchemas: Schemas<ProofBodies> = {
@@ -18,12 +18,11 @@ export const proofSchemas: Schemas<ProofBodies> = {
     leastC: celsius.required(),
     mostC: celsius.allow(null).required(),
     slowS: Joi.number().min(0).max(100_000).required(),
-    verdict: Joi.valid('levels off', 'too hot', 'not yet').required(),
-    say: some(300),
     read: curve.required(),
     curve: curve.required(),
+    despite,
   }),
-  'cold start': body<ProofBodies['cold start']>({ came: Joi.boolean().required() }),
+  'cold start': body<ProofBodies['cold start']>({ came: Joi.boolean().required(), despite }),
   proof: body<ProofBodies['proof']>({
     test: some(60),
     result: Joi.valid('pass', 'fail', 'cannot run here').required(),

@@ -7,6 +7,7 @@ import type { CodeTable } from '@/core/triage/instruments/code-tape'
 import { readCurrent } from '@/core/triage/instruments/current-trace'
 import { faultIds } from '@/core/triage/model/faults'
 import { judgeRails } from '@/core/triage/instruments/rail-table'
+import { verdictOf } from '@/core/proof/temperature'
 import { SimulatedBoard } from './simulated-board'
 
 const codes: CodeTable = {
@@ -83,14 +84,15 @@ describe('a simulated board', () => {
   it('levels off well below the limit, and too hot where the cooler is at fault', () => {
     const verdicts = (faults: readonly (typeof faultIds)[number][]) =>
       new Set(
-        Array.from(
-          { length: 8 },
-          (_, seed) => new SimulatedBoard(hidden(faults, seed), [], seed).temperature().verdict,
+        Array.from({ length: 8 }, (_, seed) =>
+          verdictOf(new SimulatedBoard(hidden(faults, seed), [], seed).temperature()),
         ),
       )
     expect(verdicts([])).toEqual(new Set(['levels off']))
     expect(verdicts(['cooling'])).toEqual(new Set(['too hot']))
-    expect(new SimulatedBoard(hidden(['cooling']), ['cooling'], 3).temperature().verdict).toBe('levels off')
+    expect(verdictOf(new SimulatedBoard(hidden(['cooling']), ['cooling'], 3).temperature())).toBe(
+      'levels off',
+    )
     const starts = (faults: readonly (typeof faultIds)[number][]) =>
       Array.from({ length: 20 }, (_, line) => new SimulatedBoard(hidden(faults), [], line).starts()).filter(
         Boolean,

@@ -37,6 +37,21 @@ it('a test that takes power passes only where the board may be powered', () => {
   const shorted = powered().put('mark', { contacts: ['D4'], mark: { kind: 'lodged' } })
   expect(pass(shorted)).toEqual(['it may not be powered as it stands', 'Something is lodged at D4'])
 })
+it('so does a start that came up, and a temperature that levels off', () => {
+  const fit = { levelC: 61, leastC: 60, mostC: 63, slowS: 170, curve: { s: [], c: [] } }
+  const log = { ...fit, name: 'log.csv', readings: 2, bearsC: 95, read: { s: [0, 9], c: [30, 40] } }
+  const says = (t: TestTape, came: boolean, mostC: number | null) => {
+    const state = jobState(t.entries, names)
+    return [
+      speaksAgainst('cold start', { came }, state, socket)[0],
+      speaksAgainst('temperature', { ...log, mostC }, state, socket)[0],
+    ]
+  }
+  const closed = 'it may not be powered as it stands'
+  expect(says(tape(), true, 63)).toEqual([closed, closed])
+  expect(says(tape(), false, null)).toEqual([undefined, undefined])
+  expect(says(powered(), true, 63)).toEqual([undefined, undefined])
+})
 it('what takes no power, and what did not pass, is not asked about', () => {
   expect(pass(tape(), 'continuity')).toEqual([])
   expect(pass(tape(), 'system', 'fail')).toEqual([])

@@ -1,4 +1,5 @@
 import { isUnpowered } from '../proof/plan'
+import { verdictOf } from '../proof/temperature'
 import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
 import { proofStanding } from './stations-say'
@@ -9,6 +10,22 @@ const closedBy = (state: JobState, socket: Socket | null): string[] =>
   gateOf(state, socket)
     .reasons.filter((r) => r.level === 'closed')
     .map((r) => r.text)
+
+/** Whether a line says that a test passed, wholly or in part, that takes power. */
+function passesPowered<K extends Kind>(kind: K, body: Bodies[K]): boolean {
+  switch (kind) {
+    case 'proof': {
+      const { test, result } = body as Bodies['proof']
+      return result === 'pass' && !isUnpowered(test)
+    }
+    case 'cold start':
+      return (body as Bodies['cold start']).came
+    case 'temperature':
+      return verdictOf(body as Bodies['temperature']) === 'levels off'
+    default:
+      return false
+  }
+}
 
 /**
  * What speaks against a line, so that it is asked about before it is written: a test that passes on a board that
@@ -21,9 +38,7 @@ export function speaksAgainst<K extends Kind>(
   state: JobState,
   socket: Socket | null,
 ): string[] {
-  if (kind === 'proof') {
-    const { test, result } = body as Bodies['proof']
-    if (result !== 'pass' || isUnpowered(test)) return []
+  if (passesPowered(kind, body)) {
     const closed = closedBy(state, socket)
     return closed.length === 0 ? [] : ['it may not be powered as it stands', ...closed]
   }

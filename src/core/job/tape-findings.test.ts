@@ -176,8 +176,6 @@ it('every kind of entry has its words', () => {
       leastC: 60,
       mostC: 63,
       slowS: 170,
-      verdict: 'levels off',
-      say: 'levels off at 61 °C (60 °C to 63 °C), 85 °C is the most',
       read: { s: [0, 9], c: [30, 40] },
       curve: { s: [0, 9], c: [30, 40] },
     })

@@ -1,15 +1,18 @@
 import type { KeptTemperature } from './temperature'
 
+interface Asked {
+  /** What spoke against it and was asked about first. */
+  readonly despite?: readonly string[]
+}
+
 export interface ProofBodies {
   /** A log of temperatures under load, what it comes to, and its curve kept thin. */
-  temperature: KeptTemperature
+  temperature: KeptTemperature & Asked
   /** A start with mains off a minute before it, and whether it reached the picture. */
-  'cold start': { readonly came: boolean }
+  'cold start': { readonly came: boolean } & Asked
   proof: {
     readonly test: string
     readonly result: 'pass' | 'fail' | 'cannot run here'
     readonly reading: string
-    /** What spoke against it and was asked about first. */
-    readonly despite?: readonly string[]
-  }
+  } & Asked
 }

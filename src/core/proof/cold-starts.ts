@@ -48,15 +48,10 @@ export const shareOf = (intermittent: boolean): number => (intermittent ? 0.2 : 
 export interface StartsCounted {
   readonly made: number
   readonly failed: number
-  /** The line of the last of them; 0 where none was made. */
-  readonly seq: number
 }
 
 /** What the starts so far prove, in a few words. */
-export function sayStarts(
-  { made, failed }: Pick<StartsCounted, 'made' | 'failed'>,
-  certainty = CERTAIN,
-): string {
+export function sayStarts({ made, failed }: StartsCounted, certainty = CERTAIN): string {
   const most = percent(mostFailing(made, failed, certainty))
   const came = `${made - failed} of ${made} came up`
   return made === 0

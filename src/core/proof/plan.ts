@@ -3,6 +3,7 @@ import type { FunctionGroup } from '../board/function-group'
 import type { Touched } from '../board/station-says'
 import { CERTAIN, coldStartsFor, shareOf } from './cold-starts'
 import type { StartsCounted } from './cold-starts'
+import { sayTemperature, verdictOf } from './temperature'
 
 /** One thing to prove before hand-back. */
 export interface ProofTest {
@@ -210,7 +211,6 @@ function countedSince(starts: ProofState['starts'], line: number): StartsCounted
   return {
     made: since.length,
     failed: since.filter((s) => !s.came).length,
-    seq: since.at(-1)?.seq ?? 0,
   }
 }
 
@@ -224,21 +224,16 @@ export function standingOf(
     const undone = undoneAt(test.id, changed)
     const done = results[test.id]
     if (test.starts !== undefined) {
-      const counted = countedSince(starts, undone)
-      const { made, failed, seq } = counted
-      // What was counted stands, unless somebody said otherwise of all of them afterwards.
-      if (made > 0 && seq > (done?.seq ?? 0))
-        return {
-          ...test,
-          result: failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null,
-          reading: `${made - failed} of ${made}`,
-          again: false,
-          counted,
-        }
+      // Counted anew from what was said of all of them together; those are whole or owed by what was said then.
+      const counted = countedSince(starts, Math.max(undone, done?.seq ?? 0))
+      const { made, failed } = counted
+      const result = failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null
+      if (made > 0 && (result !== null || !done || done.seq < undone))
+        return { ...test, result, reading: `${made - failed} of ${made}`, again: false, counted }
     }
     const log = test.id === 'temperature' ? temperatures.at(-1) : undefined
     if (log && log.seq > Math.max(undone, done?.seq ?? 0))
-      return { ...test, result: temperatureSays[log.verdict], reading: log.say, again: false }
+      return { ...test, result: temperatureSays[verdictOf(log)], reading: sayTemperature(log), again: false }
     if (!done) return { ...test, result: null, reading: '', again: false }
     const again = done.seq < undone
     return { ...test, result: again ? null : done.result, reading: done.reading, again }

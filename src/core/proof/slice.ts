@@ -3,6 +3,7 @@ import { castDraft } from 'immer'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
+import { sayTemperature } from './temperature'
 
 export interface ProofState {
   /** The last result of each test. */
@@ -18,7 +19,7 @@ export const proof = slice<ProofBodies>().of({
   kinds: {
     temperature: {
       opens: 'proof',
-      words: ({ body: b }) => `temperature under load, ${b.name}: ${b.say}`,
+      words: ({ body: b }) => `temperature under load, ${b.name}: ${sayTemperature(b)}`,
     },
     'cold start': {
       opens: 'proof',
@@ -35,7 +36,7 @@ export const proof = slice<ProofBodies>().of({
       s.temperatures.push(castDraft({ ...notedOf(line), ...line.body }))
     },
     'cold start'(s, line) {
-      s.starts.push({ ...notedOf(line), ...line.body })
+      s.starts.push(castDraft({ ...notedOf(line), ...line.body }))
     },
     proof(s, line) {
       s.results[line.body.test] = castDraft({ ...notedOf(line), ...line.body })

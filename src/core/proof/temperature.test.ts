@@ -1,14 +1,25 @@
 import { describe, expect, it } from 'vitest'
 import { normalDraw, seeded } from '../maths/seeded'
 import { drawMachine, levelOf, logOf } from '@/simulated-bench/thermometer'
-import { fitTemperature, keptTemperature, readTemperature, temperatureColumns } from './temperature'
+import {
+  fitTemperature,
+  keptTemperature,
+  readTemperature,
+  sayTemperature,
+  temperatureColumns,
+  verdictOf,
+} from './temperature'
 
 type Pair = readonly [s: number, c: number]
 const rowsOf = (pairs: readonly Pair[]) => pairs.map(([s, c]) => ({ s: String(s), c: String(c) }))
 const read = (pairs: readonly Pair[]) => readTemperature(rowsOf(pairs), temperatureColumns)
 const every = (seconds: number, step: number, at: (s: number) => number): Pair[] =>
   Array.from({ length: Math.floor(seconds / step) + 1 }, (_, i) => [i * step, at(i * step)])
-const fit = (pairs: readonly Pair[], bears?: number) => fitTemperature(read(pairs).log!, bears)
+const fit = (pairs: readonly Pair[], bears?: number) => {
+  const { log } = read(pairs)
+  const kept = keptTemperature('log.csv', log!, bears)
+  return { ...kept, offK: fitTemperature(log!).offK, verdict: verdictOf(kept), say: sayTemperature(kept) }
+}
 
 describe('a temperature under load', () => {
   it('levels off where its exponential does, whatever came of it so far', () => {
@@ -47,6 +58,23 @@ describe('a temperature under load', () => {
     const early = fit(every(70, 2, (s) => 80 - 56 * Math.exp(-s / 220)))
     expect(early.verdict).toBe('not yet')
     expect(early.say).toMatch(/About \d+ min more would tell/)
+  })
+  it('that was too hot already is too hot, wherever it goes from there', () => {
+    const over = fit(every(600, 2, (s) => 78 + 30 * Math.exp(-s / 90) - 68 * Math.exp(-s / 20)))
+    expect(over.verdict).toBe('too hot')
+    expect(over.say).toMatch(/it was at \d+ °C, 85 °C is the most/)
+  })
+  it('that cools while it is watched proves nothing: nobody loads it any more', () => {
+    const left = fit(
+      every(600, 2, (s) => (s < 250 ? 62 - 38 * Math.exp(-s / 60) : 30 + 32 * Math.exp(-(s - 250) / 80))),
+    )
+    expect(left.verdict).toBe('not yet')
+    expect(left.say).toMatch(/it cools from 2\d\d s on\. Was the load held to the end\?/)
+    // Fans that speed up take a few degrees: that is a load all the same.
+    const fans = fit(
+      every(900, 2, (s) => 62 - 38 * Math.exp(-s / 60) - (s < 200 ? 0 : 4 * (1 - Math.exp(-(s - 200) / 60)))),
+    )
+    expect(fans.verdict).toBe('levels off')
   })
   it('is right from half of a quarter of an hour, by machines it does not know; and its range holds as often as it says', () => {
     let [right, wrong, within] = [0, 0, 0]
@@ -99,7 +127,7 @@ describe('a temperature under load', () => {
   })
   it('is kept thin, with what was read and how it goes on', () => {
     const kept = keptTemperature('log.csv', read(every(900, 1, (s) => 60 - 36 * Math.exp(-s / 100))).log!)
-    expect(kept).toMatchObject({ name: 'log.csv', readings: 901, bearsC: 95, verdict: 'levels off' })
+    expect(kept).toMatchObject({ name: 'log.csv', readings: 901, bearsC: 95 })
     expect(kept.read.s.length).toBeLessThanOrEqual(162)
     expect(kept.curve.s.at(-1)!).toBeGreaterThan(900)
   })

@@ -81,12 +81,8 @@ export interface TemperatureFit {
   readonly mostC: number | null
   /** The slow time constant, s. */
   readonly slowS: number
-  readonly lastC: number
-  readonly lastS: number
   /** How far readings lie from the curve, K. */
   readonly offK: number
-  readonly verdict: 'levels off' | 'too hot' | 'not yet'
-  readonly say: string
   /** The fitted curve, to draw. */
   readonly curve: { readonly s: readonly number[]; readonly c: readonly number[] }
 }
@@ -169,7 +165,7 @@ const spaced = (from: number, to: number, n: number) =>
  * The interval of T∞ is that of all curves whose deviance is within 2.71 of the best (90 %), noise widened by how far
  * neighbouring readings hang together. Limits: a load that is steady, and fans that keep their speed.
  */
-export function fitTemperature(log: TemperatureLog, bearsC = BEARS_C): TemperatureFit {
+export function fitTemperature(log: TemperatureLog): TemperatureFit {
   const { t, y, w } = thinned(log)
   const long = t.at(-1)!
   const ones = new Float64Array(t.length).fill(1)
@@ -214,19 +210,6 @@ export function fitTemperature(log: TemperatureLog, bearsC = BEARS_C): Temperatu
   const still = Math.abs(best.level - lastC)
   low -= UNSEEN.least + UNSEEN.share * still
   high += UNSEEN.most + UNSEEN.more * still
-  const well = bearsC - BELOW_K
-  const verdict = !open && high <= well ? 'levels off' : low > well ? 'too hot' : 'not yet'
-  const mostC = open || high > 200 ? null : high
-  const fit = {
-    levelC: best.level,
-    leastC: low,
-    mostC,
-    slowS: best.slow,
-    lastC,
-    lastS: log.s.at(-1)!,
-    offK: Math.sqrt(plain.sum / count),
-    verdict,
-  } as const
   const at = (v: number) =>
     best.level +
     best.by[1]! * Math.exp(-v / best.slow) +
@@ -234,8 +217,11 @@ export function fitTemperature(log: TemperatureLog, bearsC = BEARS_C): Temperatu
   const to = Math.max(long * 1.6, Math.min(4 * best.slow, 4 * long))
   const s = Array.from({ length: 80 }, (_, i) => (i * to) / 79)
   return {
-    ...fit,
-    say: sayFit(fit, well, long),
+    levelC: best.level,
+    leastC: low,
+    mostC: open || high > 200 ? null : high,
+    slowS: best.slow,
+    offK: Math.sqrt(plain.sum / count),
     curve: { s: s.map((v) => v + log.s[0]!), c: s.map(at) },
   }
 }
@@ -262,41 +248,20 @@ function inflation(offs: Float64Array): number {
   return (1 + rho) / (1 - rho)
 }
 
-function sayFit(
-  fit: Pick<TemperatureFit, 'levelC' | 'leastC' | 'mostC' | 'slowS' | 'verdict'>,
-  well: number,
-  long: number,
-): string {
-  const deg = (c: number) => `${Math.round(c)} °C`
-  const range = fit.mostC === null ? `${deg(fit.leastC)} or more` : `${deg(fit.leastC)} to ${deg(fit.mostC)}`
-  if (fit.verdict === 'levels off')
-    return `levels off at ${deg(fit.levelC)} (${range}), ${deg(well)} is the most`
-  if (fit.verdict === 'too hot')
-    return `gets too hot: it goes to ${range}, ${deg(well)} is the most. Stop, and look at mounting and paste`
-  const more = Math.max(1, Math.ceil((Math.min(3 * fit.slowS, 1800) - long) / 60))
-  return `not yet: it may go to ${range}, ${deg(well)} is the most. About ${more} min more would tell`
-}
-
-/** What is kept of a log. */
-export interface KeptTemperature extends Pick<
-  TemperatureFit,
-  'levelC' | 'leastC' | 'mostC' | 'slowS' | 'verdict'
-> {
+/** What is kept of a log; what it comes to follows from it. */
+export interface KeptTemperature extends Omit<TemperatureFit, 'offK'> {
   readonly name: string
   readonly readings: number
   readonly bearsC: number
-  readonly say: string
   /** As it was read, thinned. */
   readonly read: { readonly s: readonly number[]; readonly c: readonly number[] }
-  /** As it was fitted, and goes on. */
-  readonly curve: { readonly s: readonly number[]; readonly c: readonly number[] }
 }
 
 const KEPT_POINTS = 160
 const rounded = (v: number, places: number) => Number(v.toFixed(places))
 
 export function keptTemperature(name: string, log: TemperatureLog, bearsC = BEARS_C): KeptTemperature {
-  const fit = fitTemperature(log, bearsC)
+  const fit = fitTemperature(log)
   const every = Math.max(1, Math.ceil(log.s.length / KEPT_POINTS))
   const at = [...log.s.keys()].filter((i) => i % every === 0 || i === log.s.length - 1)
   return {
@@ -307,9 +272,51 @@ export function keptTemperature(name: string, log: TemperatureLog, bearsC = BEAR
     leastC: rounded(fit.leastC, 1),
     mostC: fit.mostC === null ? null : rounded(fit.mostC, 1),
     slowS: Math.round(fit.slowS),
-    verdict: fit.verdict,
-    say: fit.say,
     read: { s: at.map((i) => rounded(log.s[i]!, 1)), c: at.map((i) => rounded(log.c[i]!, 1)) },
     curve: { s: fit.curve.s.map((v) => rounded(v, 1)), c: fit.curve.c.map((v) => rounded(v, 1)) },
   }
+}
+
+type Came = Pick<KeptTemperature, 'levelC' | 'leastC' | 'mostC' | 'slowS' | 'bearsC' | 'read'>
+/** How far it may cool again under a load that is held, as fans speed up: K, and of what it had warmed (bench default). */
+const FANS = { k: 6, share: 0.2 } as const
+
+/** The hottest of what was read, by threes, so that one reading does not say it; and since when it cools as no load that is held lets it. */
+function hottest({ read: { s, c } }: Pick<Came, 'read'>): {
+  readonly c: number
+  readonly coolsFromS: number | null
+} {
+  const smooth = c.map((_, i) => median(c.slice(Math.max(0, i - 1), i + 2)))
+  const at = smooth.reduce((best, v, i) => (v > smooth[best]! ? i : best), 0)
+  const fell = smooth[at]! - median(smooth.slice(-3))
+  const warmed = smooth[at]! - smooth[0]!
+  return {
+    c: smooth[at]!,
+    coolsFromS: fell > Math.max(FANS.k, FANS.share * warmed) ? s[at]! : null,
+  }
+}
+
+/** Ten kelvin below what the CPU bears, all along and with certainty; hotter, with certainty or already; or not to be told. */
+export function verdictOf(came: Came): 'levels off' | 'too hot' | 'not yet' {
+  const well = came.bearsC - BELOW_K
+  const { c, coolsFromS } = hottest(came)
+  if (c > well || came.leastC > well) return 'too hot'
+  return coolsFromS === null && came.mostC !== null && came.mostC <= well ? 'levels off' : 'not yet'
+}
+
+export function sayTemperature(came: Came): string {
+  const { levelC, leastC, mostC, slowS, bearsC, read } = came
+  const deg = (c: number) => `${Math.round(c)} °C`
+  const well = deg(bearsC - BELOW_K)
+  const { c, coolsFromS } = hottest(came)
+  const range = mostC === null ? `${deg(leastC)} or more` : `${deg(leastC)} to ${deg(mostC)}`
+  const verdict = verdictOf(came)
+  if (verdict === 'levels off') return `levels off at ${deg(levelC)} (${range}), ${well} is the most`
+  if (verdict === 'too hot')
+    return `gets too hot: it ${c > bearsC - BELOW_K ? `was at ${deg(c)}` : `goes to ${range}`}, ${well} is the most. Stop, and look at mounting and paste`
+  if (coolsFromS !== null)
+    return `not to be told: it cools from ${Math.round(coolsFromS)} s on. Was the load held to the end?`
+  const long = read.s.at(-1)! - read.s[0]!
+  const more = Math.max(1, Math.ceil((Math.min(3 * slowS, 1800) - long) / 60))
+  return `not yet: it may go to ${range}, ${well} is the most. About ${more} min more would tell`
 }

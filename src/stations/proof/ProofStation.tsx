@@ -4,6 +4,7 @@ import { speaksAgainst } from '@/core/job/asks-first'
 import { proofStanding, touchedBy } from '@/core/job/stations-say'
 import { sayStarts } from '@/core/proof/cold-starts'
 import type { StandingTest } from '@/core/proof/plan'
+import type { Bodies } from '@/core/slices'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { useStationStep } from '@/frame/use-station-step'
@@ -37,22 +38,33 @@ export function ProofStation() {
   const next = tests.find((t) => t.id === here.proves)
   const touched = touchedBy(state, socket)
   const [readings, setReadings] = useState<Record<string, string>>({})
-  const [asked, setAsked] = useState<{ test: StandingTest; against: readonly string[] } | null>(null)
-  const note = (test: StandingTest, result: Result, despite: readonly string[] = []) => {
-    append('proof', {
-      test: test.id,
-      result,
-      reading: (readings[test.id] ?? '').trim(),
-      ...(despite.length > 0 ? { despite } : {}),
-    })
-    setReadings({ ...readings, [test.id]: '' })
-    setAsked(null)
+  const [asked, setAsked] = useState<{
+    what: string
+    against: readonly string[]
+    note: () => void
+  } | null>(null)
+  /** Notes a line; what speaks against it is asked about first. */
+  const note = <K extends 'proof' | 'cold start' | 'temperature'>(
+    kind: K,
+    body: Bodies[K],
+    what: string,
+    onNoted: () => void = () => undefined,
+  ) => {
+    const against = speaksAgainst(kind, body, state, socket)
+    const keep = (despite: readonly string[]) => {
+      append(kind, despite.length > 0 ? { ...body, despite } : body)
+      setAsked(null)
+      onNoted()
+    }
+    if (against.length > 0) setAsked({ what, against, note: () => keep(against) })
+    else keep([])
   }
-  const start = (came: boolean) => append('cold start', { came })
+  const start = (came: boolean) => note('cold start', { came }, 'a cold start that came up')
   const answer = (test: StandingTest, result: Result) => {
-    const against = speaksAgainst('proof', { test: test.id, result, reading: '' }, state, socket)
-    if (against.length > 0) setAsked({ test, against })
-    else note(test, result)
+    const reading = (readings[test.id] ?? '').trim()
+    note('proof', { test: test.id, result, reading }, `“${test.test}” having passed`, () =>
+      setReadings({ ...readings, [test.id]: '' }),
+    )
   }
   const line = (test: StandingTest): LineProps => ({
     test,
@@ -92,12 +104,12 @@ export function ProofStation() {
         </p>
         {asked && (
           <div className="mt-3 flex flex-col gap-2">
-            <Against what={`“${asked.test.test}” having passed`} against={asked.against} />
+            <Against what={asked.what} against={asked.against} />
             <div className="flex gap-2">
               <Button look="first" autoFocus onClick={() => setAsked(null)}>
                 Do not note it
               </Button>
-              <Button onClick={() => note(asked.test, 'pass', asked.against)}>Note it all the same</Button>
+              <Button onClick={asked.note}>Note it all the same</Button>
             </div>
           </div>
         )}
@@ -106,7 +118,7 @@ export function ProofStation() {
             <TestLine key={test.id} {...line(test)} next={test === next} />
           ))}
         </ol>
-        <Temperature />
+        <Temperature onKept={(body) => note('temperature', body, 'a temperature that levels off')} />
         <div className="mt-4">
           <Caution>
             Mains off and a minute’s wait before each cold start. A heatsink is on for every one of these. A

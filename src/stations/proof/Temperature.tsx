@@ -1,7 +1,8 @@
 'use client'
 import dynamic from 'next/dynamic'
 import { useState } from 'react'
-import { BEARS_C, BELOW_K } from '@/core/proof/temperature'
+import { BEARS_C, BELOW_K, sayTemperature, verdictOf } from '@/core/proof/temperature'
+import type { KeptTemperature } from '@/core/proof/temperature'
 import type { Finding } from '@/core/tables/finding'
 import { useJob } from '@/job/JobProvider'
 import { useSimulated } from '@/stations/triage/simulated/use-simulated'
@@ -21,9 +22,10 @@ const TemperatureCurve = dynamic(() => import('./TemperatureCurve').then((m) => 
 const MAX_CSV_BYTES = 8 * 1024 * 1024
 const startWorker = () => new Worker(new URL('./temperature.worker.ts', import.meta.url), { type: 'module' })
 
+const tones = { 'levels off': 'text-verd', 'too hot': 'font-semibold text-ember', 'not yet': '' }
+
 /** A log of temperatures under load: where it levels off, said before it has. */
-export function Temperature() {
-  const append = useJob((j) => j.append)
+export function Temperature({ onKept }: { onKept: (body: KeptTemperature) => void }) {
   const kept = useJob((j) => j.state.proof.temperatures.at(-1))
   const simulated = useSimulated()
   const remote = useWorker<TemperatureWorker>(startWorker)
@@ -41,7 +43,7 @@ export function Temperature() {
     try {
       const { body, findings: found } = await remote().read(file.name, await file.text(), bearsC)
       setFindings(found)
-      if (body) append('temperature', body)
+      if (body) onKept(body)
     } catch {
       setSay(`${file.name} was not read. Pick it again.`)
     }
@@ -51,10 +53,8 @@ export function Temperature() {
       <h2>Temperature under load</h2>
       {kept ? (
         <>
-          <p
-            className={`mt-1 ${kept.verdict === 'too hot' ? 'font-semibold text-ember' : kept.verdict === 'levels off' ? 'text-verd' : ''}`}
-          >
-            {kept.name}: it {kept.verdict === 'not yet' ? `has ${kept.say}` : kept.say}.
+          <p className={`mt-1 ${tones[verdictOf(kept)]}`}>
+            {kept.name}: {sayTemperature(kept)}.
           </p>
           <TemperatureCurve kept={kept} />
         </>

@@ -1,6 +1,6 @@
 'use client'
 import { Line } from 'react-chartjs-2'
-import { BELOW_K } from '@/core/proof/temperature'
+import { BELOW_K, sayTemperature } from '@/core/proof/temperature'
 import type { KeptTemperature } from '@/core/proof/temperature'
 import { axis, ink, legend } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
@@ -15,7 +15,7 @@ export function TemperatureCurve({ kept }: { kept: KeptTemperature }) {
     <div className="h-56" key={theme}>
       <Line
         role="img"
-        aria-label={`Temperature against time: ${kept.say}`}
+        aria-label={`Temperature against time: ${sayTemperature(kept)}`}
         data={{
           datasets: [
             {

@@ -1,0 +1,101 @@
+import Joi from 'joi'
+import { decide } from '@/core/shop/decide'
+import type { ToDecide } from '@/core/shop/decide'
+import { readyDates, usualHours } from '@/core/shop/promise'
+import type { Hours, Promised } from '@/core/shop/promise'
+import { BadInput, operation } from './operation'
+import type { Operation } from './operation'
+
+/** A moment of the shop’s clock. */
+const wall = Joi.string()
+  .pattern(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'a moment of the shop’s clock, like 2026-12-01T14:30')
+  .custom((text: string, helpers) =>
+    Number.isNaN(Date.parse(`${text}Z`))
+      ? helpers.error('string.pattern.name', { name: 'a moment there is, like 2026-12-01T14:30' })
+      : text,
+  )
+const minuteOfDay = Joi.number().integer().min(0).max(1440)
+const minor = Joi.number().integer().min(0).max(1e12)
+
+/** What is computed for the shop: worth, promises. */
+export const shopOperations: Readonly<Record<string, Operation>> = {
+  'shop.decide': operation<ToDecide>(
+    'Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop going on.',
+    Joi.object({
+      ways: Joi.array()
+        .items(
+          Joi.object({
+            odds: Joi.number().min(0).max(1).required(),
+            minutes: Joi.number().min(0).max(10_000).required(),
+            succeeds: Joi.number().min(0).max(1).required(),
+            partsMinor: minor.default(0),
+          }),
+        )
+        .max(200)
+        .required()
+        .custom((ways: ToDecide['ways'], helpers) =>
+          ways.reduce((sum, w) => sum + w.odds, 0) > 1 + 1e-9
+            ? helpers.error('any.custom', {
+                error: new Error('odds of ways that exclude each other are at most one'),
+              })
+            : ways,
+        ),
+      lookingMinutes: Joi.number().min(0).max(10_000).default(0),
+      valueMinor: minor.required(),
+      ratePerHourMinor: minor.greater(0).default(60_000),
+      spentMinutes: Joi.number().min(0).max(100_000).default(0),
+      limitMinor: minor.allow(null).default(null),
+      others: Joi.array()
+        .items(
+          Joi.object({
+            name: Joi.string().max(80).required(),
+            priceMinor: minor.required(),
+            succeeds: Joi.number().min(0).max(1).required(),
+            days: Joi.number().integer().min(0).max(365).required(),
+          }),
+        )
+        .max(20)
+        .default([]),
+    }),
+    decide,
+  ),
+
+  'shop.promise': operation<{ queue: Promised[]; hours: Hours; now: string }>(
+    'When each job of a queue is ready, in the middle and with 80 %, whether its promise is kept, and what keeps it.',
+    Joi.object({
+      queue: Joi.array()
+        .items(
+          Joi.object({
+            id: Joi.string().max(80).required(),
+            minutesLeft: Joi.number().min(0).max(1e6).required(),
+            notBefore: wall.allow(null).default(null),
+            promisedAt: wall.allow(null).default(null),
+          }),
+        )
+        .max(2000)
+        .required(),
+      hours: Joi.object({
+        week: Joi.array()
+          .length(7)
+          .items(
+            Joi.array()
+              .ordered(minuteOfDay.required(), minuteOfDay.greater(0).required())
+              .length(2)
+              .allow(null),
+          )
+          .default(usualHours.week),
+        closed: Joi.array()
+          .items(Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'a day, like 2026-12-25'))
+          .max(1000)
+          .default([]),
+        people: Joi.number().integer().min(1).max(50).default(1),
+      }).default(usualHours),
+      now: wall.required(),
+    }),
+    ({ queue, hours, now }) => {
+      if (!hours.week.some((open) => open && open[1] > open[0]))
+        throw new BadInput('hours.week', 'no weekday has bench hours: nothing is ever ready')
+      return { ready: readyDates(queue, hours, now) }
+    },
+  ),
+}
