@@ -391,3 +391,40 @@ test('two photos of a board are compared, and each place is said by one key', as
   })
   await saved(page)
 })
+
+test('small parts are counted before the iron and after it; one that is gone shuts the gate', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'parts')
+  await page.getByRole('tab', { name: 'Heat' }).click()
+  const count = page.getByRole('region', { name: 'Small parts counted' })
+  await count.getByLabel('Counted').fill('many')
+  await count.getByRole('button', { name: 'Note the count' }).click()
+  await expect(count).toContainText('a count, 0 to 500')
+  await count.getByLabel('Counted').fill('14')
+  await count.getByRole('button', { name: 'Note the count' }).click()
+  await expect(count).toContainText('14 should be there.')
+  await page.getByRole('tab', { name: 'Note' }).click()
+  await page.getByLabel('Part', { exact: true }).fill('R9')
+  await page.getByRole('radio', { name: 'fitted', exact: true }).click()
+  await page.getByRole('button', { name: 'Note the part' }).click()
+  await expect(page.locator('[data-next-step] h1')).toHaveText(
+    'Count the small parts at the firmware chip again: 14 should be there.',
+  )
+  await page.getByRole('tab', { name: 'Heat' }).click()
+  await count.getByLabel('Counted').fill('13')
+  await count.getByRole('button', { name: 'Note the count' }).click()
+  await expect(count).toContainText('13 small parts counted, at the firmware chip, of 14: 1 missing')
+  await expect(page.locator('[data-gate]')).toHaveAttribute('data-gate', 'do not power')
+  await expect(page.locator('[data-next-step] h1')).toHaveText(/^Account for part missing from the count/)
+  // What is left, counted once more, does not make it whole.
+  await count.getByLabel('Counted').fill('13')
+  await count.getByRole('button', { name: 'Note the count' }).click()
+  await expect(tapeLines(page).last()).toContainText('13 small parts counted, at the firmware chip, of 14')
+  await expect(page.locator('[data-gate]')).toHaveAttribute('data-gate', 'do not power')
+  await count.getByLabel('Counted').fill('14')
+  await count.getByRole('button', { name: 'Note the count' }).click()
+  await expect(page.locator('[data-next-step] h1')).not.toHaveText(/^Account for/)
+})

@@ -113,18 +113,17 @@ export async function writeBackup(url, path, { onBytes, now = new Date() } = {})
         forceZip64Format: true,
         mtime: now,
       })
-      const manifest = {}
       const written = pipeline(zip.outputStream, createWriteStream(part, { mode: 0o600 }))
       written.catch(() => undefined)
       await Promise.race([ended, written.then(() => ended)])
       if (!measured.readableEnded) await new Promise((resolve) => measured.once('end', resolve))
-      Object.assign(manifest, {
+      const manifest = {
         format: FORMAT,
         takenAt: now.toISOString(),
         sha256: measured.hash.digest('hex'),
         bytes: measured.bytes,
         tables,
-      })
+      }
       zip.addBuffer(Buffer.from(JSON.stringify(manifest, null, 1)), MANIFEST, { mtime: now })
       zip.end()
       await written

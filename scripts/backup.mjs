@@ -1,9 +1,9 @@
 // npm run backup -- FILE: the whole shop in one file. It may run beside a working server.
-import { existsSync, readFileSync, rmSync } from 'node:fs'
-import { dirname, join, resolve } from 'node:path'
+import { existsSync, rmSync } from 'node:fs'
+import { dirname, resolve } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { parseArgs } from 'node:util'
-import { ensureDatabase, ensureModules, ensurePackages, postgresPackage, startCluster } from './cluster.mjs'
+import { ensureModules, ensurePackages, postgresPackage, runningNow, withDatabase } from './cluster.mjs'
 
 const checkout = dirname(dirname(fileURLToPath(import.meta.url)))
 ensureModules(checkout)
@@ -38,11 +38,9 @@ if (verb === 'write' && existsSync(path))
   fail(`${path} is there already. Nothing was written; give it another name.`)
 if (verb !== 'write' && !existsSync(path)) fail(`${path} is not there.`)
 
-const runFile = join(checkout, '.arch-needle', 'run.json')
-const running = existsSync(runFile) ? JSON.parse(readFileSync(runFile, 'utf8')) : null
-const lives = (pid) => Number.isInteger(pid) && existsSync(`/proc/${pid}`)
+const running = runningNow(checkout)
 // What it remembers of jobs would be another shop’s.
-if (verb === 'restore' && running && (lives(running.pid) || lives(running.server)))
+if (verb === 'restore' && running)
   fail(`It is running at ${running.address}. Nothing was changed. Stop it with Ctrl-C, then try again.`)
 let shown = 0
 const onBytes = (bytes) => {
@@ -50,35 +48,20 @@ const onBytes = (bytes) => {
   shown = bytes
   process.stderr.write(`\r${Math.round(bytes / 1e6)} MB…`)
 }
-let cluster = null
-process.once('SIGINT', () => {
-  rmSync(`${path}.part`, { force: true })
-  void Promise.resolve(cluster?.stop()).then(() => process.exit(130))
-})
-const database = async () => {
-  const url = process.env.DATABASE_URL ?? running?.ownerUrl
-  if (url) return url
-  cluster = await startCluster({ checkout })
-  return (await ensureDatabase(cluster, 'arch_needle')).owner
-}
+process.once('SIGINT', () => rmSync(`${path}.part`, { force: true }))
 const says = ({ takenAt, bytes, tables }) =>
   `${tables.job ?? 0} jobs, ${tables.tape_entry ?? 0} lines, ${tables.file ?? 0} files, ${Math.round(bytes / 1e5) / 10} MB, as of ${takenAt}`
+const done = {
+  write: async (url) => `Written: ${path}\n${says(await writeBackup(url, path, { onBytes }))}`,
+  check: async () => `Whole: ${path}\n${says(await checkBackup(path, { onBytes }))}`,
+  restore: async (url) => {
+    const { manifest, aside } = await restoreBackup(url, path, { over: asked.values.over, onBytes })
+    return `Restored, counted and hashed: ${path}\n${says(manifest)}\nWhat was there before is the database ${aside}.`
+  },
+}
 try {
-  if (verb === 'write')
-    console.log(`Written: ${path}\n${says(await writeBackup(await database(), path, { onBytes }))}`)
-  else if (verb === 'check') console.log(`Whole: ${path}\n${says(await checkBackup(path, { onBytes }))}`)
-  else {
-    const { manifest, aside } = await restoreBackup(await database(), path, {
-      over: asked.values.over,
-      onBytes,
-    })
-    console.log(
-      `Restored, counted and hashed: ${path}\n${says(manifest)}\nWhat was there before is the database ${aside}.`,
-    )
-  }
+  console.log(verb === 'check' ? await done.check() : await withDatabase(checkout, done[verb]))
 } catch (error) {
   console.error(error instanceof BackupFault ? error.message : error)
   process.exitCode = error instanceof BackupFault ? 2 : 1
-} finally {
-  await cluster?.stop()
 }

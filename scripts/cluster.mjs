@@ -252,6 +252,30 @@ export async function ensureDatabase(cluster, database) {
   return { owner: cluster.url('owner', database), app: cluster.url('app', database) }
 }
 
+/** What a start command of this checkout has written of itself, while it or its server lives; null otherwise. */
+export function runningNow(checkout) {
+  const file = join(checkout, '.arch-needle', 'run.json')
+  const running = existsSync(file) ? JSON.parse(readFileSync(file, 'utf8')) : null
+  const lives = (pid) => Number.isInteger(pid) && existsSync(`/proc/${pid}`)
+  return running && (lives(running.pid) || lives(running.server)) ? running : null
+}
+
+/** Does some work with a checkout’s database: the one that is told, the running one, or its own, started for that long. */
+export async function withDatabase(checkout, work) {
+  const known = process.env.DATABASE_URL ?? runningNow(checkout)?.ownerUrl
+  if (known) return work(known)
+  ensurePackages([postgresPackage])
+  const cluster = await startCluster({ checkout })
+  const stopped = () => void cluster.stop().then(() => process.exit(130))
+  process.once('SIGINT', stopped)
+  try {
+    return await work((await ensureDatabase(cluster, 'arch_needle')).owner)
+  } finally {
+    process.off('SIGINT', stopped)
+    await cluster.stop()
+  }
+}
+
 /** Brings a database up to date and lays the demo shop in an empty one; `--empty` leaves it empty, `--reset` starts over. */
 export function layShop(checkout, ownerUrl, flags = []) {
   const loader = ['--conditions=react-server', '--import', 'tsx', 'demo/load.ts', ...flags]

@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { percent } from '@/core/maths/percent'
 import { decide, sayDecided, waysOf } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
+import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
 import { useAdvice } from '@/job/AdviceProvider'
 import { useJob } from '@/job/JobProvider'
@@ -33,6 +34,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
   const { belief } = useAdvice()
   const ticket = useJob((j) => j.state.intake.ticket)
   const work = useJob((j) => j.state.work)
+  const board = useJob((j) => j.state.board)
   const record = useJob((j) => j.repairs)
   const isOver = useJob((j) => j.state.handBack.done !== null)
   const append = useJob((j) => j.append)
@@ -64,8 +66,9 @@ function Weighed({ onClose }: { onClose: () => void }) {
     ]
   })
   const spentMinutes = benchSeconds(work, now).all / 60
+  const runs = belief !== null && runsAsItIs(board, belief)
   const decided =
-    belief && Object.keys(errors).length === 0
+    belief && !runs && Object.keys(errors).length === 0
       ? decide({
           ...waysOf(belief, record),
           valueMinor,
@@ -125,6 +128,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
           Nothing was seen of this board yet: measure, look and power it first.
         </p>
       )}
+      {runs && <p className="mt-4 text-lg">It runs: prove it, and hand it back.</p>}
       {decided && say && (
         <section aria-label="What it comes to" className="mt-4 border-t-2 border-brass pt-3">
           <p className="text-lg">{say}</p>

@@ -3,7 +3,7 @@ import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import type { Ready } from '@/core/shop/promise'
 import { percent } from '@/core/maths/percent'
-import { benchOrder } from './bench-order'
+import { benchOrder, saidOf } from './bench-order'
 import type { Job } from '@/data/jobs'
 import { GateShape, lampWords } from '@/ui/GateLamp'
 import { When } from '@/ui/When'
@@ -17,6 +17,7 @@ import type { Reader } from '@/core/reader'
 
 const tones = {
   late: 'text-ember font-semibold',
+  'likely late': 'text-ember font-semibold',
   today: 'text-brass font-semibold',
   soon: 'text-ink',
   'in time': 'text-soft',
@@ -87,6 +88,9 @@ export function Bench({
         <ol>
           {order.map((standing, i) => {
             const job = byId.get(standing.id)!
+            // Jobs of later pages come after all of these: by themselves they would seem ready too soon.
+            const is = later ? undefined : ready.get(job.id)
+            const said = saidOf(standing, is)
             return (
               <li
                 key={job.id}
@@ -118,15 +122,13 @@ export function Bench({
                   <span className="font-semibold">{lampWords[job.bench.lamp]}</span>
                 </div>
                 <div className="lg:text-right">
-                  <p className={tones[standing.say]}>{standing.say}</p>
+                  <p className={tones[said]}>{said}</p>
                   {job.promisedAt && (
                     <p className="text-[0.9rem] text-soft">
                       <When at={job.promisedAt} />
                     </p>
                   )}
-                  {ready.get(job.id) && (
-                    <Likely ready={ready.get(job.id)!} reader={reader} isLate={standing.say === 'late'} />
-                  )}
+                  {is && <Likely ready={is} reader={reader} isLate={standing.say === 'late'} />}
                 </div>
               </li>
             )

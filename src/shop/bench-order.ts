@@ -6,6 +6,9 @@ import { workingOrder } from '@/core/shop/working-order'
 import type { Standing } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
 
+/** How many jobs the bench shows at a time, and how many the calendar holds: both say the same of a job. */
+export const BENCH_PAGE = 100
+
 const minutesLeftOf = ({ bench }: Job): number => (bench.minutesPromised ?? 60) - bench.minutes
 
 /** The jobs of the bench in working order, and when each that may be taken is likely ready in it. */
@@ -37,3 +40,7 @@ export function benchOrder(
   const ready = readyDates(queue, usualHours, wallClock(reader, nowIso))
   return { order, ready: new Map(ready.map((r) => [r.id, r])) }
 }
+
+/** How a job stands: one whose promise is not likely kept in the queue as it is, is not in time, however much time it would have alone. */
+export const saidOf = ({ say }: Standing, ready: Ready | undefined): Standing['say'] | 'likely late' =>
+  ready?.because && (say === 'in time' || say === 'soon') ? 'likely late' : say

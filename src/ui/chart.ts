@@ -22,3 +22,15 @@ export const legend = () => ({
   display: true,
   labels: { usePointStyle: false, boxWidth: 26, boxHeight: 0, color: ink('ink'), padding: 8 },
 })
+
+/** Curves that are looked at and not touched, with a key above them. */
+export const plainCurves = (x: string, y: string, most: { readonly x?: number; readonly y: number }) => ({
+  animation: false as const,
+  maintainAspectRatio: false,
+  parsing: false as const,
+  scales: {
+    x: { ...axis(x), min: 0, ...(most.x === undefined ? {} : { suggestedMax: most.x }) },
+    y: { ...axis(y), suggestedMax: most.y },
+  },
+  plugins: { legend: legend(), tooltip: { enabled: false } },
+})

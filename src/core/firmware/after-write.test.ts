@@ -136,6 +136,10 @@ describe('before an iron', () => {
     expect(points(t).count).toBe('good')
     expect(points(t.put('chip moved', { to: 'off', by: 'iron', despite: [] })).count).toBe('open')
     expect(points(counted(t)).count).toBe('good')
+    // A part that was soldered meanwhile is heat as well; a count that fell short is not a good one.
+    expect(points(t.put('part', { ref: 'R9', did: 'fitted' })).count).toBe('open')
+    t.put('parts counted', { place: 'at the firmware chip', count: 13, of: 14 })
+    expect(points(t).count).toBe('open')
   })
   it('may be done where something is wrong round the chip: it is how that is put right', () => {
     const gone = tape()

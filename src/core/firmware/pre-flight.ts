@@ -71,14 +71,13 @@ export function preFlight(view: FirmwareView, support: Support | null): PreFligh
  * looked at before it cannot be told from what it did.
  */
 export function ironPoints(view: FirmwareView): PreFlightPoint[] {
-  const { photos, firmware, counted } = view
-  const heated = firmware.moves.findLast((m) => m.by !== 'hand')?.seq ?? 0
+  const { photos, iron, counted } = view
   const place = roundTheChip(view)
   const original = originalPoint(view)
   return [
     {
       point: 'photo',
-      ...(photos.some((seq) => seq > heated)
+      ...(photos.some((seq) => seq > iron)
         ? open('the photo shows the place: every part round the chip, its dot, the mark of pin 1')
         : no(
             'take a photo of the place first: it alone tells afterwards how the chip stood, and what was there',
@@ -104,7 +103,7 @@ export function ironPoints(view: FirmwareView): PreFlightPoint[] {
     },
     {
       point: 'count',
-      ...(counted !== null && counted.seq > heated
+      ...(counted !== null && counted.seq > iron && counted.count >= (counted.of ?? 0)
         ? good(`small parts round it counted: ${counted.count}`)
         : open('the small parts round it are counted, or on the photo one by one: hot air carries them off')),
     },

@@ -8,8 +8,10 @@ export interface FirmwareView {
   readonly board: BoardState
   /** Line on which a part was last fitted; 0 where none was. */
   readonly partFitted: number
+  /** Line on which the iron or hot air was last at the board; 0 where it never was. */
+  readonly iron: number
   /** The last count of the small parts round the chip; null where nobody counted. */
-  readonly counted: { readonly seq: number; readonly count: number } | null
+  readonly counted: { readonly seq: number; readonly count: number; readonly of?: number } | null
   readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
   /** Lines of the photos of the board, in order. */
   readonly photos: readonly number[]

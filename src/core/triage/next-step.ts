@@ -59,6 +59,13 @@ export function triageStep(board: BoardState, gate: PowerGate, belief: Belief | 
   return { ...costOf(suggested ?? { test: testOf(step.test) }), ...step }
 }
 
+/** What runs is proved, unless something is known of it all the same, such as settings that do not stay. */
+export function runsAsItIs({ baselines }: BoardState, belief: Belief): boolean {
+  const last = baselines.at(-1)
+  const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
+  return last !== undefined && stageReached(last).stopsAt === null && !known
+}
+
 function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): Step {
   const measure = inspectionStep(board, gate)
   if (measure) return measure
@@ -110,9 +117,7 @@ function stepToDo(board: BoardState, gate: PowerGate, belief: Belief | null): St
     return at('Calculating the likely causes and which test is next.', `${seen}.`, {
       pending: true,
     })
-  // What runs is proved, unless something is known of it all the same, such as settings that do not stay.
-  const known = belief.verdict?.is === 'found' || (belief.faults[0]?.odds ?? 0) >= WORTH_TRYING
-  if (reached.stopsAt === null && !known) return at('It runs: prove it.', `${seen}.`)
+  if (runsAsItIs(board, belief)) return at('It runs: prove it.', `${seen}.`)
   return stepOfBelief(belief, seen, notAsItCame(board))
 }
 

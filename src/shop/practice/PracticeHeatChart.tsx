@@ -2,7 +2,7 @@
 import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import { PLASTIC_C } from '@/core/parts/heat/set-up'
-import { axis, ink, legend } from '@/ui/chart'
+import { ink, plainCurves } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
 /** What the thermocouple read; once it is over, the joint as it was, and as it would have been were the board as reckoned. */
@@ -80,19 +80,7 @@ export function PracticeHeatChart({
               : []),
           ],
         }}
-        options={{
-          animation: false,
-          maintainAspectRatio: false,
-          parsing: false,
-          scales: {
-            x: { ...axis('seconds'), min: 0, suggestedMax: last },
-            y: { ...axis('°C'), min: 0, suggestedMax: 300 },
-          },
-          plugins: {
-            legend: legend(),
-            tooltip: { enabled: false },
-          },
-        }}
+        options={plainCurves('seconds', '°C', { x: last, y: 300 })}
       />
     </div>
   )

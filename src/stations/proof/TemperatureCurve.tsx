@@ -2,7 +2,7 @@
 import { Line } from 'react-chartjs-2'
 import { BELOW_K, sayTemperature } from '@/core/proof/temperature'
 import type { KeptTemperature } from '@/core/proof/temperature'
-import { axis, ink, legend } from '@/ui/chart'
+import { ink, plainCurves } from '@/ui/chart'
 import { useTheme } from '@/ui/use-theme'
 
 /** The log as it was read, where it goes on by the fit, and what it must stay below. */
@@ -46,16 +46,7 @@ export function TemperatureCurve({ kept }: { kept: KeptTemperature }) {
             },
           ],
         }}
-        options={{
-          animation: false,
-          maintainAspectRatio: false,
-          parsing: false,
-          scales: { x: { ...axis('minutes'), min: 0 }, y: { ...axis('°C'), suggestedMax: well + 5 } },
-          plugins: {
-            legend: legend(),
-            tooltip: { enabled: false },
-          },
-        }}
+        options={plainCurves('minutes', '°C', { y: well + 5 })}
       />
     </div>
   )

@@ -4,9 +4,9 @@ import { adviseSoon } from '@/server/advise'
 import { cookies } from 'next/headers'
 import { readerOf } from '@/server/reader'
 import { signedIn } from '@/server/signed-in'
+import { BENCH_PAGE } from '@/shop/bench-order'
 import { Bench } from '@/shop/Bench'
 
-const PAGE = 100
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/
 
 interface Props {
@@ -23,15 +23,15 @@ export default async function BenchPage({ searchParams }: Props) {
           promisedAt: typeof promised === 'string' && momentOf(promised) !== null ? promised : null,
         }
       : null
-  const [jobs, all, reader] = await Promise.all([openJobs(PAGE + 1, place), countOpen(), readerOf()])
+  const [jobs, all, reader] = await Promise.all([openJobs(BENCH_PAGE + 1, place), countOpen(), readerOf()])
   const dismissed = (await cookies()).get('first-moves')?.value === 'done'
   for (const job of jobs) if (job.stepIsOlder) adviseSoon(job.id)
   return (
     <>
       <Bench
-        jobs={jobs.slice(0, PAGE)}
+        jobs={jobs.slice(0, BENCH_PAGE)}
         all={all}
-        more={jobs.length > PAGE}
+        more={jobs.length > BENCH_PAGE}
         later={place !== null}
         nowIso={new Date().toISOString()}
         reader={reader}

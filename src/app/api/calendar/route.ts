@@ -4,16 +4,15 @@ import { percent } from '@/core/maths/percent'
 import { openJobs } from '@/data/jobs'
 import { forAccount, refuse } from '@/server/answers'
 import { readerOf } from '@/server/reader'
-import { benchOrder } from '@/shop/bench-order'
+import { BENCH_PAGE, benchOrder } from '@/shop/bench-order'
 
-const MOST_JOBS = 200
 const partsOf = (local: string): DateArray =>
   local.split(/[-T:]/).map(Number) as [number, number, number, number, number]
 
 /** The bench as a calendar (iCalendar): each job when it is likely ready, by the clock on the wall. */
 export async function GET(request: Request) {
   return forAccount(request, async () => {
-    const jobs = await openJobs(MOST_JOBS)
+    const jobs = await openJobs(BENCH_PAGE)
     const { ready } = benchOrder(jobs, await readerOf(), new Date().toISOString())
     const { error, value } = createEvents(
       jobs.flatMap((job) => {

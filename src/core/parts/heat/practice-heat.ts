@@ -23,7 +23,7 @@ export interface HeatHand {
 export const practiceTargets = [
   'firmware chip',
   'small part',
-  'one joint',
+  'single contact',
 ] as const satisfies readonly Target[]
 
 /** A thermocouple’s noise, K (standard deviation), and how far boards differ (standard deviation of the logarithm, bench default). */
