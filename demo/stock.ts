@@ -37,8 +37,8 @@ export const demoStock: readonly StockItem[] = [
   small('10 µF 0603 X5R 10 V', 'capacitor', 1e-5, { size: '0603', volts: 10, dielectric: 'X5R' }),
   small('bead 120 Ω 0603 2 A', 'bead', 120, { size: '0603', amps: 2, count: 9 }),
   piece('Mica M16 16 MB 1.8 V', 'chip', 'drawer 1', 4, 2),
-  piece('coin cell CR', 'consumable', 'shelf', 6, 4),
+  { ...piece('coin cell CR', 'consumable', 'shelf', 6, 4), serves: 'new coin cell' },
   piece('flux, no-clean', 'consumable', 'shelf', 2, 2),
   piece('solder wick', 'consumable', 'shelf', 3, 1),
-  piece('bench module 8 GB', 'module', 'drawer 2', 2),
+  { ...piece('bench module 8 GB', 'module', 'drawer 2', 2), serves: 'known-good module' },
 ]

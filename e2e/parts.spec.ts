@@ -256,6 +256,26 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
     .filter({ hasText: 'flux' })
   await flux.getByRole('button', { name: 'Used one' }).click()
   await expect(flux).toContainText('1 free, 1 used here')
+  await test.step('the last bench module but one is held: no second one is at hand for others', async () => {
+    const others = page.getByRole('region', { name: 'Other things on the shelf' }).getByRole('listitem')
+    const modules = others.filter({ hasText: 'bench module 8 GB' })
+    await modules.getByRole('button', { name: 'Hold' }).click()
+    await expect(modules).toContainText('1 held for this job')
+    await saved(page)
+    const there = await page.request.get(`${shop.url}/api/jobs/Q-0410/surroundings`)
+    const { shelf: atHand } = (await there.json()) as { shelf: string[] }
+    expect(atHand).toContain('known-good module')
+    expect(atHand).not.toContain('second known-good module')
+    await page.goto(`${shop.url}/shelf`)
+    await expect(page.getByRole('listitem').filter({ hasText: /^second known-good module/ })).toContainText(
+      `1 held for ${tag}`,
+    )
+    await atStation(page, shop, tag, 'parts')
+    await page.getByRole('tab', { name: 'Shelf' }).click()
+    await modules.getByRole('button', { name: 'Let go' }).click()
+    await expect(modules).not.toContainText('held for this job')
+    await saved(page)
+  })
   const { violations } = await new AxeBuilder({ page }).analyze()
   expect(violations).toEqual([])
   await saved(page)

@@ -4,11 +4,12 @@ import { gunzipSync } from 'node:zlib'
 import { expect, it } from 'vitest'
 import { addBoard } from './boards'
 import { describeDatabase, lay, somebody, someJob } from './database.testing'
+import { keepBenchCpu } from './bench-cpus'
 import { keepFigures, ownFigures } from './bench-figures'
 import { keepFaultOdds, ownFaultOdds } from './fault-odds'
 import { hiddenBoardOf, hideBoard, showBoard } from './hidden-boards'
-import { createJob, earlierJobs, jobByTag, openJobs, practiceBoards } from './jobs'
-import { shelfItems } from '@/core/triage/model/bench-test'
+import { createJob, earlierJobs, jobById, jobByTag, openJobs, practiceBoards } from './jobs'
+import { shelfItems } from '@/core/board/shelf-items'
 import { putOnShelf, shelf } from './shelf'
 import { keepStock, stock } from './stock'
 import type { Bodies } from '@/core/slices'
@@ -70,6 +71,24 @@ describeDatabase('what lies on the shelf', () => {
     ])
     await keepStock(items.slice(0, 1))
     expect(await there()).toEqual([['R 33', 5, [1]]])
+  })
+  it('says what tests find at hand: a CPU of the kit that another job holds is not', async () => {
+    await keepStock([])
+    await keepBenchCpu({ cpu: 'Orrin 43', owned: true, priceMinor: null })
+    const who = await somebody('Ines')
+    const [job, other] = [await someJob(who), await someJob(who)]
+    const revision = async () => (await jobById(other.id))?.settings
+    const before = await revision()
+    await lay(job, who, 'note', { text: 'nothing moves' })
+    expect(await revision()).toBe(before)
+    await lay(job, who, 'stock', { item: 'Orrin 43', did: 'reserved' })
+    expect(await revision()).not.toBe(before)
+    expect(await shelf(job.tag)).toContain('known-good CPU')
+    expect(await shelf(other.tag)).not.toContain('known-good CPU')
+    const held = await revision()
+    await lay(job, who, 'stock', { item: 'Orrin 43', did: 'released' })
+    expect(await revision()).not.toBe(held)
+    expect(await shelf(other.tag)).toContain('known-good CPU')
   })
 })
 

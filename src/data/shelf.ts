@@ -1,14 +1,27 @@
 import 'server-only'
-import { shelfItems } from '@/core/triage/model/bench-test'
-import type { ShelfItem } from '@/core/triage/model/bench-test'
+import type { ShelfItem } from '@/core/board/shelf-items'
+import { atHandFor } from '@/core/parts/stock/at-hand'
+import type { AtHand } from '@/core/parts/stock/at-hand'
 import { pool, transaction } from './pool'
 import { settingsChanged } from './settings-revision'
+import { stock } from './stock'
 
-/** What the shop has at hand of what triage's tests need. */
-export async function shelf(): Promise<ShelfItem[]> {
-  const { rows } = await pool().query<{ item: string }>('select item from shelf_missing')
-  const missing = new Set(rows.map((r) => r.item))
-  return shelfItems.filter((item) => !missing.has(item))
+/** What of the tests' needs is at hand, for one job or for any, and what stands behind it. */
+export async function testShelf(tag?: string): Promise<readonly AtHand[]> {
+  const [away, counted] = await Promise.all([
+    pool().query<{ item: ShelfItem }>('select item from shelf_missing'),
+    stock(true),
+  ])
+  return atHandFor(
+    away.rows.map((r) => r.item),
+    counted,
+    tag,
+  )
+}
+
+/** What a job may reckon with of what tests need. */
+export async function shelf(tag?: string): Promise<ShelfItem[]> {
+  return (await testShelf(tag)).filter(({ there }) => there).map(({ item }) => item)
 }
 
 export async function putOnShelf(item: ShelfItem, there: boolean): Promise<void> {

@@ -1,9 +1,18 @@
 import 'server-only'
 import type { AtHandItem, StockItem } from '@/core/parts/stock/stock-item'
+import type { Entry } from '@/core/job/job-state'
 import { pool, transaction } from './pool'
+import type { Queryable } from './pool'
+import { settingsChanged } from './settings-revision'
 
-/** Everything on the shelf: what was used since it was counted, and what open jobs hold of it, by their tapes. */
-export async function stock(): Promise<AtHandItem[]> {
+const KIT = 'the kit'
+
+/**
+ * Everything on the shelf, the bench's CPUs included: what was used since it was counted, and what open jobs hold of it,
+ * by their tapes.
+ * @param forTests only what tests need
+ */
+export async function stock(forTests = false): Promise<AtHandItem[]> {
   const { rows } = await pool().query<{
     body: StockItem
     used: number
@@ -24,19 +33,48 @@ export async function stock(): Promise<AtHandItem[]> {
        -- A piece that goes was held, where any was: never fewer than none on the way.
        select item, tag, ((array_agg(sum order by seq desc))[1] - least(0, min(sum)))::int as count
        from sums group by item, tag
+     ), all_items as (
+       select item, body, counted_at, place_in_table from stock_item
+       union all
+       -- A CPU of the kit is one piece, owned until the kit says that it is not.
+       select cpu, jsonb_build_object('item', cpu, 'kind', 'CPU', 'value', null, 'place', $2::text, 'count', 1,
+                'low', -1, 'serves', 'known-good CPU'), 'infinity', null
+       from bench_cpu where owned and not exists (select 1 from stock_item s where s.item = cpu)
      )
      select i.body,
             (select count(*)::int from moves m
              where m.item = i.item and m.did = 'used' and m.recorded_at > i.counted_at) as used,
             (select json_agg(json_build_object('tag', h.tag, 'count', h.count) order by h.tag)
              from holds h where h.item = i.item and h.count > 0) as held
-     from stock_item i order by i.place_in_table, i.item`,
+     from all_items i where not $1 or i.body ? 'serves'
+     order by i.place_in_table nulls last, i.item`,
+    [forTests, KIT],
   )
   return rows.map(({ body, used, held }) => ({
     ...body,
     left: Math.max(0, body.count - used),
     held: held ?? [],
   }))
+}
+
+/** A CPU of the kit, which no table of the shelf counts. */
+export const isOfKit = ({ place }: AtHandItem): boolean => place === KIT
+
+/** Whether a line, once it stands, changes what tests find at hand. */
+export async function movesTestShelf(jobId: string, entry: Entry, db: Queryable): Promise<boolean> {
+  const own = entry.kind === 'stock' ? entry.body.item : entry.kind === 'part' ? entry.body.stock : undefined
+  if (own === undefined && entry.kind !== 'hand-back' && entry.strikes === null) return false
+  const { rowCount } = await db.query(
+    `select 1 from (
+       select item from stock_item where body ? 'serves' union all select cpu from bench_cpu where owned
+     ) serving
+     where item = $2 or ($2::text is null and item in (
+       select coalesce(body ->> 'stock', body ->> 'item') from tape_entry
+       where job_id = $1 and (kind = 'stock' or (kind = 'part' and body ? 'stock'))))
+     limit 1`,
+    [jobId, own ?? null],
+  )
+  return rowCount !== 0
 }
 
 /** Takes a table of the shelf as it was counted just now: what is not in it has gone. */
@@ -49,5 +87,6 @@ export async function keepStock(items: readonly StockItem[]): Promise<void> {
         JSON.stringify(item),
         i,
       ])
+    await settingsChanged(db)
   })
 }

@@ -20,6 +20,8 @@ import type { BenchLine } from './jobs'
 import { transaction } from './pool'
 import { lineById, linesOfOthers, readLines, readTape } from './read-tape'
 import type { Queryable } from './pool'
+import { settingsChanged } from './settings-revision'
+import { movesTestShelf } from './stock'
 
 export interface NewEntry {
   readonly id: string
@@ -127,6 +129,7 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
       : { ...now, ...(await foldTape(await readTape(jobId, 0, db), db)) }
     written = await saveDerived(jobId, next, !further, db)
     if (kind === 'stroke' || strikes !== null) await tallyStrokes(jobId, next.state, db)
+    if (await movesTestShelf(jobId, entry, db)) await settingsChanged(db)
     return { result: 'saved', entries: draft.basis === seq - 1 ? [entry] : await since() }
   })
   if (written) remember(jobId, written)

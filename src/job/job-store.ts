@@ -134,9 +134,9 @@ const surroundingsIn = ({
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 
-/** What decides the socket and the landmarks; when it changes they are asked for again. */
-const contextKey = ({ intake: { ticket } }: JobState) =>
-  `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial}`
+/** What decides the socket, the landmarks and what is at hand; when it changes they are asked for again. */
+const contextKey = ({ intake: { ticket }, parts: { stock } }: JobState) =>
+  `${ticket.socketId} ${ticket.boardModelId} ${ticket.serial} ${JSON.stringify(stock)}`
 
 /** How long a amendable line may still be changed. */
 const AMENDABLE_MS = 700

@@ -8,7 +8,7 @@ import type { References } from '@/core/job/references'
 import type { Donor } from '@/data/donors'
 import type { BenchFigures } from '@/core/socket/straighten/bench-figures'
 import type { SnapTally } from '@/core/socket/straighten/snap-record'
-import type { ShelfItem } from '@/core/triage/model/bench-test'
+import type { ShelfItem } from '@/core/board/shelf-items'
 import type { RepairTally } from '@/core/triage/model/repair-record'
 import type { FaultOdds } from '@/core/triage/model/fault-table'
 import type { EarlierJob } from '@/data/jobs'
@@ -58,7 +58,7 @@ export async function surroundingsOf(
     landmarksOf(ticket.boardModelId),
     referencesOf(ticket.boardModelId),
     earlierJobs(job, ticket.serial),
-    shelf(),
+    shelf(job.tag),
     ownFaultOdds(),
     strokeRecord(),
     repairRecord(),

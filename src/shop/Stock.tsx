@@ -1,8 +1,8 @@
 'use client'
-import Link from 'next/link'
 import { useState } from 'react'
 import { freeOf, isLow, stockColumns } from '@/core/parts/stock/stock-item'
 import type { AtHandItem } from '@/core/parts/stock/stock-item'
+import { HeldFor } from './HeldFor'
 import { TableEditor } from './library/TableEditor'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
@@ -66,14 +66,7 @@ export function Stock({ stock }: { stock: readonly AtHandItem[] }) {
             </span>
             <span className="text-[0.94rem]">
               {isLow(of) && <span className="font-semibold text-brass">▽ low </span>}
-              {of.held.map(({ tag, count }) => (
-                <span key={tag} className="mr-2 text-soft">
-                  {count} held for{' '}
-                  <Link href={`/jobs/${tag}/parts`} className="underline">
-                    {tag}
-                  </Link>
-                </span>
-              ))}
+              <HeldFor of={of} />
             </span>
           </li>
         ))}

@@ -1,7 +1,7 @@
 'use server'
 import Joi from 'joi'
 import { revalidatePath } from 'next/cache'
-import { shelfItems } from '@/core/triage/model/bench-test'
+import { shelfItems } from '@/core/board/shelf-items'
 import { dropDonor, keepDonor } from '@/data/donors'
 import { putOnShelf } from '@/data/shelf'
 import { socketById } from '@/data/sockets'

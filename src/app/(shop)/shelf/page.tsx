@@ -1,7 +1,6 @@
-import { benchCpus } from '@/data/bench-cpus'
 import { donors } from '@/data/donors'
-import { shelf } from '@/data/shelf'
-import { stock } from '@/data/stock'
+import { testShelf } from '@/data/shelf'
+import { isOfKit, stock } from '@/data/stock'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { BenchCpus } from '@/shop/BenchCpus'
@@ -11,11 +10,12 @@ import { Shelf } from '@/shop/Shelf'
 
 export default async function ShelfPage() {
   await signedIn('/shelf')
+  const all = await stock()
   return (
     <>
-      <Shelf atHand={await shelf()} />
-      <Stock stock={await stock()} />
-      <BenchCpus cpus={(await benchCpus()).filter((c) => c.owned).map((c) => c.cpu)} />
+      <Shelf atHand={await testShelf()} />
+      <Stock stock={all.filter((of) => !isOfKit(of))} />
+      <BenchCpus cpus={all.filter(isOfKit)} />
       <Donors donors={await donors()} sockets={await listSockets()} />
     </>
   )

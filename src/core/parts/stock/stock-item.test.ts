@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { servable } from '../../board/shelf-items'
 import { freeOf, isLow, partsOf, readStock, stockColumns, stockKinds, stockRow } from './stock-item'
 import type { AtHandItem, StockItem } from './stock-item'
 
@@ -31,6 +32,7 @@ describe('a table of the shelf', () => {
       }),
       row({ item: 'C 100n', kind: 'capacitor', value: '100n', volts: '16', dielectric: 'X7R', count: '3' }),
       row({ item: 'flux', kind: 'consumable', place: 'shelf', count: '2', low: '1' }),
+      row({ item: 'cell', kind: 'consumable', count: '4', serves: 'new coin cell' }),
     )
     expect(findings).toEqual([])
     expect(items).toEqual([
@@ -55,12 +57,13 @@ describe('a table of the shelf', () => {
         low: 0,
       },
       { item: 'flux', kind: 'consumable', value: null, place: 'shelf', count: 2, low: 1 },
+      { item: 'cell', kind: 'consumable', value: null, place: '', count: 4, low: 0, serves: 'new coin cell' },
     ])
   })
   it('names what is wrong by line and field, and is then not kept', () => {
     const { items, findings } = read(
       row({ item: '', kind: 'resistor', value: '4k7k', count: '1.5' }),
-      row({ item: 'x', kind: 'valve', count: '-1', size: '9999', dielectric: 'glass' }),
+      row({ item: 'x', kind: 'valve', count: '-1', size: '9999', dielectric: 'glass', serves: 'tea' }),
       row({ item: 'x', kind: 'capacitor', value: '100', tolerance: '200%', volts: 'many', count: '1' }),
     )
     expect(items).toBeNull()
@@ -71,6 +74,7 @@ describe('a table of the shelf', () => {
       '3 kind',
       '3 size',
       '3 dielectric',
+      '3 serves',
       '3 count',
       '4 item',
       '4 value',
@@ -88,7 +92,8 @@ describe('a table of the shelf', () => {
         fc.constantFrom(1, 1000),
         fc.option(fc.constantFrom('0402', '0805'), { nil: undefined }),
         number,
-        (kind, figure, power, size, left) => {
+        fc.option(fc.constantFrom(...servable), { nil: undefined }),
+        (kind, figure, power, size, left, serves) => {
           const small = kind === 'resistor' || kind === 'capacitor' || kind === 'bead'
           const value = !small ? null : kind === 'capacitor' ? figure * power * 1e-12 : figure * power
           const item: StockItem = {
@@ -99,6 +104,7 @@ describe('a table of the shelf', () => {
             place: 'p',
             count: left,
             low: 2,
+            ...(serves ? { serves } : {}),
           }
           const out = stockRow({ ...item, left, held: [] })
           const again = read(Object.fromEntries(stockColumns.map((c, i) => [c, String(out[i])])))

@@ -1,3 +1,5 @@
+import { servable } from '../../board/shelf-items'
+import type { ShelfItem } from '../../board/shelf-items'
 import { missingColumns, notANumber, numberIn } from '../../tables/finding'
 import type { Finding, Row } from '../../tables/finding'
 import { dielectrics } from '../substitute/substitute'
@@ -22,6 +24,8 @@ export interface StockItem extends Omit<StockPart, 'id' | 'kind' | 'value' | 'fr
   readonly count: number
   /** From so many down it is to be bought. */
   readonly low: number
+  /** What tests need, that a piece of it is. */
+  readonly serves?: ShelfItem
 }
 
 /** An item as it stands: what was used since it was counted, and what open jobs hold. */
@@ -49,6 +53,7 @@ export const stockColumns = [
   'place',
   'count',
   'low',
+  'serves',
 ] as const
 
 const isPart = (kind: StockKind): kind is PartKind => partKinds.some((k) => k === kind)
@@ -100,6 +105,9 @@ export function readStock(
     const made = dielectrics.find((d) => d === text('dielectric'))
     if (text('dielectric') !== '' && !made)
       say('dielectric', `“${text('dielectric')}” is none of ${dielectrics.join(', ')}`)
+    const serves = servable.find((known) => known === text('serves'))
+    if (text('serves') !== '' && !serves)
+      say('serves', `“${text('serves')}” is nothing a test needs; there are ${servable.join(', ')}`)
     const figures = {
       tolerance: figure('tolerance', 1),
       watts: figure('watts', 1000),
@@ -116,6 +124,7 @@ export function readStock(
       place: text('place').slice(0, 80),
       count: whole('count'),
       low: whole('low'),
+      ...(serves ? { serves } : {}),
     }
   })
   return { items: findings.length > 0 ? null : items, findings }
@@ -123,7 +132,7 @@ export function readStock(
 
 /** An item as a row of the table, with what is left of it. */
 export function stockRow(of: AtHandItem): readonly (string | number)[] {
-  const { item, kind, value, tolerance, size, watts, volts, amps, dielectric, place, left, low } = of
+  const { item, kind, value, tolerance, size, watts, volts, amps, dielectric, place, left, low, serves } = of
   const written = value === null || !isPart(kind) ? '' : sayValue(kind, value).replace(/[ ΩF]/g, '') || '0'
   return [
     item,
@@ -138,12 +147,24 @@ export function stockRow(of: AtHandItem): readonly (string | number)[] {
     place,
     left,
     low,
+    serves ?? '',
   ]
 }
 
 /** Small parts of the shelf as the substitutes are judged by, with what is free for a job. */
 export const partsOf = (stock: readonly AtHandItem[], tag: string): readonly StockPart[] =>
   stock.flatMap((of) => {
-    const { item: id, kind, value, place: _, count: __, low: ___, left: ____, held: _____, ...known } = of
+    const {
+      item: id,
+      kind,
+      value,
+      place: _,
+      count: __,
+      low: ___,
+      left: ____,
+      held: _____,
+      serves: ______,
+      ...known
+    } = of
     return isPart(kind) && value !== null ? [{ ...known, id, kind, value, free: freeOf(of, tag) }] : []
   })

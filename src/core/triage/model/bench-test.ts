@@ -8,26 +8,8 @@ import type { Setup } from './setup'
 import { stages } from './stage'
 import type { Stage } from './stage'
 import { openOutcomes, outcomeByStage, startOutcomes, stopsIn } from './start-model'
+import type { ShelfItem } from '../../board/shelf-items'
 import type { UnknownStage } from './start-model'
-
-/** What a test needs from the shelf. */
-export const shelfItems = [
-  'known-good module',
-  'second known-good module',
-  'known-good CPU',
-  'known-good card',
-  'bench supply',
-  'new coin cell',
-  'known-good drive',
-  'second chip',
-  'chip reader',
-  'firmware file',
-  'another board',
-  'code card',
-  'meter',
-  'scope',
-] as const
-export type ShelfItem = (typeof shelfItems)[number]
 
 /** A test, what it needs and costs, and how likely each outcome is for a board with given faults. */
 export interface BenchTest {

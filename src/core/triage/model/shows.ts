@@ -1,6 +1,7 @@
+import type { ShelfItem } from '../../board/shelf-items'
 import { readRows } from '../../tables/row-reader'
 import type { Finding, Row } from '../../tables/finding'
-import type { BenchTest, ShelfItem } from './bench-test'
+import type { BenchTest } from './bench-test'
 import { benchTests } from './bench-tests'
 import { openOutcomes, startOutcomes } from './start-model'
 

@@ -1,5 +1,6 @@
+import type { ShelfItem } from '../../board/shelf-items'
 import type { HistoryItem } from '../../board/history-item'
-import type { BenchTest, ShelfItem } from '../model/bench-test'
+import type { BenchTest } from '../model/bench-test'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'

@@ -1,5 +1,6 @@
+import type { ShelfItem } from '../../board/shelf-items'
 import { benchTests } from '../model/bench-tests'
-import type { BenchTest, ShelfItem } from '../model/bench-test'
+import type { BenchTest } from '../model/bench-test'
 import { repairOf } from '../model/repair'
 import { faultIds } from '../model/faults'
 import type { FaultId } from '../model/faults'

@@ -184,7 +184,10 @@ function Other({ item, tag }: { item: AtHandItem; tag: string }) {
         <Button onClick={() => append('stock', { item: item.item, did: held > 0 ? 'released' : 'reserved' })}>
           {held > 0 ? 'Let go' : 'Hold'}
         </Button>
-        <Button onClick={() => append('stock', { item: item.item, did: 'used' })}>Used one</Button>
+        {/* A CPU is the kit’s, and goes back to it. */}
+        {item.kind !== 'CPU' && (
+          <Button onClick={() => append('stock', { item: item.item, did: 'used' })}>Used one</Button>
+        )}
       </span>
     </li>
   )
