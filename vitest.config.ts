@@ -14,6 +14,7 @@ export default defineConfig({
       'scripts/**/*.test.ts',
     ],
     setupFiles: ['./src/properties.testing.ts'],
+    maxWorkers: 2,
     testTimeout: 120_000, // these machines can be twenty times slower than usual,
   },
 })

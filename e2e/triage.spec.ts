@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
@@ -459,22 +458,4 @@ test('what is away from the shelf is told to every job', async ({ bench: page, s
   await page.getByRole('button', { name: 'scope: available again' }).click()
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Everything the tests need is at hand')
   expect(await atHand()).toContain('scope')
-})
-
-test('axe finds nothing on any instrument, nor in a review of practice', async ({ bench: page, shop }) => {
-  await atTriage(page, shop, 'Q-0412')
-  const tabs = instruments(page).getByRole('tab')
-  for (let i = 0; i < (await tabs.count()); i++) {
-    await tabs.nth(i).click()
-    const { violations } = await new AxeBuilder({ page }).include('#instruments').analyze()
-    expect(violations.map((v) => `tab ${i} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
-  }
-  const data = { id: randomUUID(), exercise: 'outside', seed: 3 }
-  const laid = await page.request.post(`${shop.url}/api/practice`, { data })
-  const { tag } = (await laid.json()) as { tag: string }
-  expect((await page.request.post(`${shop.url}/api/practice/${tag}`)).ok()).toBe(true)
-  await page.goto(`${shop.url}/practice/${tag}`)
-  await expect(page.getByText('Nothing was tried.')).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
-  expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
 })

@@ -1,59 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { demoSockets } from '../demo/sockets'
 import { awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
-const views = [
-  '/',
-  '/library',
-  '/practice',
-  '/practice/needle',
-  '/practice/hot-air',
-  '/practice/what-was-it',
-  '/shelf',
-  '/library/faults',
-  '/library/bench',
-  '/library/boards/br-sound-7',
-  `/library/sockets/${demoSockets.pg906.id}`,
-  `/library/sockets/${demoSockets.pg906.id}/edit`,
-  '/record',
-  '/people',
-  '/jobs/Q-0417/intake',
-  '/jobs/Q-0417/triage',
-  '/jobs/Q-0417/socket',
-  '/jobs/Q-0412/triage',
-  '/jobs/Q-0418/triage',
-  '/jobs/Q-0413/triage',
-  '/jobs/Q-0413/firmware',
-  '/jobs/Q-0416/parts',
-  '/jobs/Q-0407/proof',
-  '/jobs/Q-0407/hand-back',
-  '/jobs/Q-0418/socket',
-] as const
-
 const cursor = (page: Page) => page.locator('#map')
-
-for (const theme of ['paper', 'scope'] as const)
-  test(`axe finds nothing in any view, ${theme}`, async ({ bench: page, shop, context }) => {
-    test.setTimeout(300_000)
-    await context.addCookies([{ name: 'theme', value: theme, url: shop.url }])
-    for (const view of ['/sign-in', ...views]) {
-      await page.goto(`${shop.url}${view}`)
-      await expect(page.locator('html')).toHaveAttribute('data-theme', theme)
-      if (view.endsWith('socket'))
-        await expect(
-          page.getByText('starts as it stands: ').or(page.getByText('The map needs')),
-        ).not.toContainText('…')
-      await awake(page)
-      // Until the tabs are there, a hidden button catches the focus for them.
-      await expect(page.locator('main button[aria-hidden="true"]')).toHaveCount(0)
-      // Only the colours differ between the themes.
-      const axe = new AxeBuilder({ page })
-      if (theme === 'scope') axe.withRules(['color-contrast'])
-      const { violations } = await axe.analyze()
-      expect(violations.map((v) => `${view} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
-    }
-  })
 
 test('the window is never without its title, however slow the page', async ({
   bench: page,
@@ -273,21 +221,6 @@ test('a telephone puts photos on the job and reads the tape', async ({ bench: pa
   await expect(page.getByRole('button', { name: 'Add a photo' })).toBeVisible()
   const over = await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)
   expect(over).toBeLessThanOrEqual(0)
-})
-
-test('no page of the shop scrolls sideways at 1024 pixels', async ({ bench: page, shop }) => {
-  await page.setViewportSize({ width: 1024, height: 768 })
-  for (const view of views) {
-    await page.goto(`${shop.url}${view}`)
-    const over = await page.evaluate(() => {
-      const main = document.querySelector('main')!
-      return Math.max(
-        document.documentElement.scrollWidth - window.innerWidth,
-        main.scrollWidth - main.clientWidth,
-      )
-    })
-    expect(over, view).toBeLessThanOrEqual(0)
-  }
 })
 
 test('a station that fails leaves header and tape standing, says whose fault it is, and goes on', async ({

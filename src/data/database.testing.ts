@@ -13,15 +13,34 @@ import { readTape } from './read-tape'
 import { appendEntry } from './tape'
 import type { Appended, NewEntry } from './tape'
 
-const owner = process.env.TEST_OWNER_URL
+const { TEST_OWNER_URL: laid = '', TEST_APP_URL: laidForApp = '' } = process.env
+
+/** The same server, another database. */
+function urlOf(url: string, database: string): string {
+  const there = new URL(url)
+  there.pathname = database
+  return there.href
+}
+
+/** A database to this test file alone, copied from the one that was laid: files run side by side. */
+async function copied(): Promise<string> {
+  const name = `own_${randomUUID().replaceAll('-', '')}`
+  const client = new pg.Client({ connectionString: urlOf(laid, 'postgres') })
+  await client.connect()
+  await client.query(`create database ${name} template ${new URL(laid).pathname.slice(1)}`)
+  await client.end()
+  return name
+}
+let own: Promise<string> | null = null
 
 /** Tests on a real database; `npm test` gives one, without it they are skipped. */
 export function describeDatabase(name: string, tests: (owner: () => pg.Client) => void): void {
-  describe.skipIf(!owner)(name, () => {
+  describe.skipIf(!laid)(name, () => {
     let client: pg.Client
     beforeAll(async () => {
-      process.env.DATABASE_URL = process.env.TEST_APP_URL
-      client = new pg.Client({ connectionString: owner })
+      const name = await (own ??= copied())
+      process.env.DATABASE_URL = urlOf(laidForApp, name)
+      client = new pg.Client({ connectionString: urlOf(laid, name) })
       await client.connect()
     })
     afterAll(async () => {

@@ -1,5 +1,6 @@
 import Joi from 'joi'
 import { historyItems } from '@/core/board/history-item'
+import { knownBy } from '@/core/intake/known-by'
 import type { IntakeBodies } from '@/core/intake/bodies'
 import { anOutcome, ownRails, body, text, some, seq, moment, money, sha, minutes } from './field'
 import type { Schemas } from './field'
@@ -34,6 +35,7 @@ export const intakeSchemas: Schemas<IntakeBodies> = {
     claim: seq,
     ...anOutcome,
     reliability: Joi.number().min(0).max(1).required(),
+    knows: Joi.valid(...knownBy),
   }),
   'claim checked': body<IntakeBodies['claim checked']>({
     claim: seq,

@@ -31,5 +31,9 @@ export const triageSchemas: Schemas<TriageBodies> = {
     settingsKept: Joi.boolean().allow(null).required(),
   }),
   trial: body<TriageBodies['trial']>(anOutcome),
+  'odds said': body<TriageBodies['odds said']>({
+    odds: Joi.number().min(0).max(1).required(),
+    reckoned: Joi.number().min(0).max(1).allow(null).required(),
+  }),
   mended: body<TriageBodies['mended']>({ fault: Joi.valid(...faultIds).required() }),
 }

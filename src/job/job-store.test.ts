@@ -6,6 +6,15 @@ import { smallField } from '@/core/socket/model/field.testing'
 import { createJobStore } from './job-store'
 import type { Surroundings } from '@/server/surroundings'
 import type { JobSeed } from './job-store'
+import type { Unsent } from './outbox'
+
+/** What the browser keeps of lines not saved yet. */
+const kept = vi.hoisted(() => new Map<string, Unsent>())
+vi.mock('./outbox', () => ({
+  keepUnsent: async (u: Unsent) => void kept.set(u.id, u),
+  dropUnsent: async (id: string) => void kept.delete(id),
+  unsentOf: async () => [...kept.values()],
+}))
 
 const nothingRound: Surroundings = {
   socket: null,
@@ -83,6 +92,7 @@ class Server {
 let server: Server
 beforeEach(() => {
   vi.useFakeTimers()
+  kept.clear()
   server = new Server()
   vi.stubGlobal('fetch', server.fetch)
 })
@@ -290,6 +300,44 @@ describe('the job as one browser sees it', () => {
     expect(job.getState().state.work.notes.map((n) => n.text)).toEqual(['by Ines'])
   })
 
+  it('misses no line: one that was saved while the page was being sent again comes with the next answer', async () => {
+    // The page before it saw line 2 saved and took it out of hand; the new one was read before that.
+    server.add({ kind: 'note', body: { text: 'one' } })
+    const read = [...server.tape]
+    server.add({ kind: 'note', body: { text: 'two' } })
+    const unsent = { tag: seed.tag, order: 1, kind: 'note', body: { text: 'three' }, strikesId: null, at: '' }
+    kept.set('u', { ...unsent, id: 'u', basis: 2, trouble: null } as Unsent)
+    const job = createJobStore({ ...seed, entries: read })
+    await job.getState().restore()
+    await settle()
+    expect(job.getState().entries.map((e) => e.seq)).toEqual([1, 2, 3])
+  })
+  it('keeps what strikes a line that the page before this one saw saved', async () => {
+    server.add({ kind: 'note', body: { text: 'one' }, id: 'one' })
+    const unsent = {
+      tag: seed.tag,
+      order: 1,
+      kind: 'strike',
+      body: { why: 'undo' },
+      strikesId: 'one',
+      at: '',
+    }
+    kept.set('u', { ...unsent, id: 'u', basis: 1, trouble: null } as Unsent)
+    const job = createJobStore(seed)
+    await job.getState().restore()
+    await settle()
+    expect(job.getState().unsent).toHaveLength(1)
+    await job.getState().poll()
+    await job.getState().poll()
+    expect(server.tape[1]).toMatchObject({ kind: 'strike', strikes: 1 })
+    expect(job.getState().unsent).toEqual([])
+  })
+  it('asks for what is missing between the lines it has', async () => {
+    for (const text of ['one', 'two', 'three']) server.add({ kind: 'note', body: { text } })
+    const job = createJobStore({ ...seed, entries: [server.tape[0]!, server.tape[2]!] })
+    await job.getState().poll()
+    expect(job.getState().entries.map((e) => e.seq)).toEqual([1, 2, 3])
+  })
   it('asks for the socket once a board is chosen, until the server gives it', async () => {
     const job = createJobStore(seed)
     server.round = { ...nothingRound, socket: smallField() }

@@ -77,6 +77,13 @@ function savedFold() {
   }
 }
 
+/** The last line up to which none is missing: lines are numbered from 1. */
+function knownTo(entries: readonly Entry[]): number {
+  if (entries.at(-1)?.seq === entries.length) return entries.length
+  const gap = entries.findIndex((e, i) => e.seq !== i + 1)
+  return gap < 0 ? entries.length : gap
+}
+
 /** Saved and unsent lines together, and what they say. */
 function derive(
   seed: Pick<JobSeed, 'entries' | 'me' | 'socket'>,
@@ -213,12 +220,7 @@ export function createJobStore(seed: JobSeed) {
       return u.id
     }
 
-    /** Strikes of lines that are neither saved nor in hand any more strike nothing, and are dropped. */
-    const dropOrphans = () => {
-      const there = new Set([...get().entries.map((e) => e.id), ...get().unsent.map((u) => u.id)])
-      for (const u of get().unsent) if (u.strikesId !== null && !there.has(u.strikesId)) change(u.id, null)
-    }
-    /** It strikes a line that is still in hand. */
+    /** It strikes a line that is still in hand, or was saved by the page before this one and is not here yet. */
     const waitsForOther = (u: Unsent) =>
       u.strikesId !== null && !get().entries.some((e) => e.id === u.strikesId)
 
@@ -230,7 +232,8 @@ export function createJobStore(seed: JobSeed) {
         body: u.body,
         strikes: u.strikesId === null ? null : (get().entries.find((e) => e.id === u.strikesId)?.seq ?? null),
         at: u.at,
-        basis: Math.max(u.basis, 0),
+        // What the page before this one had seen may be missing here: the answer brings it.
+        basis: Math.min(u.basis, knownTo(get().entries)),
       }
       let answer: Response
       try {
@@ -273,7 +276,9 @@ export function createJobStore(seed: JobSeed) {
         )
         return true
       }
-      if (answer.status > 500) {
+      // No word of ours, or one that was cut off on the way: it is not known what became of it.
+      const unheard = reply === null && (answer.ok || answer.status === 500)
+      if (unheard || answer.status > 500 || answer.status === 408 || answer.status === 429) {
         set({ line: 'lost' })
         later()
         return false
@@ -292,7 +297,6 @@ export function createJobStore(seed: JobSeed) {
       sending = true
       try {
         for (;;) {
-          dropOrphans()
           const next = get().unsent.find((u) => u.trouble === null && !waitsForOther(u))
           if (!next || next.id === amendable?.id || !(await post(next))) break
         }
@@ -380,9 +384,9 @@ export function createJobStore(seed: JobSeed) {
         return fetch(`/api/jobs/${get().tag}/${path}`, init)
       },
       async poll() {
-        if (get().unsent.some((u) => u.trouble === null)) return get().send()
+        if (get().unsent.some((u) => u.trouble === null && !waitsForOther(u))) return get().send()
         try {
-          const answer = await fetch(`/api/jobs/${get().tag}/tape?after=${get().entries.at(-1)?.seq ?? 0}`)
+          const answer = await fetch(`/api/jobs/${get().tag}/tape?after=${knownTo(get().entries)}`)
           if (answer.status === 401) return set({ line: 'signed out' })
           if (!answer.ok) return set({ line: 'lost' })
           const { entries } = (await answer.json()) as { entries: Entry[] }
@@ -402,7 +406,11 @@ export function createJobStore(seed: JobSeed) {
         if (back.length > 0) show([...back, ...get().unsent])
         return get().send()
       },
-      discard: (id) => change(id, null),
+      discard(id) {
+        change(id, null)
+        // What strikes a line that was never written strikes nothing.
+        for (const u of get().unsent) if (u.strikesId === id) get().discard(u.id)
+      },
       retryAnyway(id) {
         const u = get().unsent.find((x) => x.id === id)
         if (!u) return

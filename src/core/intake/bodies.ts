@@ -1,5 +1,6 @@
 import type { OwnRail } from '../board/rail'
 import type { HistoryItem } from '../board/history-item'
+import type { KnownBy } from './known-by'
 
 /** What the ticket says; every field may be unknown. Money in minor units, minutes of bench time. */
 export interface Ticket {
@@ -33,6 +34,8 @@ export interface IntakeBodies {
     readonly test: string
     readonly outcome: string
     readonly reliability: number
+    /** How the owner knows; left out on older lines. */
+    readonly knows?: KnownBy
   }
   'claim checked': {
     readonly claim: number

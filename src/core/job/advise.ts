@@ -24,6 +24,7 @@ import type { RepairTally } from '../triage/model/repair-record'
 import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
 import { evidenceOf } from './evidence'
+import { startedAs } from './start-evidence'
 import type { References } from './references'
 import type { JobState } from './job-state'
 
@@ -88,6 +89,11 @@ export function toBelieve(
     own,
     ...(references.shows ? { shown: references.shows.shown } : {}),
     ...(due === undefined ? {} : { due }),
+    start: startedAs(
+      { seq: state.seq, cpu: state.board.fitted.cpu, without: state.board.without },
+      state,
+      references,
+    ),
   }
 }
 

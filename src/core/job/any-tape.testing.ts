@@ -2,6 +2,7 @@ import { partDamages, partPlaces } from '../parts/found'
 import { railTold } from '../board/bodies'
 import type { Entry } from './job-state'
 import type { Bodies, Kind } from '../slices'
+import { knownBy } from '../intake/known-by'
 import { swapParts, swapPlaces } from '../triage/bodies'
 import { strokeResults } from '../socket/bodies'
 import { stations } from '../board/station'
@@ -65,6 +66,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     test: fc.constant('cell'),
     outcome: fc.constantFrom('low', 'good'),
     reliability: figure(0, 1),
+    knows: fc.constantFrom(...knownBy),
   }),
   'claim checked': fc.record({
     claim: line,
@@ -349,6 +351,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     { test: 'socket', outcome: 'power contacts touch' },
     { test: 'CPU proud', outcome: 'proud' },
   ),
+  'odds said': fc.record({ odds: figure(0, 1), reckoned: fc.option(figure(0, 1), { nil: null }) }),
   mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
   temperature: fc.constantFrom(63, 99, null).map((mostC) => ({ ...temperatureKept, mostC })),
   'cold start': fc.record({ came: fc.boolean() }),

@@ -19,7 +19,7 @@ export function startOutcome(b: Baseline): string | null {
 
 /** A start by what was in the board: without a part it is another test, and so it is with a known-good CPU. */
 export function startedAs(
-  { seq, cpu, without }: JobState['board']['baselines'][number],
+  { seq, cpu, without }: Pick<JobState['board']['baselines'][number], 'seq' | 'cpu' | 'without'>,
   { firmware }: JobState,
   reference: Partial<References>,
 ): string {

@@ -168,6 +168,7 @@ it('every kind of entry has its words', () => {
     .put('part', { ref: 'R1', did: 'fitted', value: '33 Ω', text: 'twin' })
     .put('trial', { test: 'cell', outcome: 'low' })
     .put('mended', { fault: 'module' })
+    .put('odds said', { odds: 0.7, reckoned: 0.55 })
     .put('temperature', {
       name: 'log.csv',
       readings: 200,
@@ -239,6 +240,7 @@ it('every kind of entry has its words', () => {
       "R1 fitted, 33 Ω, twin",
       "cell low",
       "repaired: module",
+      "said before the start: 70 % that there is a picture, reckoned 55 %",
       "temperature under load, log.csv: levels off at 61 °C (60 °C to 63 °C), 85 °C is the most",
       "cold start: stayed dark",
       "system: pass, ok",

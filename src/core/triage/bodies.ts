@@ -37,6 +37,8 @@ export interface TriageBodies {
   }
   /** A test of the reasoner's list, carried out. */
   trial: { readonly test: string; readonly outcome: string }
+  /** Odds of a picture at the next power-up, said before it, and what was reckoned then; null where nothing was. */
+  'odds said': { readonly odds: number; readonly reckoned: number | null }
   /** A fault of the reasoner's list, put right. */
   mended: { readonly fault: string }
 }

@@ -8,6 +8,18 @@ const entry = lineOf<TriageBodies>()
 
 export const triageCommands: readonly Command[] = [
   {
+    word: 'say',
+    form: 'say PERCENT',
+    example: 'say 70',
+    say: 'how likely there is a picture at the next start, said before it',
+    read: ([first, ...rest]) => {
+      const is = readNumber(first?.replace(/%$/, ''))
+      if (is === null || is < 0 || is > 100 || rest.length > 0)
+        return 'how likely is a picture at the next start? 0 to 100 in a hundred'
+      return entry('odds said', { odds: is / 100, reckoned: null })
+    },
+  },
+  {
     word: 'code',
     form: 'code HEX HEX … [for SECONDS]',
     example: 'code 4C 4C 31',

@@ -1,6 +1,7 @@
 import { sayOutcome } from './model/outcome-words'
 import type { TriageBodies } from './bodies'
 import { triageCommands } from './commands'
+import { percent } from '../maths/percent'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
@@ -13,6 +14,7 @@ export interface TriageState {
   readonly runs: (Noted & TriageBodies['runs']) | null
   readonly trials: readonly (Noted & TriageBodies['trial'])[]
   readonly mended: readonly (Noted & TriageBodies['mended'])[]
+  readonly said: readonly (Noted & TriageBodies['odds said'])[]
 }
 
 /** Faults that are put right by hand, without heat; any other may have been soldered. */
@@ -67,7 +69,15 @@ const changesSetup: ReadonlySet<string> = new Set([
 export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly string[] } }>().of({
   id: 'triage',
   commands: triageCommands,
-  initial: (): TriageState => ({ codes: [], codeLog: [], swaps: [], runs: null, trials: [], mended: [] }),
+  initial: (): TriageState => ({
+    codes: [],
+    codeLog: [],
+    swaps: [],
+    runs: null,
+    trials: [],
+    mended: [],
+    said: [],
+  }),
   kinds: {
     codes: {
       opens: 'triage',
@@ -109,6 +119,11 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
         ...(test === 'new cell' ? { undoes: 'cell' as const } : {}),
       }),
     },
+    'odds said': {
+      opens: 'triage',
+      words: ({ body: b }) =>
+        `said before the start: ${percent(b.odds)} that there is a picture${b.reckoned === null ? '' : `, reckoned ${percent(b.reckoned)}`}`,
+    },
     mended: {
       words: ({ body: b }) => `repaired: ${b.fault}`,
       changesBoard: ({ fault }) => ({
@@ -135,6 +150,9 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     },
     trial(s, line) {
       s.trials.push({ ...notedOf(line), ...line.body })
+    },
+    'odds said'(s, line) {
+      s.said.push({ ...notedOf(line), ...line.body })
     },
     mended(s, line) {
       s.mended.push({ ...notedOf(line), ...line.body })

@@ -1,6 +1,7 @@
 import type { ShelfItem } from '../../board/shelf-items'
 import type { HistoryItem } from '../../board/history-item'
 import type { BenchTest } from '../model/bench-test'
+import { isPicture } from '../../board/baseline'
 import { faultIds, faults } from '../model/faults'
 import type { FaultId } from '../model/faults'
 import type { FaultOdds } from '../model/fault-table'
@@ -77,6 +78,8 @@ export interface Belief {
   readonly repair: RepairMove | null
   /** The fault that is repaired next if the first test, a reading taken once, says the same once more. */
   readonly confirms: FaultId | null
+  /** Chance of a picture at the next power-up of the board as it stands. */
+  readonly picture: number
 }
 
 export interface ToBelieve {
@@ -95,6 +98,8 @@ export interface ToBelieve {
   readonly shown?: Shown
   /** A test that comes before those that tell most: looked at and measured comes before powered. */
   readonly due?: string
+  /** The test that the next power-up is, by what is in the board; as it came when left out. */
+  readonly start?: string
 }
 
 const WORTH_SAYING = 0.01
@@ -113,6 +118,7 @@ export function believe({
   own = {},
   shown: canShow = {},
   due,
+  start = AGAIN,
 }: ToBelieve): Belief {
   const evidence = noted.map((e) => readAs(e, canShow))
   const prior = withMends(priorOdds(history, before, own), changes)
@@ -164,6 +170,7 @@ export function believe({
         .sort((a, b) => Math.abs(b.bits) - Math.abs(a.bits)),
     })),
     ...causesOf(now, withoutOne.at(-1) ?? now),
+    picture: pictureOdds(now, tests.find((t) => t.id === start) ?? testOf(start)),
     two: now.reduce((sum, p, h) => (hypotheses[h]?.length === 2 ? sum + p : sum), 0),
     somethingElse: unknownOdds(now),
     unknownAt: likeliestUnknown(now),
@@ -188,6 +195,17 @@ export function believe({
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
 }
+
+/** Chance that a test ends with a picture. */
+const pictureOdds = (now: Float64Array, test: BenchTest): number =>
+  Math.min(
+    1,
+    likelihood(test).reduce(
+      (sum, row, o) =>
+        isPicture(test.outcomes[o]!) ? sum + row.reduce((all, p, h) => all + p * now[h]!, 0) : sum,
+      0,
+    ),
+  )
 
 const MOST_CAUSES = 6
 

@@ -1,0 +1,135 @@
+import { hasPicture, isPicture } from '../board/baseline'
+import { knownBy } from '../intake/known-by'
+import type { KnownBy } from '../intake/known-by'
+import type { JobState } from '../job/job-state'
+import { testOf } from '../triage/reason/hypotheses'
+import { benchSeconds } from '../work/slice'
+import type { Said } from './calibration'
+import type { Took } from './factor'
+
+/** What odds were of: a contact snapping, a picture at the next start, what an owner says holding. */
+export const saidOf = ['snaps', 'picture', 'claims'] as const
+/** Odds of a finished job that have come true or not. */
+export interface RecordedOdds extends Said {
+  readonly of: (typeof saidOf)[number]
+  /** Reckoned here, or said by somebody before it was known. */
+  readonly source: 'reckoned' | 'said aloud'
+  /** Who worked, or said it. */
+  readonly by: string
+  /** Of which kind: the damage of a contact, how the owner knows. */
+  readonly kind: string
+}
+
+/** What a finished job leaves for the record: derived from its tape, never edited. */
+export interface JobRecord {
+  readonly odds: readonly RecordedOdds[]
+  /** Minutes agreed and worked of one that was fixed; null for any other, and where either is not known. */
+  readonly time: (Took & { readonly by: string }) | null
+  /** Contacts that broke here, of how many strokes’ contacts. */
+  readonly broke: { readonly snapped: number; readonly worked: number }
+  /** Whether a repair held when it was asked after; null where nobody asked, or nothing was fixed. */
+  readonly held: boolean | null
+}
+
+/** Power-ups of which it was noted whether there was a picture, whatever they were for, in the order of the tape. */
+function startsOf({
+  board,
+  triage,
+  proof,
+}: JobState): readonly { readonly seq: number; readonly came: boolean }[] {
+  const seen = [...triage.trials.filter(({ test }) => testOf(test).byStage), ...triage.swaps]
+  return [
+    ...board.baselines
+      .filter((b) => b.picture !== 'not noted')
+      .map((b) => ({ seq: b.seq, came: hasPicture(b) })),
+    ...seen.map(({ seq, outcome }) => ({ seq, came: isPicture(outcome) })),
+    ...proof.starts.map(({ seq, came }) => ({ seq, came })),
+  ].sort((a, b) => a.seq - b.seq)
+}
+
+/** Who wrote most of the lines that tell who worked. */
+function worker({ socket: { strokes }, board: { baselines }, handBack }: JobState): string {
+  const by = new Map<string, number>()
+  for (const line of [...strokes, ...baselines]) by.set(line.by, (by.get(line.by) ?? 0) + 1)
+  return [...by].sort((a, b) => b[1] - a[1])[0]?.[0] ?? handBack.done?.by ?? ''
+}
+
+/**
+ * What a finished job leaves for the record; null while it is open. Odds of a picture are told by the first power-up after
+ * them of which it was noted whether there was one; odds that were said again before it are replaced.
+ */
+export function jobRecord(state: JobState): JobRecord | null {
+  const { done, lateOutcomes: late } = state.handBack
+  if (!done || done.outcome === 'parked' || done.outcome === 'withdrawn') return null
+  const { strokes } = state.socket
+  const told = strokes.filter((s) => s.predictedSnaps !== null)
+  const snaps = told.map((s): RecordedOdds => ({
+    of: 'snaps',
+    source: 'reckoned',
+    by: s.by,
+    kind: s.damage ?? 'not known',
+    odds: Math.min(1, Math.max(0, s.predictedSnaps!)),
+    came: s.result === 'snapped',
+  }))
+  const starts = startsOf(state)
+  const pictures = starts.flatMap((start, i): RecordedOdds[] => {
+    const said = state.triage.said.findLast(
+      (line) => line.seq < start.seq && line.seq > (starts[i - 1]?.seq ?? 0),
+    )
+    if (!said) return []
+    const one = (source: RecordedOdds['source'], odds: number): RecordedOdds => ({
+      of: 'picture',
+      source,
+      by: said.by,
+      kind: '',
+      odds,
+      came: start.came,
+    })
+    return [one('said aloud', said.odds), ...(said.reckoned === null ? [] : [one('reckoned', said.reckoned)])]
+  })
+  const claims = state.intake.claims.flatMap(({ by, weighed, checked }): RecordedOdds[] =>
+    weighed && checked && checked.verdict !== 'cannot tell'
+      ? [
+          {
+            of: 'claims',
+            source: 'reckoned',
+            by,
+            kind: weighed.knows ?? '',
+            odds: weighed.reliability,
+            came: checked.verdict === 'holds',
+          },
+        ]
+      : [],
+  )
+  const expected = state.intake.ticket.minutesPromised
+  const took = benchSeconds(state.work, done.at).all / 60
+  const fixed = done.outcome === 'fixed'
+  return {
+    odds: [...snaps, ...pictures, ...claims],
+    time:
+      fixed && expected !== null && expected > 0 && took > 0 ? { expected, took, by: worker(state) } : null,
+    broke: {
+      snapped: new Set(strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)).size,
+      worked: new Set(strokes.map((s) => s.contact)).size,
+    },
+    held: fixed ? (late.at(-1)?.holds ?? null) : null,
+  }
+}
+
+/** What owners’ claims came to, by how they know: how many of how many held. */
+export type ClaimTally = Readonly<
+  Partial<Record<KnownBy, { readonly held: number; readonly checked: number }>>
+>
+
+export function claimTally(records: readonly JobRecord[]): ClaimTally {
+  const tally: Partial<Record<KnownBy, { held: number; checked: number }>> = {}
+  for (const { odds } of records)
+    for (const { of, kind, came } of odds) {
+      const knows = knownBy.find((k) => k === kind)
+      if (of !== 'claims' || knows === undefined) continue
+      const one = (tally[knows] ??= { held: 0, checked: 0 })
+      one.checked++
+      if (came) one.held++
+    }
+  return tally
+}
