@@ -24,6 +24,7 @@ import { mapFigures, partsFigures } from './parts'
 import { photoFigures } from './photo'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
+import { recordFigures } from './record'
 import { readyDates, usualHours } from '@/core/shop/promise'
 import { temperatureFigures } from './temperature'
 import { triageFigures } from './triage'
@@ -112,6 +113,7 @@ routesAgainstAll(1000)
 print(await kitFigures())
 versionFigures(4000)
 partsFigures()
+recordFigures()
 temperatureFigures()
 print([promiseFigure()])
 print(mapFigures())

@@ -17,6 +17,7 @@ import { compareOperations } from './compare-operations'
 import { partsOperations } from './parts-operations'
 import { photoOperations } from './photo-operations'
 import { proofOperations } from './proof-operations'
+import { recordOperations } from './record-operations'
 import { shopOperations } from './shop-operations'
 import { routeOperations } from './route-operations'
 import { socketOperations } from './socket-operations'
@@ -116,6 +117,7 @@ export const operations: Readonly<Record<string, Operation>> = {
 
   ...proofOperations,
   ...shopOperations,
+  ...recordOperations,
 
   'job.verify': operation<{ zip: string }>(
     'Opens a job’s ZIP, checks every hash and line, and says what it holds.',

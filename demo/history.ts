@@ -7,6 +7,7 @@ import { demoBoards } from './boards'
 import { baseline, goodRails, onBoard } from './jobs/job'
 import { demoSockets } from './sockets'
 import { TapeWriter } from './tape-writer'
+import { claimed, saidBefore, takesItsTime } from './told'
 
 const uses = [
   'ticket kiosk',
@@ -50,6 +51,8 @@ const offset = (draw: Uniform) => Math.round((draw() - 0.5) * 60) / 100 + 0
  */
 export function* history(count: number, now: Date, seed = 300): Generator<TapeWriter> {
   const draw = seeded(seed)
+  // Told on the way, with a stream of its own: what was drawn before it stays as it was.
+  const told = seeded(seed + 1)
   for (let n = 1; n <= count; n++) {
     const daysAgo = 8 + ((count - n) / count) * 700 + draw()
     const start = new Date(now.getTime() - daysAgo * 86_400_000).toISOString()
@@ -58,15 +61,17 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     const socket = Object.values(demoSockets).find((s) => s.id === model.socketId)!
     const [item, complaint] = pick(draw, causes)
     const worth = 40_000 + Math.round(draw() * 20) * 10_000
+    const use = pick(draw, uses)
+    const minutesPromised = 30 + Math.round(draw() * 8) * 15
     tape.put('ticket', {
       set: {
         ...onBoard(model.id),
-        use: pick(draw, uses),
+        use,
         complaint,
         history: [item],
         valueMinor: worth,
         limitMinor: Math.round(worth / 3),
-        minutesPromised: 30 + Math.round(draw() * 8) * 15,
+        minutesPromised,
         promisedAt: new Date(Date.parse(start) + 3 * 86_400_000).toISOString(),
         warranty: 'none',
         diskLock: 'no',
@@ -78,6 +83,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       signature: null,
       how: 'signed on paper, kept with the board',
     })
+    claimed(tape, told)
     tape
       .put('clock', { run: 'triage' })
       .wait(6)
@@ -119,7 +125,9 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       tape.wait(2 + draw() * 3)
     }
     tape.put('seat', { cpu: 'bench CPU', drop: 'flat', heatsink: true }).put('supply', { limitA: 2 })
-    const fixed = draw() < 0.93 - 0.12 * lost
+    const truly = 0.93 - 0.12 * lost
+    const fixed = draw() < truly
+    tape.put('odds said', saidBefore(truly, told))
     tape.put(
       'baseline',
       baseline(
@@ -140,6 +148,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       tape
         .put('proof', { test: 'cold starts', result: 'pass', reading: '4 of 4' })
         .put('proof', { test: 'system', result: 'pass', reading: 'log-in appears' })
+    takesItsTime(tape, minutesPromised, told)
     tape.put('clock', { run: null })
     tape.put('hand-back', {
       outcome: fixed ? 'fixed' : pick(draw, ['exchanged', 'returned unrepaired', 'sent out'] as const),

@@ -15,6 +15,7 @@ import type { Account } from './accounts'
 import { hasFile } from './files'
 import { foldTape, jobNow, namesOf, remember, saveSnapshot, SNAPSHOT_EVERY } from './job-now'
 import type { JobNow } from './job-now'
+import { saveJobRecord } from './job-records'
 import { saveJobRow } from './jobs'
 import type { BenchLine } from './jobs'
 import { transaction } from './pool'
@@ -64,6 +65,7 @@ export async function refold(jobId: string, db: Queryable): Promise<JobState> {
 async function saveDerived(jobId: string, now: JobNow, whole: boolean, db: Queryable): Promise<JobNow> {
   const { state, socket, snapshotSeq } = now
   await saveJobRow(jobId, state, benchLine(state, socket, new Date().toISOString()), db)
+  if (whole || state.handBack.done) await saveJobRecord(jobId, state, db)
   if (!whole && state.seq - snapshotSeq < SNAPSHOT_EVERY) return now
   await saveSnapshot(jobId, state, db)
   return { ...now, snapshotSeq: state.seq }

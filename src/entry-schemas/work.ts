@@ -13,7 +13,13 @@ export const workSchemas: Schemas<WorkBodies> = {
     caption: text(300).allow('').required(),
   }),
   note: body<WorkBodies['note']>({ text: some(4000) }),
-  decision: body<WorkBodies['decision']>({ text: some(4000) }),
+  decision: body<WorkBodies['decision']>({
+    text: some(4000),
+    goingOn: Joi.object({
+      minutes: Joi.number().min(0).max(100_000).required(),
+      spentMinutes: Joi.number().min(0).max(1_000_000).required(),
+    }),
+  }),
   clock: body<WorkBodies['clock']>({ run: Joi.valid(...stations, null).required() }),
   station: body<WorkBodies['station']>({
     station: Joi.valid(...stations).required(),

@@ -36,6 +36,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
   const work = useJob((j) => j.state.work)
   const board = useJob((j) => j.state.board)
   const record = useJob((j) => j.repairs)
+  const took = useJob((j) => j.learned.goingOn)
   const isOver = useJob((j) => j.state.handBack.done !== null)
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
@@ -70,7 +71,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
   const decided =
     belief && !runs && Object.keys(errors).length === 0
       ? decide({
-          ...waysOf(belief, record),
+          ...waysOf(belief, record, took.factor),
           valueMinor,
           ratePerHourMinor,
           spentMinutes,
@@ -163,14 +164,22 @@ function Weighed({ onClose }: { onClose: () => void }) {
             </p>
           )}
           <p className="mt-2 text-[0.9rem] text-soft">
-            By what triage makes of the board now, usual minutes and how often repairs held here. What is
-            spent already is spent either way; parts are not counted.
+            By what triage makes of the board now,{' '}
+            {took.n > 0
+              ? `minutes as they came true in ${took.n} ${took.n === 1 ? 'job' : 'jobs'} decided so`
+              : 'usual minutes'}{' '}
+            and how often repairs held here. What is spent already is spent either way; parts are not counted.
           </p>
           {!isOver && (
             <Button
               className="mt-3"
               onClick={() => {
-                append('decision', { text: say.slice(0, 300) })
+                append('decision', {
+                  text: say.slice(0, 300),
+                  ...(decided.options[0]?.is === 'go on'
+                    ? { goingOn: { minutes: decided.goingOn.minutes.middle, spentMinutes } }
+                    : {}),
+                })
                 onClose()
               }}
             >

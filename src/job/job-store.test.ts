@@ -3,6 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { noReferences } from '@/core/job/references'
 import { usualFigures } from '@/core/socket/straighten/bench-figures'
 import { smallField } from '@/core/socket/model/field.testing'
+import { nothingLearned } from '@/core/record/learned'
 import { createJobStore } from './job-store'
 import type { Surroundings } from '@/server/surroundings'
 import type { JobSeed } from './job-store'
@@ -28,6 +29,7 @@ const nothingRound: Surroundings = {
   figures: usualFigures,
   donors: [],
   benchCpus: [],
+  learned: nothingLearned,
 }
 const seed: JobSeed = {
   tag: 'Q-0001',

@@ -125,6 +125,7 @@ const surroundingsIn = ({
   figures,
   donors,
   benchCpus,
+  learned,
 }: Surroundings): Surroundings => ({
   socket,
   landmarks,
@@ -137,6 +138,7 @@ const surroundingsIn = ({
   figures,
   donors,
   benchCpus,
+  learned,
 })
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })

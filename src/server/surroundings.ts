@@ -14,6 +14,8 @@ import type { FaultOdds } from '@/core/triage/model/fault-table'
 import type { EarlierJob } from '@/data/jobs'
 import { benchCpus } from '@/data/bench-cpus'
 import type { BenchCpu } from '@/data/bench-cpus'
+import type { Learned } from '@/core/record/learned'
+import { learnedNow } from '@/data/job-records'
 import { ownFigures } from '@/data/bench-figures'
 import { donors } from '@/data/donors'
 import { ownFaultOdds } from '@/data/fault-odds'
@@ -46,6 +48,8 @@ export interface Surroundings {
   readonly donors: readonly Donor[]
   /** CPUs of the shop's bench, and what others would cost. */
   readonly benchCpus: readonly BenchCpu[]
+  /** What the record says for the work of today. */
+  readonly learned: Learned
 }
 
 /** What stands round a job outside its tape. */
@@ -54,18 +58,20 @@ export async function surroundingsOf(
   { intake: { ticket } }: JobState,
   socket: Socket | null,
 ): Promise<Surroundings> {
-  const [landmarks, references, earlier, atHand, own, record, repairs, set, kept, cpus] = await Promise.all([
-    landmarksOf(ticket.boardModelId),
-    referencesOf(ticket.boardModelId),
-    earlierJobs(job, ticket.serial),
-    shelf(job.tag),
-    ownFaultOdds(),
-    strokeRecord(),
-    repairRecord(),
-    ownFigures(),
-    socket ? donors(socket.id) : [],
-    benchCpus(),
-  ])
+  const [landmarks, references, earlier, atHand, own, record, repairs, set, kept, cpus, learned] =
+    await Promise.all([
+      landmarksOf(ticket.boardModelId),
+      referencesOf(ticket.boardModelId),
+      earlierJobs(job, ticket.serial),
+      shelf(job.tag),
+      ownFaultOdds(),
+      strokeRecord(),
+      repairRecord(),
+      ownFigures(),
+      socket ? donors(socket.id) : [],
+      benchCpus(),
+      learnedNow(),
+    ])
   return {
     socket,
     landmarks,
@@ -78,5 +84,6 @@ export async function surroundingsOf(
     figures: figuresOf(set),
     donors: kept,
     benchCpus: cpus,
+    learned,
   }
 }

@@ -1,3 +1,5 @@
+import { sayFactor } from '@/core/record/factor'
+import type { Factor } from '@/core/record/factor'
 import { lowerFirst } from '@/core/sentence'
 import { Count } from '@/ui/reader'
 import Link from 'next/link'
@@ -35,6 +37,7 @@ export function Bench({
   later,
   nowIso,
   reader,
+  agreed,
   firstMoves,
 }: {
   jobs: readonly Job[]
@@ -44,10 +47,12 @@ export function Bench({
   later: boolean
   nowIso: string
   reader: Reader
+  /** How long jobs take against what was agreed. */
+  agreed: Factor
   /** Somebody here for the first time is told what is worth trying. */
   firstMoves: 'demo' | 'own shop' | null
 }) {
-  const { order, ready } = benchOrder(jobs, reader, nowIso)
+  const { order, ready } = benchOrder(jobs, reader, nowIso, agreed.factor)
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
   return (
@@ -64,7 +69,7 @@ export function Bench({
               <>
                 <Count n={all} /> {all === 1 ? 'job' : 'jobs'} on the bench, late ones first, then least time
                 to spare.
-                {all > jobs.length && ` ${jobs.length} of them here.`}
+                {all > jobs.length && ` ${jobs.length} of them here.`} {agreed.n > 0 && sayFactor(agreed)}
               </>
             ) : (
               'It gets a tag, a tape and a way from intake to hand-back.'

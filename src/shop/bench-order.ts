@@ -9,20 +9,25 @@ import type { Job } from '@/data/jobs'
 /** How many jobs the bench shows at a time, and how many the calendar holds: both say the same of a job. */
 export const BENCH_PAGE = 100
 
-const minutesLeftOf = ({ bench }: Job): number => (bench.minutesPromised ?? 60) - bench.minutes
+const minutesLeftOf = ({ bench }: Job, factor: number): number =>
+  (bench.minutesPromised ?? 60) * factor - bench.minutes
 
-/** The jobs of the bench in working order, and when each that may be taken is likely ready in it. */
+/**
+ * The jobs of the bench in working order, and when each that may be taken is likely ready in it.
+ * @param factor how long jobs take against what is agreed, by the record
+ */
 export function benchOrder(
   jobs: readonly Job[],
   reader: Reader,
   nowIso: string,
+  factor: number,
 ): { readonly order: readonly Standing[]; readonly ready: ReadonlyMap<string, Ready> } {
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const order = workingOrder(
     jobs.map((job) => ({
       id: job.id,
       promisedAt: job.promisedAt,
-      minutesLeft: minutesLeftOf(job),
+      minutesLeft: minutesLeftOf(job, factor),
       waiting: job.bench.waiting,
     })),
     nowIso,
@@ -33,7 +38,7 @@ export function benchOrder(
     .map(({ id }) => byId.get(id)!)
     .map((job) => ({
       id: job.id,
-      minutesLeft: minutesLeftOf(job),
+      minutesLeft: minutesLeftOf(job, factor),
       notBefore: null,
       promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
     }))

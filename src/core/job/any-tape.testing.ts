@@ -93,7 +93,10 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     caption: maybeWords,
   }),
   note: fc.record({ text: words }),
-  decision: fc.record({ text: words }),
+  decision: fc.record(
+    { text: words, goingOn: fc.record({ minutes: figure(1, 300), spentMinutes: figure(0, 300) }) },
+    { requiredKeys: ['text'] },
+  ),
   rail: fc.oneof(
     fc.record({
       rail: fc.constantFrom(...rails, ...ownNames),

@@ -1,4 +1,5 @@
 import betaQuantile from '@stdlib/stats-base-dists-beta-quantile'
+import { Matrix, solve } from 'ml-matrix'
 
 /** Odds that were said, and whether it came so. */
 export interface Said {
@@ -6,11 +7,8 @@ export interface Said {
   readonly came: boolean
 }
 
-/** Odds as they are said, logit, made into what comes true: a + b · logit. */
-export interface Correction {
-  readonly a: number
-  readonly b: number
-}
+/** What odds p come to: σ(a·ln p − b·ln(1 − p) + c). Right ones have 1, 1, 0. */
+export type Correction = readonly [a: number, b: number, c: number]
 
 export interface Decile {
   readonly n: number
@@ -38,61 +36,62 @@ export interface Calibration {
 /** Fewer are shown one by one, and correct next to nothing (bench default). */
 export const ENOUGH = 30
 const LEAST = 0.005
-const logit = (p: number) => Math.log(p / (1 - p))
 const logistic = (x: number) => 1 / (1 + Math.exp(-x))
-const inside = (p: number) => Math.min(1 - LEAST, Math.max(LEAST, p))
+/** ln p, −ln(1 − p), 1; kept off certainty, of which no record can tell. */
+function termsOf(odds: number): Correction {
+  const p = Math.min(1 - LEAST, Math.max(LEAST, odds))
+  return [Math.log(p), -Math.log(1 - p), 1]
+}
+const dot = (x: Correction, y: Correction) => x[0] * y[0] + x[1] * y[1] + x[2] * y[2]
 
-/** How far a person or a model is off before anything is known of it: standard deviations of a round 0 and of b round 1 (bench defaults). */
-const SHIFT = 0.7
-const SLOPE = 0.4
+const RIGHT: Correction = [1, 1, 0]
+/** How far a person or a model is off before anything is known: standard deviations of a, b and c (bench defaults). */
+const OFF: Correction = [0.5, 0.5, 0.7]
 /** Where Newton’s steps end. */
 const STILL = 1e-10
 
+/** What speaks against a correction: the record’s negative log-likelihood and the normal priors’. */
+function against(xs: readonly Correction[], said: readonly Said[], at: Correction): number {
+  const prior = at.reduce((sum, v, i) => sum + (v - RIGHT[i]!) ** 2 / (2 * OFF[i]! ** 2), 0)
+  return said.reduce((sum, { came }, i) => {
+    const eta = dot(at, xs[i]!)
+    return sum + Math.log1p(Math.exp(came ? -eta : eta))
+  }, prior)
+}
+
 /**
- * The correction that odds need, by logistic recalibration (Cox 1958): P(came) = σ(a + b·logit(said)), the likeliest a and b
- * under normal priors round 0 and 1, so that a short record corrects little. Newton’s method; the posterior is concave, halved steps keep it climbing.
+ * The correction that odds need, by beta calibration (Kull, Silva Filho and Flach 2017): P(came) = σ(a·ln p − b·ln(1 − p) + c),
+ * the likeliest a, b and c under normal priors round 1, 1 and 0, so that a short record corrects little. Newton’s method; the
+ * posterior is concave, and halved steps keep it climbing.
  */
 export function correctionOf(said: readonly Said[]): Correction {
-  const xs = Float64Array.from(said, ({ odds }) => logit(inside(odds)))
-  const penalty = (a: number, b: number) =>
-    said.reduce(
-      (sum, { came }, i) => {
-        const eta = a + b * xs[i]!
-        return sum + (came ? Math.log1p(Math.exp(-eta)) : Math.log1p(Math.exp(eta)))
-      },
-      a ** 2 / (2 * SHIFT ** 2) + (b - 1) ** 2 / (2 * SLOPE ** 2),
-    )
-  let a = 0
-  let b = 1
-  let now = penalty(a, b)
+  const xs = said.map(({ odds }) => termsOf(odds))
+  let at = RIGHT
+  let now = against(xs, said, at)
   for (let step = 0; step < 100; step++) {
-    let [ga, gb] = [a / SHIFT ** 2, (b - 1) / SLOPE ** 2]
-    let [haa, hab, hbb] = [1 / SHIFT ** 2, 0, 1 / SLOPE ** 2]
-    said.forEach(({ came }, i) => {
-      const x = xs[i]!
-      const p = logistic(a + b * x)
-      const w = p * (1 - p)
-      ga += p - Number(came)
-      gb += (p - Number(came)) * x
-      haa += w
-      hab += w * x
-      hbb += w * x * x
+    const slope = at.map((v, i) => (v - RIGHT[i]!) / OFF[i]! ** 2)
+    const bend = Matrix.diag(OFF.map((sd) => 1 / sd ** 2))
+    xs.forEach((x, k) => {
+      const p = logistic(dot(at, x))
+      for (let i = 0; i < 3; i++) {
+        slope[i]! += (p - Number(said[k]!.came)) * x[i]!
+        for (let j = 0; j < 3; j++) bend.set(i, j, bend.get(i, j) + p * (1 - p) * x[i]! * x[j]!)
+      }
     })
-    const det = haa * hbb - hab * hab
-    const [da, db] = [(hbb * ga - hab * gb) / det, (haa * gb - hab * ga) / det]
+    const full = solve(bend, Matrix.columnVector(slope)).to1DArray()
+    const stepped = (share: number) => at.map((v, i) => v - share * full[i]!) as unknown as Correction
     let share = 1
-    while (share > 1e-6 && penalty(a - share * da, b - share * db) > now) share /= 2
-    a -= share * da
-    b -= share * db
-    const next = penalty(a, b)
+    while (share > 1e-6 && against(xs, said, stepped(share)) > now) share /= 2
+    at = stepped(share)
+    const next = against(xs, said, at)
     if (now - next < STILL) break
     now = next
   }
-  return { a, b }
+  return at
 }
 
 /** Odds as they come true, by the record. */
-export const corrected = (odds: number, { a, b }: Correction): number => logistic(a + b * logit(inside(odds)))
+export const corrected = (odds: number, by: Correction): number => logistic(dot(by, termsOf(odds)))
 
 const CERTAIN = 0.9
 /** Where a share lies with 90 %, by k of n: Clopper and Pearson’s exact bounds. */

@@ -46,3 +46,12 @@ export function timeFactor(jobs: readonly Took[]): Factor {
     scatter: Math.sqrt(variance),
   }
 }
+
+/** How long jobs take, in a sentence. */
+export function sayFactor({ n, factor }: Factor): string {
+  const off = Math.round(Math.abs(factor - 1) * 100)
+  const jobs = n === 1 ? 'one job' : `${n} jobs`
+  return off === 0
+    ? `By ${jobs} of the record, work takes what is agreed.`
+    : `By ${jobs} of the record, work takes ${off} % ${factor > 1 ? 'longer' : 'less'} than agreed, and is reckoned so.`
+}

@@ -1,6 +1,4 @@
 import { hasPicture, isPicture } from '../board/baseline'
-import { knownBy } from '../intake/known-by'
-import type { KnownBy } from '../intake/known-by'
 import type { JobState } from '../job/job-state'
 import { testOf } from '../triage/reason/hypotheses'
 import { benchSeconds } from '../work/slice'
@@ -25,6 +23,8 @@ export interface JobRecord {
   readonly odds: readonly RecordedOdds[]
   /** Minutes agreed and worked of one that was fixed; null for any other, and where either is not known. */
   readonly time: (Took & { readonly by: string }) | null
+  /** Minutes from the last decision to go on to the end, against those it was decided by; null where nobody decided so. */
+  readonly wentOn: Took | null
   /** Contacts that broke here, of how many strokes’ contacts. */
   readonly broke: { readonly snapped: number; readonly worked: number }
   /** Whether a repair held when it was asked after; null where nobody asked, or nothing was fixed. */
@@ -104,32 +104,20 @@ export function jobRecord(state: JobState): JobRecord | null {
   const expected = state.intake.ticket.minutesPromised
   const took = benchSeconds(state.work, done.at).all / 60
   const fixed = done.outcome === 'fixed'
+  const decided = state.work.decidedToGoOn
+  const after = decided ? took - decided.spentMinutes : 0
   return {
     odds: [...snaps, ...pictures, ...claims],
     time:
       fixed && expected !== null && expected > 0 && took > 0 ? { expected, took, by: worker(state) } : null,
+    wentOn:
+      fixed && decided && decided.minutes > 0 && after > 0
+        ? { expected: decided.minutes, took: after }
+        : null,
     broke: {
       snapped: new Set(strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)).size,
       worked: new Set(strokes.map((s) => s.contact)).size,
     },
     held: fixed ? (late.at(-1)?.holds ?? null) : null,
   }
-}
-
-/** What owners’ claims came to, by how they know: how many of how many held. */
-export type ClaimTally = Readonly<
-  Partial<Record<KnownBy, { readonly held: number; readonly checked: number }>>
->
-
-export function claimTally(records: readonly JobRecord[]): ClaimTally {
-  const tally: Partial<Record<KnownBy, { held: number; checked: number }>> = {}
-  for (const { odds } of records)
-    for (const { of, kind, came } of odds) {
-      const knows = knownBy.find((k) => k === kind)
-      if (of !== 'claims' || knows === undefined) continue
-      const one = (tally[knows] ??= { held: 0, checked: 0 })
-      one.checked++
-      if (came) one.held++
-    }
-  return tally
 }

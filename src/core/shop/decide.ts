@@ -172,19 +172,24 @@ export function doubtOf(odds: readonly number[]): number {
   return [...odds, rest].reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0)
 }
 
-/** What triage makes of the board, as ways to decide by. Nothing wrong needs a start, and holds. */
+/**
+ * What triage makes of the board, as ways to decide by. Nothing wrong needs a start, and holds.
+ * @param factor how long going on takes against the usual minutes, by the record
+ */
 export function waysOf(
   belief: Pick<Belief, 'causes'>,
   record: readonly RepairTally[],
+  factor = 1,
 ): Pick<ToDecide, 'ways' | 'lookingMinutes'> {
   return {
     ways: belief.causes.map(({ faults, odds }) => ({
       odds,
-      minutes: START_MINUTES + faults.reduce((sum, f) => sum + repairOf(f).minutes + START_MINUTES, 0),
+      minutes:
+        factor * (START_MINUTES + faults.reduce((sum, f) => sum + repairOf(f).minutes + START_MINUTES, 0)),
       succeeds: faults.reduce((all, f) => all * succeeds(f, record), 1),
       partsMinor: 0,
     })),
-    lookingMinutes: MINUTES_A_BIT * doubtOf(belief.causes.map((c) => c.odds)),
+    lookingMinutes: factor * MINUTES_A_BIT * doubtOf(belief.causes.map((c) => c.odds)),
   }
 }
 

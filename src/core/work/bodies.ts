@@ -1,5 +1,10 @@
 import type { Station } from '../board/station'
 
+export interface GoingOn {
+  readonly minutes: number
+  readonly spentMinutes: number
+}
+
 /** Lines of the work as such: the clock, where each station stands, pictures, notes, decisions. */
 export interface WorkBodies {
   photo: {
@@ -10,7 +15,11 @@ export interface WorkBodies {
     readonly caption: string
   }
   note: { readonly text: string }
-  decision: { readonly text: string }
+  decision: {
+    readonly text: string
+    /** To go on: minutes that would take in the middle, and those used by then. */
+    readonly goingOn?: GoingOn
+  }
   clock: { readonly run: Station | null }
   station: {
     readonly station: Station

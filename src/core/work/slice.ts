@@ -1,4 +1,4 @@
-import type { WorkBodies } from './bodies'
+import type { GoingOn, WorkBodies } from './bodies'
 import { workCommands } from './commands'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
@@ -22,6 +22,8 @@ export const markWords: Readonly<Record<StationMark['mark'], string>> = {
 export interface WorkState {
   readonly photos: readonly (Noted & WorkBodies['photo'])[]
   readonly notes: readonly (Noted & { readonly text: string })[]
+  /** The last decision to go on, with what it was decided by. */
+  readonly decidedToGoOn: GoingOn | null
   readonly marks: Readonly<Record<Station, StationMark>>
   readonly clock: {
     readonly running: { readonly station: Station; readonly since: string } | null
@@ -51,6 +53,7 @@ export const work = slice<WorkBodies, { 'hand-back': object }>().of({
   initial: (): WorkState => ({
     photos: [],
     notes: [],
+    decidedToGoOn: null,
     marks: each(() => ({ mark: 'untouched', why: '' })),
     clock: { running: null, seconds: each(() => 0) },
   }),
@@ -78,6 +81,9 @@ export const work = slice<WorkBodies, { 'hand-back': object }>().of({
     },
     note(s, line) {
       s.notes.push({ ...notedOf(line), text: line.body.text })
+    },
+    decision(s, { body }) {
+      s.decidedToGoOn = body.goingOn ?? null
     },
     clock(s, line) {
       stopClock(s.clock, line.at)

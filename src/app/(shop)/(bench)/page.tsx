@@ -1,4 +1,5 @@
 import { momentOf } from '@/core/tables/plain-text'
+import { learnedNow } from '@/data/job-records'
 import { countOpen, openJobs } from '@/data/jobs'
 import { adviseSoon } from '@/server/advise'
 import { cookies } from 'next/headers'
@@ -23,7 +24,12 @@ export default async function BenchPage({ searchParams }: Props) {
           promisedAt: typeof promised === 'string' && momentOf(promised) !== null ? promised : null,
         }
       : null
-  const [jobs, all, reader] = await Promise.all([openJobs(BENCH_PAGE + 1, place), countOpen(), readerOf()])
+  const [jobs, all, reader, { agreed }] = await Promise.all([
+    openJobs(BENCH_PAGE + 1, place),
+    countOpen(),
+    readerOf(),
+    learnedNow(),
+  ])
   const dismissed = (await cookies()).get('first-moves')?.value === 'done'
   for (const job of jobs) if (job.stepIsOlder) adviseSoon(job.id)
   return (
@@ -35,6 +41,7 @@ export default async function BenchPage({ searchParams }: Props) {
         later={place !== null}
         nowIso={new Date().toISOString()}
         reader={reader}
+        agreed={agreed}
         firstMoves={dismissed ? null : process.env.DEMO_SIGN_IN === '1' ? 'demo' : 'own shop'}
       />
     </>

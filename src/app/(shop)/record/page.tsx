@@ -1,7 +1,7 @@
 import { momentOf, oddText } from '@/core/tables/plain-text'
 import { closedJobs, countClosed } from '@/data/jobs'
 import { signedIn } from '@/server/signed-in'
-import { RecordList } from '@/shop/RecordList'
+import { RecordList } from '@/shop/record/RecordList'
 
 const PAGE = 40
 const uuid = /^[0-9a-f]{8}(-[0-9a-f]{4}){3}-[0-9a-f]{12}$/

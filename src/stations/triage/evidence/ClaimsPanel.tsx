@@ -1,6 +1,8 @@
 'use client'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { percent } from '@/core/maths/percent'
+import { believedOf, knownBy } from '@/core/intake/known-by'
+import type { KnownBy } from '@/core/intake/known-by'
 import type { Claim } from '@/core/intake/slice'
 
 import { useState } from 'react'
@@ -10,9 +12,6 @@ import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField } from '@/ui/Field'
-
-const weights = { 'heard of it': 0.25, 'saw it': 0.5, 'did it, knows how': 0.75 } as const
-type Weight = keyof typeof weights
 
 /** What the owner says, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
 export function ClaimsPanel() {
@@ -40,9 +39,11 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
   const append = useJob((j) => j.append)
   const [test, setTest] = useState(claim.weighed?.test ?? '')
   const [outcome, setOutcome] = useState(claim.weighed?.outcome ?? '')
-  const [weight, setWeight] = useState<Weight>('saw it')
+  const [weight, setWeight] = useState<KnownBy>('saw it')
   const [opened, setOpened] = useState(false)
   const [fault, setFault] = useState('')
+  const record = useJob((j) => j.learned.claims)
+  const believed = (knows: KnownBy) => believedOf(knows, record[knows])
   const outcomes = test ? testOf(test).outcomes : []
   const check = (verdict: 'holds' | 'wrong') =>
     append('claim checked', { claim: claim.seq, verdict, how: 'seen here' })
@@ -50,7 +51,7 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
     if (!test || !outcomes.includes(outcome))
       return setFault('Which test would show it, and what would it show?')
     setFault('')
-    append('claim weighed', { claim: claim.seq, test, outcome, reliability: weights[weight] })
+    append('claim weighed', { claim: claim.seq, test, outcome, reliability: believed(weight), knows: weight })
     setOpened(false)
   }
   return (
@@ -115,12 +116,13 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
               </option>
             ))}
           </SelectField>
-          <Choice
-            label="They"
-            value={weight}
-            options={Object.keys(weights) as Weight[]}
-            onChange={setWeight}
-          />
+          <Choice label="They" value={weight} options={knownBy} onChange={setWeight} />
+          <p className="col-span-2 text-[0.92rem] text-soft">
+            Believed <span className="num">{percent(believed(weight))}</span>
+            {record[weight]
+              ? `: of ${record[weight].checked} such claims that were checked here, ${record[weight].held} held.`
+              : ', until such claims were checked here.'}
+          </p>
           <Button type="submit" className="justify-self-start">
             Weigh it
           </Button>

@@ -13,6 +13,7 @@ import { Caution } from '@/ui/Caution'
 import { Choice } from '@/ui/Choice'
 import { TextField } from '@/ui/Field'
 import { useKeyHint, useKeys } from '@/frame/use-keys'
+import { SaidBefore } from './SaidBefore'
 import { WhatItShows } from './WhatItShows'
 import { Simulated } from '@/stations/triage/simulated/Simulated'
 
@@ -56,6 +57,7 @@ export function PowerUp() {
         Power-up <kbd className="num text-sm text-soft">{hint('powerUp')}</kbd>
       </h2>
       <WhatItShows />
+      {gate.lamp !== 'do not power' && <SaidBefore />}
       <div className="flex flex-col gap-1">
         <Choice
           label="Fans"

@@ -33,6 +33,13 @@ export function RecordList({
           </>
         )}
       </h1>
+      {all > 0 && (
+        <p className="mt-0.5">
+          <Link href="/record/came-true" className="underline">
+            What came true of the odds
+          </Link>
+        </p>
+      )}
       <form className="mt-3 flex gap-2" role="search">
         <input
           name="words"

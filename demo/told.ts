@@ -1,0 +1,43 @@
+import { knownBy } from '@/core/intake/known-by'
+import type { KnownBy } from '@/core/intake/known-by'
+import { normalDraw } from '@/core/maths/seeded'
+import type { Uniform } from '@/core/maths/seeded'
+import type { TapeWriter } from './tape-writer'
+
+/** How often what owners say is so, by how they know, and how far it was believed. */
+const sorts: Readonly<Record<KnownBy, { readonly holds: number; readonly believed: number }>> = {
+  'heard of it': { holds: 0.3, believed: 0.25 },
+  'saw it': { holds: 0.42, believed: 0.5 },
+  'did it, knows how': { holds: 0.6, believed: 0.75 },
+}
+
+/** An owner’s claim on one board in two, weighed and then checked here. */
+export function claimed(tape: TapeWriter, draw: Uniform): void {
+  const knows = knownBy[Math.floor(draw() * knownBy.length)]!
+  const { holds, believed } = sorts[knows]
+  const so = draw() < holds
+  if (draw() < 0.5) return
+  tape.put('claim', { text: 'the fans came on and settled' })
+  const claim = tape.last
+  tape
+    .put('claim weighed', { claim, test: 'fans', outcome: 'settle', reliability: believed, knows })
+    .put('claim checked', { claim, verdict: so ? 'holds' : 'wrong', how: 'seen here' })
+}
+
+const limited = (odds: number) => Math.min(0.97, Math.max(0.03, odds))
+
+/** Odds before a start that shows a picture with odds p: said aloud too surely, in twentieths; reckoned nearly right. */
+export const saidBefore = (
+  p: number,
+  draw: Uniform,
+): { readonly odds: number; readonly reckoned: number } => ({
+  odds: limited(Math.round(20 * (0.5 + 1.3 * (p - 0.5) + 0.12 * normalDraw(draw))) / 20),
+  reckoned: limited(p + 0.04 * normalDraw(draw)),
+})
+
+/** Waits until the job has taken about a quarter longer than agreed, one more and another less. */
+export function takesItsTime(tape: TapeWriter, minutesPromised: number, draw: Uniform): void {
+  const began = tape.entries.find((e) => e.kind === 'clock')!
+  const sofar = (Date.parse(tape.entries.at(-1)!.at) - Date.parse(began.at)) / 60_000
+  tape.wait(Math.max(0, minutesPromised * 1.25 * Math.exp(0.35 * normalDraw(draw)) - sofar))
+}

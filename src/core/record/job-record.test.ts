@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../board/baseline'
+import { believedOf } from '../intake/known-by'
+import { jobState } from '../job/job-state'
+import { lifted, tape } from '../job/tape.testing'
+import type { TestTape } from '../job/tape.testing'
+import { jobRecord } from './job-record'
+import { learnedFrom, nothingLearned } from './learned'
+import { trackRecord } from './track-record'
+
+const dark = { ...nothingNoted, fans: 'on', lamp: 'memory', picture: 'none' } as const
+const runs = { ...nothingNoted, fans: 'on', picture: 'system loads' } as const
+const fixed = { outcome: 'fixed', priceMinor: null, text: '' } as const
+const recordOf = (t: TestTape) => jobRecord(jobState(t.entries))
+const whole = () =>
+  tape()
+    .put('ticket', { set: { minutesPromised: 4 } })
+    .put('claim', { text: 'the fans ran' })
+    .put('claim weighed', { claim: 2, test: 'fans', outcome: 'settle', reliability: 0.5, knows: 'saw it' })
+    .put('claim checked', { claim: 2, verdict: 'holds', how: 'seen here' })
+    .put('clock', { run: 'triage' })
+    .put('odds said', { odds: 0.2, reckoned: null })
+    .put('baseline', dark)
+    .put('stroke', { ...lifted('A1'), predictedSnaps: 0.1, damage: 'lean' })
+    .as('Ines')
+    .put('stroke', { ...lifted('B1'), result: 'snapped', predictedSnaps: 0.4, damage: 'folded' })
+    .put('odds said', { odds: 0.6, reckoned: 0.5 })
+    .put('odds said', { odds: 0.8, reckoned: 0.55 })
+    .put('baseline', runs)
+
+describe('what a job leaves for the record', () => {
+  it('is nothing while it is open, parked or was never one', () => {
+    expect(recordOf(whole())).toBeNull()
+    expect(recordOf(whole().put('hand-back', { ...fixed, outcome: 'parked' }))).toBeNull()
+    expect(recordOf(whole().put('hand-back', { ...fixed, outcome: 'withdrawn' }))).toBeNull()
+  })
+  it('holds every odds that was said with what came of it: the last before a start counts', () => {
+    const record = recordOf(whole().put('hand-back', fixed))!
+    expect(record.odds).toEqual([
+      { of: 'snaps', source: 'reckoned', by: 'Maren', kind: 'lean', odds: 0.1, came: false },
+      { of: 'snaps', source: 'reckoned', by: 'Ines', kind: 'folded', odds: 0.4, came: true },
+      { of: 'picture', source: 'said aloud', by: 'Maren', kind: '', odds: 0.2, came: false },
+      { of: 'picture', source: 'said aloud', by: 'Ines', kind: '', odds: 0.8, came: true },
+      { of: 'picture', source: 'reckoned', by: 'Ines', kind: '', odds: 0.55, came: true },
+      { of: 'claims', source: 'reckoned', by: 'Maren', kind: 'saw it', odds: 0.5, came: true },
+    ])
+    // The clock ran from line 5 to the hand-back on line 13, a minute a line.
+    expect(record).toMatchObject({
+      time: { expected: 4, took: 8 },
+      broke: { snapped: 1, worked: 2 },
+      held: null,
+    })
+  })
+  it('tells a picture by the next start, whatever it was for, and not by one that was not looked at', () => {
+    const t = tape()
+      .put('odds said', { odds: 0.7, reckoned: null })
+      .put('baseline', { ...nothingNoted, fans: 'on' })
+      .put('trial', { test: 'good in A', outcome: 'memory lamp' })
+      .put('hand-back', fixed)
+    expect(recordOf(t)!.odds).toMatchObject([{ of: 'picture', odds: 0.7, came: false }])
+    const never = tape().put('odds said', { odds: 0.7, reckoned: null }).put('hand-back', fixed)
+    expect(recordOf(never)!.odds).toEqual([])
+  })
+  it('has what a decision to go on came to, and whether the repair held', () => {
+    const t = whole()
+      .put('decision', { text: 'we go on', goingOn: { minutes: 2, spentMinutes: 5 } })
+      .put('hand-back', fixed)
+      .put('late outcome', { text: 'asked', holds: false })
+    // Nine minutes in all, five of them before it was decided.
+    expect(recordOf(t)).toMatchObject({ wentOn: { expected: 2, took: 4 }, held: false })
+    const back = whole().put('hand-back', { ...fixed, outcome: 'returned unrepaired' })
+    expect(recordOf(back)).toMatchObject({ time: null, wentOn: null, held: null })
+  })
+  it('counts no claim that could not be told, nor one that weighs nothing', () => {
+    const t = tape()
+      .put('claim', { text: 'a' })
+      .put('claim checked', { claim: 1, verdict: 'holds', how: '' })
+      .put('claim', { text: 'b' })
+      .put('claim weighed', { claim: 3, test: 'cell', outcome: 'low', reliability: 0.5 })
+      .put('claim checked', { claim: 3, verdict: 'cannot tell', how: '' })
+      .put('hand-back', fixed)
+    expect(recordOf(t)!.odds).toEqual([])
+  })
+})
+
+describe('what the record says for the work of today', () => {
+  const record = recordOf(whole().put('hand-back', fixed))!
+  it('is what the bench defaults say without a job', () => {
+    expect(nothingLearned).toMatchObject({
+      claims: {},
+      agreed: { n: 0, factor: 1 },
+      goingOn: { n: 0, factor: 1 },
+    })
+    expect(believedOf('saw it', nothingLearned.claims['saw it'])).toBe(0.5)
+  })
+  it('moves with what came: claims are believed more, jobs reckoned longer', () => {
+    const { claims, agreed } = learnedFrom([record, record, record])
+    expect(claims).toEqual({ 'saw it': { held: 3, checked: 3 } })
+    expect(believedOf('saw it', claims['saw it'])).toBeCloseTo(8 / 13, 12)
+    expect(believedOf('heard of it', claims['heard of it'])).toBe(0.25)
+    expect(agreed.n).toBe(3)
+    expect(agreed.factor).toBeGreaterThan(1.2)
+    expect(() => believedOf('saw it', { held: 3, checked: 2 })).toThrow('3 of 2')
+  })
+  it('stands by sort, by person and by kind', () => {
+    const { jobs, groups, timeBy, broke } = trackRecord([record])
+    expect(jobs).toBe(1)
+    expect(groups.map((g) => [g.of, g.source, g.by ?? g.kind, g.calibration.n])).toEqual([
+      ['claims', 'reckoned', null, 1],
+      ['claims', 'reckoned', 'Maren', 1],
+      ['claims', 'reckoned', 'saw it', 1],
+      ['picture', 'reckoned', null, 1],
+      ['picture', 'reckoned', 'Ines', 1],
+      ['picture', 'said aloud', null, 2],
+      ['picture', 'said aloud', 'Ines', 1],
+      ['picture', 'said aloud', 'Maren', 1],
+      ['snaps', 'reckoned', null, 2],
+      ['snaps', 'reckoned', 'Ines', 1],
+      ['snaps', 'reckoned', 'Maren', 1],
+      ['snaps', 'reckoned', 'folded', 1],
+      ['snaps', 'reckoned', 'lean', 1],
+    ])
+    expect(timeBy).toMatchObject([{ factor: { n: 1 } }])
+    expect(broke).toEqual({ snapped: 1, worked: 2 })
+  })
+})
