@@ -20,7 +20,7 @@ export function claimed(tape: TapeWriter, draw: Uniform): void {
   tape.put('claim', { text: 'the fans came on and settled' })
   const claim = tape.last
   tape
-    .put('claim weighed', { claim, test: 'fans', outcome: 'settle', reliability: believed, knows })
+    .put('claim weighed', { claim, test: 'fans settle', outcome: 'settle', reliability: believed, knows })
     .put('claim checked', { claim, verdict: so ? 'holds' : 'wrong', how: 'seen here' })
 }
 

@@ -13,6 +13,8 @@ const views = [
   '/shelf',
   '/library/faults',
   '/library/bench',
+  '/library/hours',
+  '/record/came-true',
   '/library/boards/br-sound-7',
   `/library/sockets/${demoSockets.pg906.id}`,
   `/library/sockets/${demoSockets.pg906.id}/edit`,

@@ -1,3 +1,4 @@
+import type { Hours } from '@/core/shop/promise'
 import { sayFactor } from '@/core/record/factor'
 import type { Factor } from '@/core/record/factor'
 import { lowerFirst } from '@/core/sentence'
@@ -38,6 +39,7 @@ export function Bench({
   nowIso,
   reader,
   agreed,
+  hours,
   firstMoves,
 }: {
   jobs: readonly Job[]
@@ -49,10 +51,12 @@ export function Bench({
   reader: Reader
   /** How long jobs take against what was agreed. */
   agreed: Factor
+  /** When the bench is worked. */
+  hours: Hours
   /** Somebody here for the first time is told what is worth trying. */
   firstMoves: 'demo' | 'own shop' | null
 }) {
-  const { order, ready } = benchOrder(jobs, reader, nowIso, agreed.factor)
+  const { order, ready } = benchOrder(jobs, reader, nowIso, { factor: agreed.factor, hours })
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
   return (

@@ -1,7 +1,7 @@
 import { wallClock, sayMoment } from '@/core/reader'
 import type { Reader } from '@/core/reader'
-import { readyDates, usualHours } from '@/core/shop/promise'
-import type { Ready } from '@/core/shop/promise'
+import { readyDates } from '@/core/shop/promise'
+import type { Hours, Ready } from '@/core/shop/promise'
 import { workingOrder } from '@/core/shop/working-order'
 import type { Standing } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
@@ -14,13 +14,13 @@ const minutesLeftOf = ({ bench }: Job, factor: number): number =>
 
 /**
  * The jobs of the bench in working order, and when each that may be taken is likely ready in it.
- * @param factor how long jobs take against what is agreed, by the record
+ * @param by.factor how long jobs take against what is agreed, by the record, and when the bench is worked
  */
 export function benchOrder(
   jobs: readonly Job[],
   reader: Reader,
   nowIso: string,
-  factor: number,
+  { factor, hours }: { readonly factor: number; readonly hours: Hours },
 ): { readonly order: readonly Standing[]; readonly ready: ReadonlyMap<string, Ready> } {
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const order = workingOrder(
@@ -42,7 +42,7 @@ export function benchOrder(
       notBefore: null,
       promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
     }))
-  const ready = readyDates(queue, usualHours, wallClock(reader, nowIso))
+  const ready = readyDates(queue, hours, wallClock(reader, nowIso))
   return { order, ready: new Map(ready.map((r) => [r.id, r])) }
 }
 

@@ -16,7 +16,13 @@ const whole = () =>
   tape()
     .put('ticket', { set: { minutesPromised: 4 } })
     .put('claim', { text: 'the fans ran' })
-    .put('claim weighed', { claim: 2, test: 'fans', outcome: 'settle', reliability: 0.5, knows: 'saw it' })
+    .put('claim weighed', {
+      claim: 2,
+      test: 'fans settle',
+      outcome: 'settle',
+      reliability: 0.5,
+      knows: 'saw it',
+    })
     .put('claim checked', { claim: 2, verdict: 'holds', how: 'seen here' })
     .put('clock', { run: 'triage' })
     .put('odds said', { odds: 0.2, reckoned: null })

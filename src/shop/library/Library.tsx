@@ -28,6 +28,10 @@ export function Library({
         ,{' '}
         <Link href="/library/kit" className="text-ink underline decoration-line underline-offset-4">
           bench CPUs
+        </Link>
+        ,{' '}
+        <Link href="/library/hours" className="text-ink underline decoration-line underline-offset-4">
+          bench hours
         </Link>{' '}
         and{' '}
         <Link href="/library/bench" className="text-ink underline decoration-line underline-offset-4">

@@ -1,4 +1,5 @@
 import { momentOf } from '@/core/tables/plain-text'
+import { shopHours } from '@/data/shop-hours'
 import { learnedNow } from '@/data/job-records'
 import { countOpen, openJobs } from '@/data/jobs'
 import { adviseSoon } from '@/server/advise'
@@ -24,11 +25,12 @@ export default async function BenchPage({ searchParams }: Props) {
           promisedAt: typeof promised === 'string' && momentOf(promised) !== null ? promised : null,
         }
       : null
-  const [jobs, all, reader, { agreed }] = await Promise.all([
+  const [jobs, all, reader, { agreed }, hours] = await Promise.all([
     openJobs(BENCH_PAGE + 1, place),
     countOpen(),
     readerOf(),
     learnedNow(),
+    shopHours(),
   ])
   const dismissed = (await cookies()).get('first-moves')?.value === 'done'
   for (const job of jobs) if (job.stepIsOlder) adviseSoon(job.id)
@@ -42,6 +44,7 @@ export default async function BenchPage({ searchParams }: Props) {
         nowIso={new Date().toISOString()}
         reader={reader}
         agreed={agreed}
+        hours={hours}
         firstMoves={dismissed ? null : process.env.DEMO_SIGN_IN === '1' ? 'demo' : 'own shop'}
       />
     </>

@@ -1,0 +1,63 @@
+import AxeBuilder from '@axe-core/playwright'
+import { atStation, awake, expect, ownShop, saved, signIn, tapeLines, test, type } from './bench'
+
+test('odds said before a start are kept with what was reckoned, and scored once the job is done', async ({
+  page,
+}) => {
+  test.setTimeout(240_000)
+  const shop = await ownShop('record')
+  try {
+    await signIn(page, shop, 'Tolliver')
+    await page.goto(`${shop.url}/record`)
+    await page.getByRole('link', { name: 'What came true of the odds' }).click()
+    await expect(page.getByRole('heading', { level: 1 })).toContainText('What came true in 300 jobs')
+    await awake(page)
+    const odds = page.getByRole('region', { name: 'Odds against what came' })
+    await odds.getByRole('radio', { name: 'a picture, said aloud' }).click()
+    await expect(odds).toContainText('What is said as 80 % comes true in')
+    await expect(odds.getByRole('option', { name: 'all of them (300)' })).toBeAttached()
+    await page.getByLabel('Whose, or of what').selectOption('by Ines')
+    await expect(odds.getByRole('row')).not.toHaveCount(1)
+    const changed = page.getByRole('region', { name: 'What it changed' })
+    await expect(changed.getByRole('row', { name: /minutes until a job is ready/ })).toContainText(
+      '263 fixed jobs',
+    )
+    const { violations } = await new AxeBuilder({ page }).analyze()
+    expect(violations).toEqual([])
+    const csv = await (await page.request.get(`${shop.url}/api/record`)).text()
+    expect(csv.split('\n')[0]!.trim()).toBe('job,of,source,by,kind,odds,came')
+
+    await test.step('the bench list reckons with it', async () => {
+      await page.goto(`${shop.url}/`)
+      await expect(page.getByText('By 263 jobs of the record, work takes')).toBeVisible()
+    })
+
+    await test.step('a claim is believed as such claims held', async () => {
+      await atStation(page, shop, 'Q-0412', 'triage')
+      await page
+        .getByRole('region', { name: 'Evidence' })
+        .getByRole('tab', { name: /claims|Claims/ })
+        .click()
+      await page.getByRole('button', { name: 'What it means' }).first().click()
+      await expect(page.getByText(/of \d+ such claims that were checked here, \d+ held/)).toBeVisible()
+    })
+
+    await test.step('said before it starts, told by the start', async () => {
+      await page
+        .getByRole('region', { name: 'Evidence' })
+        .getByRole('tab', { name: /Power-up|power/ })
+        .first()
+        .click()
+      await page.getByRole('radio', { name: '40 %' }).click()
+      await expect(page.getByText(/You say 40 %; reckoned \d+ %/)).toBeVisible()
+      await expect(tapeLines(page).last()).toContainText(
+        'said before the start: 40 % that there is a picture',
+      )
+      await type(page, 'say 60')
+      await expect(page.getByText('You say 60 %.')).toBeVisible()
+      await saved(page)
+    })
+  } finally {
+    await shop.kill()
+  }
+})
