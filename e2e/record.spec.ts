@@ -36,7 +36,7 @@ test('odds said before a start are kept with what was reckoned, and scored once 
       await atStation(page, shop, 'Q-0412', 'triage')
       await page
         .getByRole('region', { name: 'Evidence' })
-        .getByRole('tab', { name: /claims|Claims/ })
+        .getByRole('tab', { name: /Claims/ })
         .click()
       await page.getByRole('button', { name: 'What it means' }).first().click()
       await expect(page.getByText(/of \d+ such claims that were checked here, \d+ held/)).toBeVisible()

@@ -61,8 +61,8 @@ export function Bench({
   const first = order[0] && byId.get(order[0].id)
   return (
     <>
-      <div className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3">
-        <div>
+      <div className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3 lg:flex-nowrap">
+        <div className="min-w-0">
           <h1>
             {first
               ? `Take ${first.tag} next: ${lowerFirst(sayNext(first))}`

@@ -16,9 +16,9 @@ const Reliability = dynamic(() => import('./Reliability').then((m) => m.Reliabil
 })
 
 const sortWords: Readonly<Record<string, string>> = {
-  'snaps reckoned': 'a contact snaps',
   'picture said aloud': 'a picture, said aloud',
   'picture reckoned': 'a picture, reckoned',
+  'snaps reckoned': 'a contact snaps',
   'claims reckoned': 'an owner’s claim holds',
 }
 const sortOf = ({ of, source }: OddsGroup) => `${of} ${source}`
@@ -26,7 +26,8 @@ const partOf = ({ by, kind }: OddsGroup) => (by ? `by ${by}` : kind ? `of ${kind
 
 /** What was predicted against what came: odds by tenths, time, and what follows from it for the work of today. */
 export function CameTrue({ record }: { record: TrackRecord }) {
-  const sorts = [...new Set(record.groups.map(sortOf))]
+  const there = new Set(record.groups.map(sortOf))
+  const sorts = Object.keys(sortWords).filter((sort) => there.has(sort))
   const [sort, setSort] = useState(sorts[0] ?? '')
   const [part, setPart] = useState('')
   const of = record.groups.filter((g) => sortOf(g) === sort)
@@ -98,15 +99,9 @@ export function CameTrue({ record }: { record: TrackRecord }) {
                 <thead>
                   <tr>
                     <th scope="col">Who</th>
-                    <th scope="col" className="num">
-                      jobs
-                    </th>
-                    <th scope="col" className="num">
-                      times what is agreed
-                    </th>
-                    <th scope="col" className="num">
-                      in eight of ten cases
-                    </th>
+                    <th scope="col">jobs</th>
+                    <th scope="col">times what is agreed</th>
+                    <th scope="col">where that lies, with 80 %</th>
                   </tr>
                 </thead>
                 <tbody>
@@ -132,6 +127,9 @@ export function CameTrue({ record }: { record: TrackRecord }) {
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
+/** A share that was counted, none and all among them. */
+const share = (of: number) => `${Math.round(100 * of)} %`
+
 /** The curve’s twin in words and figures. */
 function Tenths({ of: { deciles, brier, brierOfShare, n } }: { of: OddsGroup['calibration'] }) {
   return (
@@ -140,15 +138,9 @@ function Tenths({ of: { deciles, brier, brierOfShare, n } }: { of: OddsGroup['ca
         <thead>
           <tr>
             <th scope="col">Said</th>
-            <th scope="col" className="num">
-              times
-            </th>
-            <th scope="col" className="num">
-              came true
-            </th>
-            <th scope="col" className="num">
-              with 90 %
-            </th>
+            <th scope="col">times</th>
+            <th scope="col">came true</th>
+            <th scope="col">with 90 %</th>
           </tr>
         </thead>
         <tbody>
@@ -157,12 +149,12 @@ function Tenths({ of: { deciles, brier, brierOfShare, n } }: { of: OddsGroup['ca
               tenth && (
                 <tr key={i}>
                   <th scope="row" className="num">
-                    {percent(tenth.said)}
+                    {share(tenth.said)}
                   </th>
                   <td className="num">{tenth.n}</td>
-                  <td className="num">{percent(tenth.came)}</td>
+                  <td className="num">{share(tenth.came)}</td>
                   <td className="num">
-                    {percent(tenth.low)} to {percent(tenth.high)}
+                    {share(tenth.low)} to {share(tenth.high)}
                   </td>
                 </tr>
               ),

@@ -38,12 +38,8 @@ export function WhatItChanged({ record: { learned, broke, held } }: { record: Tr
         <thead>
           <tr>
             <th scope="col">What</th>
-            <th scope="col" className="num">
-              before
-            </th>
-            <th scope="col" className="num">
-              now
-            </th>
+            <th scope="col">before</th>
+            <th scope="col">now</th>
             <th scope="col">from</th>
           </tr>
         </thead>
