@@ -6,6 +6,7 @@ import { randomUUID } from 'node:crypto'
 import type { PowerGate } from '@/core/board/gate-reason'
 import { jobNow } from './job-now'
 import { pool, transaction } from './pool'
+import { revokeOwnerLinks } from './owner-links'
 import { settingsRevision } from './settings-revision'
 import type { Queryable } from './pool'
 
@@ -177,13 +178,14 @@ export async function saveCustomer(
   await (db ? save(db) : transaction(save))
 }
 
-/** Erases the owner's name, contact and signature; the technical record stays. */
+/** Erases the owner's name, contact and signature, and closes their links; the technical record stays. */
 export async function eraseCustomer(jobId: string): Promise<void> {
   await transaction(async (db) => {
     await db.query(
       `update customer set name = '', contact = '', erased_at = now() where id = (select customer_id from job where id = $1)`,
       [jobId],
     )
+    await revokeOwnerLinks(jobId, db)
     const { rows } = await db.query<{ sha256: string }>(
       "delete from job_file where job_id = $1 and purpose = 'signature' returning sha256",
       [jobId],

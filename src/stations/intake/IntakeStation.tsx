@@ -9,6 +9,7 @@ import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Claims } from './Claims'
 import { Consent } from './Consent'
 import { Offers } from './Offers'
+import { OwnerLink } from './OwnerLink'
 import { Owner } from './Owner'
 import { BoardSection, FaultSection, TermsSection } from './TicketSections'
 import { useTicket } from './use-ticket'
@@ -30,6 +31,7 @@ export function IntakeStation({
           <FaultSection form={form} keep={keep} />
           <TermsSection form={form} keep={keep} />
           <Owner />
+          <OwnerLink />
         </Pane>
         <Pane>
           <LookFirst />

@@ -1,0 +1,53 @@
+import type { Metadata } from 'next'
+import { sayWallClock, wallClock } from '@/core/reader'
+import { ownerSees } from '@/core/job/owner-sees'
+import { learnedNow } from '@/data/job-records'
+import { jobNow } from '@/data/job-now'
+import { jobById, openJobs } from '@/data/jobs'
+import { openedBy } from '@/data/owner-links'
+import { shopHours } from '@/data/shop-hours'
+import { OwnerPage } from '@/owner/OwnerPage'
+import { readerOf } from '@/server/reader'
+import { BENCH_PAGE, benchOrder } from '@/shop/bench-order'
+
+export const metadata: Metadata = {
+  title: 'Your board',
+  robots: { index: false, follow: false },
+  referrer: 'no-referrer',
+}
+
+/** How a board stands, for whoever has its link; nothing but this job, and nothing of how it is worked. */
+export default async function Page({ params }: { params: Promise<{ token: string }> }) {
+  const { token } = await params
+  const link = await openedBy(token)
+  const job = link && (await jobById(link.jobId))
+  if (!link || !job)
+    return (
+      <main className="mx-auto mt-[12vh] max-w-md p-6">
+        <h1 className="text-2xl">This link opens nothing.</h1>
+        <p className="mt-2 text-soft">
+          It was closed, has run out, or is not whole. Ask the workshop for another one.
+        </p>
+      </main>
+    )
+  const { state } = await jobNow(job.id)
+  const sees = ownerSees(state)
+  return (
+    <OwnerPage token={token} tag={job.tag} sees={sees} likely={sees.ended ? null : await likelyOf(job.id)} />
+  )
+}
+
+/** When it is likely ready, in the order of the bench as it stands; null while it waits for the owner. */
+async function likelyOf(jobId: string): Promise<string | null> {
+  const [jobs, reader, { agreed }, hours] = await Promise.all([
+    openJobs(BENCH_PAGE),
+    readerOf(),
+    learnedNow(),
+    shopHours(),
+  ])
+  const now = new Date().toISOString()
+  const is = benchOrder(jobs, reader, now, { factor: agreed.factor, hours }).ready.get(jobId)
+  return is && is.likely !== 'never' && is.likely > wallClock(reader, now)
+    ? sayWallClock(reader, is.likely)
+    : null
+}

@@ -1,0 +1,91 @@
+'use server'
+import { randomUUID } from 'node:crypto'
+import Joi from 'joi'
+import { revalidatePath } from 'next/cache'
+import type { Bodies } from '@/core/slices'
+import { jobNow } from '@/data/job-now'
+import { openedBy } from '@/data/owner-links'
+import { appendEntry } from '@/data/tape'
+import { checkNewEntry } from '@/entry-schemas/entry-schema'
+import { adviseSoon } from '@/server/advise'
+import { sameOrigin } from '@/server/signed-in'
+
+export interface OwnerAnswer {
+  readonly say: string
+  readonly fault: string
+}
+
+const GONE = 'This link opens nothing any more. Ask the workshop for another.'
+
+/** Puts what an owner says on the tape of their job, and nothing else. */
+async function put<K extends 'offer answered' | 'late outcome'>(
+  token: string,
+  kind: K,
+  bodyOf: (seq: number) => Bodies[K] | null,
+): Promise<OwnerAnswer> {
+  const link = await openedBy(token)
+  if (!link || !(await sameOrigin())) return { say: '', fault: GONE }
+  const { jobId, by } = link
+  const { state } = await jobNow(jobId)
+  const body = bodyOf(state.seq)
+  if (!body) return { say: '', fault: 'This was answered already.' }
+  const checked = checkNewEntry({
+    id: randomUUID(),
+    kind,
+    body,
+    strikes: null,
+    at: new Date().toISOString(),
+    basis: state.seq,
+  })
+  if (!checked.ok) return { say: '', fault: checked.fault.text }
+  // Written with the account that made the link, in the owner’s name.
+  const done = await appendEntry(jobId, { ...by, name: 'the owner' }, checked.value)
+  if (done.result !== 'saved')
+    return { say: '', fault: 'The workshop wrote about it at this moment. Look again, then answer.' }
+  adviseSoon(jobId)
+  revalidatePath(`/owner/${token}`)
+  return { say: 'Thank you. The workshop sees it at once.', fault: '' }
+}
+
+const answer = Joi.object({
+  token: Joi.string().required(),
+  offer: Joi.number().integer().min(1).required(),
+  approved: Joi.valid('yes', 'no').required(),
+}).unknown()
+
+/** The owner’s answer to a changed offer. */
+export async function answerOfferAction(_: OwnerAnswer, form: FormData): Promise<OwnerAnswer> {
+  const { error, value } = answer.validate(Object.fromEntries(form))
+  if (error) return { say: '', fault: 'Say yes or no.' }
+  const { token, offer, approved } = value as { token: string; offer: number; approved: string }
+  const link = await openedBy(token)
+  const open = link && (await jobNow(link.jobId)).state.intake.offers.find((o) => o.seq === offer)
+  return put(token, 'offer answered', () =>
+    open && open.approved === null
+      ? { offer, approved: approved === 'yes', how: 'through their link' }
+      : null,
+  )
+}
+
+const report = Joi.object({
+  token: Joi.string().required(),
+  holds: Joi.valid('yes', 'no').required().messages({ '*': 'Does it still run? Yes or no.' }),
+  text: Joi.string().trim().max(300).allow('').default(''),
+}).unknown()
+
+/** How it went on at home. */
+export async function reportAction(_: OwnerAnswer, form: FormData): Promise<OwnerAnswer> {
+  const { error, value } = report.validate(Object.fromEntries(form))
+  if (error) return { say: '', fault: error.message }
+  const { token, holds, text } = value as { token: string; holds: string; text: string }
+  const link = await openedBy(token)
+  const fixed = link && (await jobNow(link.jobId)).state.handBack.done?.outcome === 'fixed'
+  return put(token, 'late outcome', () =>
+    fixed
+      ? {
+          holds: holds === 'yes',
+          text: `the owner: ${text || (holds === 'yes' ? 'it runs' : 'it fails again')}`,
+        }
+      : null,
+  )
+}
