@@ -22,7 +22,7 @@ const impure = [
   'fflate',
 ]
 
-const surfaces = ['stations', 'shop', 'frame', 'panels', 'job']
+const surfaces = ['stations', 'shop', 'owner', 'frame', 'panels', 'job']
 const stations = ['intake', 'triage', 'socket', 'firmware', 'parts', 'proof', 'hand-back']
 const core = (...more) =>
   closed([
@@ -82,11 +82,11 @@ export default [
     },
   },
   // In core: tape ← board ← stations side by side ← job, the roof.
-  inCore('tape', 'board', ...stations, 'job', 'shop'),
-  inCore('board', ...stations, 'job', 'shop'),
-  inCore('work', ...stations, 'job', 'shop'),
+  inCore('tape', 'board', ...stations, 'job', 'record', 'shop'),
+  inCore('board', ...stations, 'job', 'record', 'shop'),
+  inCore('work', ...stations, 'job', 'record', 'shop'),
   ...stations.map((station) =>
-    inCore(station, ...stations.filter((other) => other !== station), 'job', 'shop'),
+    inCore(station, ...stations.filter((other) => other !== station), 'job', 'record', 'shop'),
   ),
   { files: ['src/simulated-bench/**'], rules: closed(rooms('data', 'ui', 'app', 'workers', ...surfaces)) },
   {
@@ -105,4 +105,5 @@ export default [
   { files: ['src/frame/**', 'src/panels/**'], rules: closed(rooms('app', 'stations', 'shop')) },
   { files: ['src/stations/**'], rules: closed(rooms('app', 'shop')) },
   { files: ['src/shop/**'], rules: closed(rooms('app')) },
+  { files: ['src/owner/**'], rules: closed(rooms('app', 'stations', 'shop', 'frame', 'panels', 'job')) },
 ]
