@@ -47,6 +47,9 @@ test('whether going on is worth it, at any moment: in figures, and in two senten
   bench: page,
   shop,
 }) => {
+  await atStation(page, shop, 'Q-0407', 'proof')
+  await page.keyboard.press('$')
+  await expect(page.getByText('The job stands as fixed: nothing is to be decided.')).toBeVisible()
   await atStation(page, shop, 'Q-0410', 'triage')
   await page.keyboard.press('$')
   const sheet = page.getByRole('dialog', { name: 'Is it worth going on?' })

@@ -37,7 +37,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
   const board = useJob((j) => j.state.board)
   const record = useJob((j) => j.repairs)
   const took = useJob((j) => j.learned.goingOn)
-  const isOver = useJob((j) => j.state.handBack.done !== null)
+  const done = useJob((j) => j.state.handBack.done)
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const asMoney = (minor: number | null) => (minor === null ? '' : String(minor / 100))
@@ -69,7 +69,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
   const spentMinutes = benchSeconds(work, now).all / 60
   const runs = belief !== null && runsAsItIs(board, belief)
   const decided =
-    belief && !runs && Object.keys(errors).length === 0
+    belief && !runs && !done && Object.keys(errors).length === 0
       ? decide({
           ...waysOf(belief, record, took.factor),
           valueMinor,
@@ -124,12 +124,13 @@ function Weighed({ onClose }: { onClose: () => void }) {
         {field('out', 'chance', 'It works out, %', '80')}
         {field('out', 'days', 'Days', '10')}
       </div>
-      {!belief && (
+      {done && <p className="mt-4 text-lg">The job stands as {done.outcome}: nothing is to be decided.</p>}
+      {!belief && !done && (
         <p className="mt-4 text-soft">
           Nothing was seen of this board yet: measure, look and power it first.
         </p>
       )}
-      {runs && <p className="mt-4 text-lg">It runs: prove it, and hand it back.</p>}
+      {runs && !done && <p className="mt-4 text-lg">It runs: prove it, and hand it back.</p>}
       {decided && say && (
         <section aria-label="What it comes to" className="mt-4 border-t-2 border-brass pt-3">
           <p className="text-lg">{say}</p>
@@ -170,22 +171,20 @@ function Weighed({ onClose }: { onClose: () => void }) {
               : 'usual minutes'}{' '}
             and how often repairs held here. What is spent already is spent either way; parts are not counted.
           </p>
-          {!isOver && (
-            <Button
-              className="mt-3"
-              onClick={() => {
-                append('decision', {
-                  text: say.slice(0, 300),
-                  ...(decided.options[0]?.is === 'go on'
-                    ? { goingOn: { minutes: decided.goingOn.minutes.middle, spentMinutes } }
-                    : {}),
-                })
-                onClose()
-              }}
-            >
-              Note it as decided
-            </Button>
-          )}
+          <Button
+            className="mt-3"
+            onClick={() => {
+              append('decision', {
+                text: say.slice(0, 300),
+                ...(decided.options[0]?.is === 'go on'
+                  ? { goingOn: { minutes: decided.goingOn.minutes.middle, spentMinutes } }
+                  : {}),
+              })
+              onClose()
+            }}
+          >
+            Note it as decided
+          </Button>
         </section>
       )}
     </div>

@@ -24,13 +24,17 @@ export const legend = () => ({
 })
 
 /** Curves that are looked at and not touched, with a key above them. */
-export const plainCurves = (x: string, y: string, most: { readonly x?: number; readonly y: number }) => ({
+export const plainCurves = (
+  x: string,
+  y: string,
+  range: { readonly x?: number; readonly y: number; readonly yFrom?: number },
+) => ({
   animation: false as const,
   maintainAspectRatio: false,
   parsing: false as const,
   scales: {
-    x: { ...axis(x), min: 0, ...(most.x === undefined ? {} : { suggestedMax: most.x }) },
-    y: { ...axis(y), suggestedMax: most.y },
+    x: { ...axis(x), min: 0, ...(range.x === undefined ? {} : { suggestedMax: range.x }) },
+    y: { ...axis(y), suggestedMin: range.yFrom, suggestedMax: range.y },
   },
   plugins: { legend: legend(), tooltip: { enabled: false } },
 })

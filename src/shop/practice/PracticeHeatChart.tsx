@@ -80,7 +80,7 @@ export function PracticeHeatChart({
               : []),
           ],
         }}
-        options={plainCurves('seconds', '°C', { x: last, y: 300 })}
+        options={plainCurves('seconds', '°C', { x: last, y: 300, yFrom: 0 })}
       />
     </div>
   )

@@ -60,7 +60,7 @@ export function Reliability({ of: { deciles, correction, few } }: { of: Calibrat
             },
           ],
         }}
-        options={plainCurves('said, %', 'came true, %', { x: 100, y: 100 })}
+        options={plainCurves('said, %', 'came true, %', { x: 100, y: 100, yFrom: 0 })}
       />
     </div>
   )
