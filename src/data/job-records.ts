@@ -5,7 +5,7 @@ import { learnedFrom } from '@/core/record/learned'
 import type { Learned } from '@/core/record/learned'
 import type { JobState } from '@/core/job/job-state'
 import { jobNow } from './job-now'
-import { pool } from './pool'
+import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 
 /** Changes whenever a record changes its shape: what was kept before is then made anew. */
@@ -34,7 +34,12 @@ export async function jobRecords(most: number): Promise<readonly (JobRecord & { 
      order by j.closed_at desc limit $2`,
     [SHAPE, AT_ONCE],
   )
-  for (const { id } of behind) await saveJobRecord(id, (await jobNow(id)).state, pool())
+  for (const { id } of behind)
+    await transaction(async (db) => {
+      // A line that comes meanwhile waits, and makes it anew.
+      await db.query('select 1 from job where id = $1 for update', [id])
+      await saveJobRecord(id, (await jobNow(id, db)).state, db)
+    })
   const { rows } = await pool().query<{ tag: string; body: JobRecord }>(
     `select j.tag, r.body from job j join job_record r on r.job_id = j.id
      where j.closed_at is not null and j.outcome <> 'withdrawn' and not j.practice
