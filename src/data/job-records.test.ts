@@ -26,6 +26,8 @@ describeDatabase('what finished jobs leave for the record', (owner) => {
     await write('consent', { risks: [], limitMinor: null, signature: null, how: 'on paper' })
     const before = (await learnedNow()).claims['saw it']?.checked ?? 0
     await write('hand-back', { ...fixed, outcome: 'returned unrepaired' })
+    const { rowCount } = await owner().query('select 1 from job_record where job_id = $1', [job.id])
+    expect(rowCount).toBe(1)
     expect((await kept())?.odds).toMatchObject([{ of: 'claims', kind: 'saw it', came: false }])
     expect((await learnedNow()).claims['saw it']!.checked).toBe(before + 1)
 
