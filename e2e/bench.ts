@@ -70,12 +70,20 @@ export async function sql(databaseUrl: string, text: string, values: unknown[] =
   await client.end()
 }
 
-interface Worker {
+/** A shop, and the cookies of a session as Tolliver in it. */
+interface Kept {
+  readonly file: string
   readonly shop: Shop
-  /** Cookies of a worker’s own session as Tolliver. */
   readonly signedIn: Awaited<ReturnType<BrowserContext['storageState']>>
 }
+interface Worker {
+  /** The shop of a test file: what one file does to the boards of the demo, no other sees, whichever worker runs it. */
+  readonly shopOf: (file: string) => Promise<Kept>
+}
 interface Each {
+  readonly shop: Shop
+  /** Cookies of a session as Tolliver. */
+  readonly signedIn: Kept['signedIn']
   /** A page signed in as Tolliver. */
   readonly bench: Page
 }
@@ -90,24 +98,27 @@ export async function ownShop(name: string | number): Promise<Shop> {
 }
 
 export const test = base.extend<Each, Worker>({
-  shop: [
-    async ({}, use, { workerIndex }) => {
-      // What one test sets for the whole shop, no other sees.
-      const shop = await ownShop(workerIndex)
-      await use(shop)
-      await shop.kill()
+  shopOf: [
+    async ({ browser }, use, { workerIndex }) => {
+      let kept: Kept | null = null
+      let files = 0
+      await use(async (file) => {
+        if (kept?.file === file) return kept
+        await kept?.shop.kill()
+        const shop = await ownShop(`${workerIndex}_${files++}`)
+        const context = await browser.newContext()
+        await signIn(await context.newPage(), shop, 'Tolliver')
+        kept = { file, shop, signedIn: await context.storageState() }
+        await context.close()
+        return kept
+      })
+      // Assigned within the function above, which the compiler does not follow.
+      await (kept as Kept | null)?.shop.kill()
     },
     { scope: 'worker' },
   ],
-  signedIn: [
-    async ({ browser, shop }, use) => {
-      const context = await browser.newContext()
-      await signIn(await context.newPage(), shop, 'Tolliver')
-      await use(await context.storageState())
-      await context.close()
-    },
-    { scope: 'worker' },
-  ],
+  shop: async ({ shopOf }, use, { file }) => use((await shopOf(file)).shop),
+  signedIn: async ({ shopOf }, use, { file }) => use((await shopOf(file)).signedIn),
   bench: async ({ page, context, signedIn }, use) => {
     await context.addCookies(signedIn.cookies)
     await use(page)
