@@ -230,7 +230,7 @@ test('a claim counts once it is weighed, and no more when the same was seen here
   await page.getByLabel('As if this was done').selectOption('Measure the coin cell')
   await page.getByLabel('and it gave').selectOption('low')
   await page.getByRole('button', { name: 'Weigh it' }).click()
-  await expect(instruments(page)).toContainText('counts as Measure the coin cell: low, believed 50 %')
+  await expect(instruments(page)).toContainText('counts as Measure the coin cell: low, believed 52 %')
   await expect(strip).toContainText('last evidence: Measure the coin cell, low')
   await page.getByLabel('Quick entry on the tape').fill('vbat 3.1')
   await page.getByLabel('Quick entry on the tape').press('Enter')
