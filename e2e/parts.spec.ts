@@ -262,6 +262,10 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
     await modules.getByRole('button', { name: 'Hold' }).click()
     await expect(modules).toContainText('1 held for this job')
     await saved(page)
+    const cpu = others.filter({ hasText: 'Orrin 44' })
+    await expect(cpu.getByRole('button', { name: 'Used one' })).toHaveCount(0)
+    await cpu.getByRole('button', { name: 'Hold' }).click()
+    await saved(page)
     const there = await page.request.get(`${shop.url}/api/jobs/Q-0410/surroundings`)
     const { shelf: atHand } = (await there.json()) as { shelf: string[] }
     expect(atHand).toContain('known-good module')
@@ -270,6 +274,9 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
     await expect(page.getByRole('listitem').filter({ hasText: /^second known-good module/ })).toContainText(
       `1 held for ${tag}`,
     )
+    await expect(
+      page.getByRole('region', { name: 'Bench CPUs' }).getByRole('listitem').filter({ hasText: 'Orrin 44' }),
+    ).toContainText(`1 held for ${tag}`)
     await atStation(page, shop, tag, 'parts')
     await page.getByRole('tab', { name: 'Shelf' }).click()
     await modules.getByRole('button', { name: 'Let go' }).click()

@@ -1,19 +1,12 @@
 import 'server-only'
 import { usualHours } from '@/core/shop/promise'
 import type { Hours } from '@/core/shop/promise'
-import { pool } from './pool'
+import { keepShopSetting, shopSetting } from './shop-setting'
 
 /** When the bench is worked; the bench default until the shop has said its own. */
 export async function shopHours(): Promise<Hours> {
-  const { rows } = await pool().query<{ value: string }>(
-    "select value from shop_setting where name = 'hours'",
-  )
-  return rows[0] ? (JSON.parse(rows[0].value) as Hours) : usualHours
+  const kept = await shopSetting('hours')
+  return kept === null ? usualHours : (JSON.parse(kept) as Hours)
 }
 
-export async function keepShopHours(hours: Hours): Promise<void> {
-  await pool().query(
-    "insert into shop_setting (name, value) values ('hours', $1) on conflict (name) do update set value = $1",
-    [JSON.stringify(hours)],
-  )
-}
+export const keepShopHours = (hours: Hours): Promise<void> => keepShopSetting('hours', JSON.stringify(hours))

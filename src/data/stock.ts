@@ -5,8 +5,6 @@ import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 import { settingsChanged } from './settings-revision'
 
-const KIT = 'the kit'
-
 /**
  * Everything on the shelf, the bench's CPUs included: what was used since it was counted, and what open jobs hold of it,
  * by their tapes.
@@ -17,6 +15,7 @@ export async function stock(forTests = false): Promise<AtHandItem[]> {
     body: StockItem
     used: number
     held: { tag: string; count: number }[] | null
+    ofKit: boolean
   }>(
     `with moves as materialized (
        select t.job_id, t.seq, t.recorded_at, coalesce(t.body ->> 'stock', t.body ->> 'item') as item,
@@ -34,31 +33,29 @@ export async function stock(forTests = false): Promise<AtHandItem[]> {
        select item, tag, ((array_agg(sum order by seq desc))[1] - least(0, min(sum)))::int as count
        from sums group by item, tag
      ), all_items as (
-       select item, body, counted_at, place_in_table from stock_item
+       select item, body, counted_at, place_in_table, false as of_kit from stock_item
        union all
        -- A CPU of the kit is one piece, owned until the kit says that it is not.
-       select cpu, jsonb_build_object('item', cpu, 'kind', 'CPU', 'value', null, 'place', $2::text, 'count', 1,
-                'low', -1, 'serves', 'known-good CPU'), 'infinity', null
+       select cpu, jsonb_build_object('item', cpu, 'kind', 'CPU', 'value', null, 'place', 'the kit', 'count', 1,
+                'low', -1, 'serves', 'known-good CPU'), 'infinity', null, true
        from bench_cpu where owned and not exists (select 1 from stock_item s where s.item = cpu)
      )
-     select i.body,
+     select i.body, i.of_kit as "ofKit",
             (select count(*)::int from moves m
              where m.item = i.item and m.did = 'used' and m.recorded_at > i.counted_at) as used,
             (select json_agg(json_build_object('tag', h.tag, 'count', h.count) order by h.tag)
              from holds h where h.item = i.item and h.count > 0) as held
      from all_items i where not $1 or i.body ? 'serves'
      order by i.place_in_table nulls last, i.item`,
-    [forTests, KIT],
+    [forTests],
   )
-  return rows.map(({ body, used, held }) => ({
+  return rows.map(({ body, used, held, ofKit }) => ({
     ...body,
+    ofKit,
     left: Math.max(0, body.count - used),
     held: held ?? [],
   }))
 }
-
-/** A CPU of the kit, which no table of the shelf counts. */
-export const isOfKit = ({ place }: AtHandItem): boolean => place === KIT
 
 /** Whether a line, once it stands, changes what tests find at hand. */
 export async function movesTestShelf(jobId: string, entry: Entry, db: Queryable): Promise<boolean> {

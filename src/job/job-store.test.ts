@@ -334,6 +334,25 @@ describe('the job as one browser sees it', () => {
     expect(server.tape[1]).toMatchObject({ kind: 'strike', strikes: 1 })
     expect(job.getState().unsent).toEqual([])
   })
+  it('drops what strikes a line that is nowhere, once the server was heard, and not before', async () => {
+    const unsent = {
+      tag: seed.tag,
+      order: 1,
+      kind: 'strike',
+      body: { why: 'undo' },
+      strikesId: 'gone',
+      at: '',
+    }
+    kept.set('u', { ...unsent, id: 'u', basis: 1, trouble: null } as Unsent)
+    server.mood = 'away'
+    const job = createJobStore(seed)
+    await job.getState().restore()
+    await job.getState().poll()
+    expect(job.getState().unsent).toHaveLength(1)
+    server.mood = 'well'
+    await job.getState().poll()
+    expect(job.getState().unsent).toEqual([])
+  })
   it('asks for what is missing between the lines it has', async () => {
     for (const text of ['one', 'two', 'three']) server.add({ kind: 'note', body: { text } })
     const job = createJobStore({ ...seed, entries: [server.tape[0]!, server.tape[2]!] })

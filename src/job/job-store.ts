@@ -222,6 +222,11 @@ export function createJobStore(seed: JobSeed) {
       return u.id
     }
 
+    /** Strikes of lines that are neither in hand nor anywhere on the tape, all of which is here, strike nothing and are dropped. */
+    const dropOrphans = () => {
+      const there = new Set([...get().entries.map((e) => e.id), ...get().unsent.map((u) => u.id)])
+      for (const u of get().unsent) if (u.strikesId !== null && !there.has(u.strikesId)) change(u.id, null)
+    }
     /** It strikes a line that is still in hand, or was saved by the page before this one and is not here yet. */
     const waitsForOther = (u: Unsent) =>
       u.strikesId !== null && !get().entries.some((e) => e.id === u.strikesId)
@@ -393,6 +398,7 @@ export function createJobStore(seed: JobSeed) {
           if (!answer.ok) return set({ line: 'lost' })
           const { entries } = (await answer.json()) as { entries: Entry[] }
           if (entries.length > 0) show(get().unsent, merged(entries))
+          dropOrphans()
           if (get().line !== 'open') set({ line: 'open' })
           void get().refreshContext()
         } catch {

@@ -1,7 +1,6 @@
 'use client'
 import { useActionState } from 'react'
-import type { OwnerSees } from '@/core/job/owner-sees'
-import type { Offer } from '@/core/intake/slice'
+import type { OfferSeen, OwnerSees } from '@/core/job/owner-sees'
 import { Button } from '@/ui/Button'
 import { useReader } from '@/ui/reader'
 import { answerOfferAction, reportAction } from './owner-actions'
@@ -74,7 +73,7 @@ export function OwnerPage({
   )
 }
 
-function Asked({ token, offer }: { token: string; offer: Offer }) {
+function Asked({ token, offer }: { token: string; offer: OfferSeen }) {
   const { money } = useReader()
   const [{ say, fault }, act, busy] = useActionState(answerOfferAction, nothing)
   return (

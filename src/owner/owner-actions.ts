@@ -2,6 +2,9 @@
 import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { revalidatePath } from 'next/cache'
+import { openOffers } from '@/core/intake/slice'
+import type { JobState } from '@/core/job/job-state'
+import { ownerSees } from '@/core/job/owner-sees'
 import type { Bodies } from '@/core/slices'
 import { jobNow } from '@/data/job-now'
 import { openedBy } from '@/data/owner-links'
@@ -21,13 +24,13 @@ const GONE = 'This link opens nothing any more. Ask the workshop for another.'
 async function put<K extends 'offer answered' | 'late outcome'>(
   token: string,
   kind: K,
-  bodyOf: (seq: number) => Bodies[K] | null,
+  bodyOf: (state: JobState) => Bodies[K] | null,
 ): Promise<OwnerAnswer> {
   const link = await openedBy(token)
   if (!link || !(await sameOrigin())) return { say: '', fault: GONE }
   const { jobId, by } = link
   const { state } = await jobNow(jobId)
-  const body = bodyOf(state.seq)
+  const body = bodyOf(state)
   if (!body) return { say: '', fault: 'This was answered already.' }
   const checked = checkNewEntry({
     id: randomUUID(),
@@ -58,10 +61,8 @@ export async function answerOfferAction(_: OwnerAnswer, form: FormData): Promise
   const { error, value } = answer.validate(Object.fromEntries(form))
   if (error) return { say: '', fault: 'Say yes or no.' }
   const { token, offer, approved } = value as { token: string; offer: number; approved: string }
-  const link = await openedBy(token)
-  const open = link && (await jobNow(link.jobId)).state.intake.offers.find((o) => o.seq === offer)
-  return put(token, 'offer answered', () =>
-    open && open.approved === null
+  return put(token, 'offer answered', ({ intake }) =>
+    openOffers(intake).some((o) => o.seq === offer)
       ? { offer, approved: approved === 'yes', how: 'through their link' }
       : null,
   )
@@ -78,10 +79,8 @@ export async function reportAction(_: OwnerAnswer, form: FormData): Promise<Owne
   const { error, value } = report.validate(Object.fromEntries(form))
   if (error) return { say: '', fault: error.message }
   const { token, holds, text } = value as { token: string; holds: string; text: string }
-  const link = await openedBy(token)
-  const fixed = link && (await jobNow(link.jobId)).state.handBack.done?.outcome === 'fixed'
-  return put(token, 'late outcome', () =>
-    fixed
+  return put(token, 'late outcome', (state) =>
+    ownerSees(state).mayReport
       ? {
           holds: holds === 'yes',
           text: `the owner: ${text || (holds === 'yes' ? 'it runs' : 'it fails again')}`,

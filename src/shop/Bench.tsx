@@ -1,6 +1,4 @@
-import type { Hours } from '@/core/shop/promise'
 import { sayFactor } from '@/core/record/factor'
-import type { Factor } from '@/core/record/factor'
 import { lowerFirst } from '@/core/sentence'
 import { Count } from '@/ui/reader'
 import Link from 'next/link'
@@ -8,6 +6,7 @@ import type { Ready } from '@/core/shop/promise'
 import { percent } from '@/core/maths/percent'
 import { benchOrder, saidOf } from './bench-order'
 import type { Job } from '@/data/jobs'
+import type { BenchPace } from '@/server/bench-pace'
 import { GateShape, lampWords } from '@/ui/GateLamp'
 import { When } from '@/ui/When'
 import { LookAgain } from './LookAgain'
@@ -38,8 +37,7 @@ export function Bench({
   later,
   nowIso,
   reader,
-  agreed,
-  hours,
+  pace,
   firstMoves,
 }: {
   jobs: readonly Job[]
@@ -49,14 +47,11 @@ export function Bench({
   later: boolean
   nowIso: string
   reader: Reader
-  /** How long jobs take against what was agreed. */
-  agreed: Factor
-  /** When the bench is worked. */
-  hours: Hours
+  pace: BenchPace
   /** Somebody here for the first time is told what is worth trying. */
   firstMoves: 'demo' | 'own shop' | null
 }) {
-  const { order, ready } = benchOrder(jobs, reader, nowIso, { factor: agreed.factor, hours })
+  const { order, ready } = benchOrder(jobs, reader, nowIso, pace)
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
   return (
@@ -73,7 +68,8 @@ export function Bench({
               <>
                 <Count n={all} /> {all === 1 ? 'job' : 'jobs'} on the bench, late ones first, then least time
                 to spare.
-                {all > jobs.length && ` ${jobs.length} of them here.`} {agreed.n > 0 && sayFactor(agreed)}
+                {all > jobs.length && ` ${jobs.length} of them here.`}{' '}
+                {pace.agreed.n > 0 && sayFactor(pace.agreed)}
               </>
             ) : (
               'It gets a tag, a tape and a way from intake to hand-back.'

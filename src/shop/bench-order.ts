@@ -1,10 +1,11 @@
 import { wallClock, sayMoment } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 import { readyDates } from '@/core/shop/promise'
-import type { Hours, Ready } from '@/core/shop/promise'
+import type { Ready } from '@/core/shop/promise'
 import { workingOrder } from '@/core/shop/working-order'
 import type { Standing } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
+import type { BenchPace } from '@/server/bench-pace'
 
 /** How many jobs the bench shows at a time, and how many the calendar holds: both say the same of a job. */
 export const BENCH_PAGE = 100
@@ -12,15 +13,12 @@ export const BENCH_PAGE = 100
 const minutesLeftOf = ({ bench }: Job, factor: number): number =>
   (bench.minutesPromised ?? 60) * factor - bench.minutes
 
-/**
- * The jobs of the bench in working order, and when each that may be taken is likely ready in it.
- * @param by.factor how long jobs take against what is agreed, by the record, and when the bench is worked
- */
+/** The jobs of the bench in working order, and when each that may be taken is likely ready in it. */
 export function benchOrder(
   jobs: readonly Job[],
   reader: Reader,
   nowIso: string,
-  { factor, hours }: { readonly factor: number; readonly hours: Hours },
+  { agreed: { factor }, hours }: BenchPace,
 ): { readonly order: readonly Standing[]; readonly ready: ReadonlyMap<string, Ready> } {
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const order = workingOrder(

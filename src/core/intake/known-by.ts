@@ -9,13 +9,15 @@ const usually: Readonly<Record<KnownBy, number>> = {
   'did it, knows how': 0.75,
 }
 const WORTH = 10
+/** A word is never believed as much as what was seen here (bench default). */
+const MOST = 0.9
 
-/** How far a claim is believed: the bench default against what claims of its sort came to, (10·r₀ + held) / (10 + checked). */
+/** How far a claim is believed: the bench default against what claims of its sort came to, (10·r₀ + held) / (10 + checked), at most 0.9. */
 export function believedOf(
   knows: KnownBy,
   record: { readonly held: number; readonly checked: number } | undefined,
 ): number {
   const { held, checked } = record ?? { held: 0, checked: 0 }
   if (!(held >= 0 && held <= checked)) throw new RangeError(`${held} of ${checked} claims cannot have held`)
-  return (WORTH * usually[knows] + held) / (WORTH + checked)
+  return Math.min(MOST, (WORTH * usually[knows] + held) / (WORTH + checked))
 }

@@ -25,7 +25,7 @@ describe('what an owner sees', () => {
     const answered = asked.put('offer answered', { offer: 3, approved: true, how: 'by their link' })
     expect(sees(answered)).toMatchObject({ asked: [], answered: [{ approved: true }], limitMinor: 80_000 })
     const proved = answered.put('cold start', { came: true })
-    expect(sees(proved)).toMatchObject({ where: 'It has run here, and is being tested.', mayReport: false })
+    expect(sees(proved)).toMatchObject({ where: 'It is being tested.', mayReport: false })
     const done = proved
       .put('advice', { text: 'cover the socket' })
       .put('hand-back', { outcome: 'fixed', priceMinor: 40_000, text: 'one contact straightened' })
@@ -41,6 +41,9 @@ describe('what an owner sees', () => {
       .put('claim', { text: 'never touched it' })
       .put('decision', { text: 'not worth it' })
       .put('odds said', { odds: 0.1, reckoned: 0.2 })
+      .put('offer', { text: 'more', limitMinor: null, minutes: null })
+      .put('offer', { text: 'still more', limitMinor: null, minutes: null })
+      .put('offer answered', { offer: 6, approved: true, how: 'by telephone' })
     expect(JSON.stringify(sees(secret))).not.toMatch(/rude|never touched|not worth|0\.1|Maren/)
   })
   it('asks nothing any more once it has gone', () => {

@@ -112,6 +112,7 @@ describe('what the record says for the work of today', () => {
     expect(believedOf('heard of it', claims['heard of it'])).toBe(0.25)
     expect(agreed.n).toBe(3)
     expect(agreed.factor).toBeGreaterThan(1.2)
+    expect(believedOf('did it, knows how', { held: 500, checked: 500 })).toBe(0.9)
     expect(() => believedOf('saw it', { held: 3, checked: 2 })).toThrow('3 of 2')
   })
   it('stands by sort, by person and by kind', () => {

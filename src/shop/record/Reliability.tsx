@@ -38,7 +38,7 @@ export function Reliability({ of: { deciles, correction, few } }: { of: Calibrat
                   },
                 ]),
             {
-              label: 'came true, with 90 %',
+              label: 'where that lies, with 90 %',
               // Each range is a stroke of its own: a gap follows it.
               data: there.flatMap(({ said, low, high }) => [
                 { x: 100 * said, y: 100 * low },
@@ -50,7 +50,7 @@ export function Reliability({ of: { deciles, correction, few } }: { of: Calibrat
               pointRadius: 0,
             },
             {
-              label: 'tenths',
+              label: 'came true',
               data: there.map(({ said, came }) => ({ x: 100 * said, y: 100 * came })),
               borderColor: ink('ink'),
               backgroundColor: ink('ink'),

@@ -1,9 +1,8 @@
 import { momentOf } from '@/core/tables/plain-text'
-import { shopHours } from '@/data/shop-hours'
-import { learnedNow } from '@/data/job-records'
 import { countOpen, openJobs } from '@/data/jobs'
 import { adviseSoon } from '@/server/advise'
 import { cookies } from 'next/headers'
+import { benchPace } from '@/server/bench-pace'
 import { readerOf } from '@/server/reader'
 import { signedIn } from '@/server/signed-in'
 import { BENCH_PAGE } from '@/shop/bench-order'
@@ -25,12 +24,11 @@ export default async function BenchPage({ searchParams }: Props) {
           promisedAt: typeof promised === 'string' && momentOf(promised) !== null ? promised : null,
         }
       : null
-  const [jobs, all, reader, { agreed }, hours] = await Promise.all([
+  const [jobs, all, reader, pace] = await Promise.all([
     openJobs(BENCH_PAGE + 1, place),
     countOpen(),
     readerOf(),
-    learnedNow(),
-    shopHours(),
+    benchPace(),
   ])
   const dismissed = (await cookies()).get('first-moves')?.value === 'done'
   for (const job of jobs) if (job.stepIsOlder) adviseSoon(job.id)
@@ -43,8 +41,7 @@ export default async function BenchPage({ searchParams }: Props) {
         later={place !== null}
         nowIso={new Date().toISOString()}
         reader={reader}
-        agreed={agreed}
-        hours={hours}
+        pace={pace}
         firstMoves={dismissed ? null : process.env.DEMO_SIGN_IN === '1' ? 'demo' : 'own shop'}
       />
     </>

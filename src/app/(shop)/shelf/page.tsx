@@ -1,6 +1,6 @@
 import { donors } from '@/data/donors'
 import { testShelf } from '@/data/shelf'
-import { isOfKit, stock } from '@/data/stock'
+import { stock } from '@/data/stock'
 import { listSockets } from '@/data/sockets'
 import { signedIn } from '@/server/signed-in'
 import { BenchCpus } from '@/shop/BenchCpus'
@@ -14,8 +14,8 @@ export default async function ShelfPage() {
   return (
     <>
       <Shelf atHand={await testShelf()} />
-      <Stock stock={all.filter((of) => !isOfKit(of))} />
-      <BenchCpus cpus={all.filter(isOfKit)} />
+      <Stock stock={all.filter(({ ofKit }) => !ofKit)} />
+      <BenchCpus cpus={all.filter(({ ofKit }) => ofKit)} />
       <Donors donors={await donors()} sockets={await listSockets()} />
     </>
   )

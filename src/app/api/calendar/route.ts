@@ -1,10 +1,9 @@
 import { createEvents } from 'ics'
 import type { DateArray } from 'ics'
 import { percent } from '@/core/maths/percent'
-import { learnedNow } from '@/data/job-records'
-import { shopHours } from '@/data/shop-hours'
 import { openJobs } from '@/data/jobs'
 import { forAccount, refuse } from '@/server/answers'
+import { benchPace } from '@/server/bench-pace'
 import { readerOf } from '@/server/reader'
 import { BENCH_PAGE, benchOrder } from '@/shop/bench-order'
 
@@ -15,11 +14,7 @@ const partsOf = (local: string): DateArray =>
 export async function GET(request: Request) {
   return forAccount(request, async () => {
     const jobs = await openJobs(BENCH_PAGE)
-    const { factor } = (await learnedNow()).agreed
-    const { ready } = benchOrder(jobs, await readerOf(), new Date().toISOString(), {
-      factor,
-      hours: await shopHours(),
-    })
+    const { ready } = benchOrder(jobs, await readerOf(), new Date().toISOString(), await benchPace())
     const { error, value } = createEvents(
       jobs.flatMap((job) => {
         const is = ready.get(job.id)

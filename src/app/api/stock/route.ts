@@ -1,6 +1,6 @@
 import Joi from 'joi'
 import { stockColumns, stockRow } from '@/core/parts/stock/stock-item'
-import { isOfKit, keepStock, stock } from '@/data/stock'
+import { keepStock, stock } from '@/data/stock'
 import { download } from '@/job/download'
 import { forAccount, refuse } from '@/server/answers'
 import { bodyJson } from '@/server/body'
@@ -13,7 +13,7 @@ export async function GET(request: Request) {
     download(
       writeCsv(
         stockColumns,
-        (await stock()).filter((item) => !isOfKit(item)).map((item) => [...stockRow(item)]),
+        (await stock()).filter(({ ofKit }) => !ofKit).map((item) => [...stockRow(item)]),
       ),
       'text/csv; charset=utf-8',
       'shelf.csv',

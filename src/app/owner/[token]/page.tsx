@@ -1,12 +1,11 @@
 import type { Metadata } from 'next'
 import { sayWallClock, wallClock } from '@/core/reader'
 import { ownerSees } from '@/core/job/owner-sees'
-import { learnedNow } from '@/data/job-records'
 import { jobNow } from '@/data/job-now'
 import { jobById, openJobs } from '@/data/jobs'
 import { openedBy } from '@/data/owner-links'
-import { shopHours } from '@/data/shop-hours'
 import { OwnerPage } from '@/owner/OwnerPage'
+import { benchPace } from '@/server/bench-pace'
 import { readerOf } from '@/server/reader'
 import { BENCH_PAGE, benchOrder } from '@/shop/bench-order'
 
@@ -39,14 +38,9 @@ export default async function Page({ params }: { params: Promise<{ token: string
 
 /** When it is likely ready, in the order of the bench as it stands; null while it waits for the owner. */
 async function likelyOf(jobId: string): Promise<string | null> {
-  const [jobs, reader, { agreed }, hours] = await Promise.all([
-    openJobs(BENCH_PAGE),
-    readerOf(),
-    learnedNow(),
-    shopHours(),
-  ])
+  const [jobs, reader, pace] = await Promise.all([openJobs(BENCH_PAGE), readerOf(), benchPace()])
   const now = new Date().toISOString()
-  const is = benchOrder(jobs, reader, now, { factor: agreed.factor, hours }).ready.get(jobId)
+  const is = benchOrder(jobs, reader, now, pace).ready.get(jobId)
   return is && is.likely !== 'never' && is.likely > wallClock(reader, now)
     ? sayWallClock(reader, is.likely)
     : null

@@ -14,6 +14,7 @@ const counted = (serves: ShelfItem, left: number, held: AtHandItem['held'] = [])
   low: 0,
   left,
   held,
+  ofKit: false,
   serves,
 })
 const there = (away: readonly ShelfItem[], stock: readonly AtHandItem[], tag?: string) =>

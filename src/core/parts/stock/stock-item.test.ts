@@ -15,6 +15,7 @@ const atHand = (of: Partial<AtHandItem> = {}): AtHandItem => ({
   low: 5,
   left: 20,
   held: [],
+  ofKit: false,
   ...of,
 })
 
@@ -106,7 +107,7 @@ describe('a table of the shelf', () => {
             low: 2,
             ...(serves ? { serves } : {}),
           }
-          const out = stockRow({ ...item, left, held: [] })
+          const out = stockRow({ ...item, left, held: [], ofKit: false })
           const again = read(Object.fromEntries(stockColumns.map((c, i) => [c, String(out[i])])))
           expect(again.findings).toEqual([])
           expect(again.items![0]).toEqual(item)

@@ -32,6 +32,8 @@ export interface StockItem extends Omit<StockPart, 'id' | 'kind' | 'value' | 'fr
 export interface AtHandItem extends StockItem {
   readonly left: number
   readonly held: readonly { readonly tag: string; readonly count: number }[]
+  /** A CPU of the kit, which no table of the shelf counts. */
+  readonly ofKit: boolean
 }
 
 /** Pieces that are there and promised to no job but perhaps this one. */
@@ -164,6 +166,7 @@ export const partsOf = (stock: readonly AtHandItem[], tag: string): readonly Sto
       left: ____,
       held: _____,
       serves: ______,
+      ofKit: _______,
       ...known
     } = of
     return isPart(kind) && value !== null ? [{ ...known, id, kind, value, free: freeOf(of, tag) }] : []
