@@ -97,6 +97,12 @@ const tellsEnough = ({ gain }: Weighed): number => Number(gain >= WORTH_BITS * M
 /** By worth; what tells next to nothing is no first step, however short it is and however much the test after it would tell. */
 const byWorth = (a: Weighed, b: Weighed): number => tellsEnough(b) - tellsEnough(a) || b.worth - a.worth
 
+/**
+ * Tests as good as the best to this share come by what they tell themselves (bench default): what the test after one would
+ * tell is not in hand yet, and the reckoning is no finer.
+ */
+export const NEAR = 0.95
+
 /** Which fault a hypothesis asks to mend first; the one after the last for none, then something else, stage by stage. */
 const group = Int16Array.from(leading, (lead, h) =>
   h >= UNKNOWN ? faultIds.length + 1 + h - UNKNOWN : lead < 0 ? faultIds.length : lead,
@@ -252,7 +258,10 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     return { ...s, worth: gain / minutes }
   })
   looked.sort(byWorth)
-  return [...looked, ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
+  const near = looked
+    .filter((s) => tellsEnough(s) === tellsEnough(looked[0]!) && s.worth >= NEAR * looked[0]!.worth)
+    .sort((a, b) => b.gain - a.gain)
+  return [...near, ...looked.filter((s) => !near.includes(s)), ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
     test,
     again: done.has(test.id),
     outcomes,

@@ -360,12 +360,12 @@ describe('the prior, by hand', () => {
     expect(all(prior) * scale(prior)).toBeCloseTo(1, 8)
     expect(all(others) * scale(others)).toBeCloseTo(2.5, 8)
   })
-  it('of what is in no list is an eightieth of all that is, at each stage', () => {
+  it('of what is in no list is fifteen thousandths of all that is, at each stage', () => {
     const prior = priorOdds([])
     const named = prior.subarray(0, UNKNOWN).reduce((a, b) => a + b, 0)
-    for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.0125, 12)
+    for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.015, 12)
     expect(unknownOdds(prior)).toBeCloseTo(
-      (0.0125 * (WIDTH - UNKNOWN)) / (1 + 0.0125 * (WIDTH - UNKNOWN)),
+      (0.015 * (WIDTH - UNKNOWN)) / (1 + 0.015 * (WIDTH - UNKNOWN)),
       12,
     )
     expect(faultOdds(prior)).toHaveLength(faultIds.length)
@@ -450,7 +450,7 @@ describe('after what was done, by trying every way', () => {
       near(without[i]!, standing(posterior(prior, rest, changes), changes))
     })
   })
-  it('what was seen was to be expected by so much, each start by itself', () => {
+  it('what was seen was to be expected by so much of what is in the list, each start by itself', () => {
     const changes: Change[] = [{ is: 'mended', fault: '12 V short' }]
     const evidence: Evidence[] = [
       { test: 'as it came', outcome: 'memory lamp', earlier: ['nothing', 'nothing'] },
@@ -463,15 +463,20 @@ describe('after what was done, by trying every way', () => {
     evidence.slice(0, 2).forEach(({ earlier: _, ...e }, i) => {
       const [truly, lying] = chanceOf([e])
       let sum = 0
-      for (let h = 0; h < WIDTH; h++) sum += first[h]! * truly[h]! + first[WIDTH + h]! * lying[h]!
-      expect(chances[i]).toBeCloseTo(sum, 12)
+      let listed = 0
+      for (let h = 0; h < UNKNOWN; h++) {
+        sum += first[h]! * truly[h]! + first[WIDTH + h]! * lying[h]!
+        listed += first[h]! + first[WIDTH + h]!
+      }
+      expect(chances[i]).toBeCloseTo(sum / listed, 12)
     })
     const odds = posterior(prior, evidence.slice(1), changes)
     const now = standing(odds, changes)
     const [, , good] = expected(odds, evidence, changes)
     const [truly] = chanceOf([evidence[2]!])
+    const listed = now.subarray(0, UNKNOWN)
     expect(good).toBeCloseTo(
-      now.reduce((all, p, h) => all + p * truly[h]!, 0),
+      listed.reduce((all, p, h) => all + p * truly[h]!, 0) / listed.reduce((all, p) => all + p, 0),
       10,
     )
   })

@@ -11,9 +11,9 @@ import type { Evidence } from './likelihood'
 
 /**
  * Odds that a board stops at a stage for something in no list, beside those of all that are in it (bench default): over the ten
- * stages one board in nine.
+ * stages one board in eight.
  */
-const UNKNOWN_ODDS = 0.0125
+const UNKNOWN_ODDS = 0.015
 
 /** For each hypothesis the one it becomes when a fault is gone, or when one has come to it; two are never made three. */
 const becomes = (change: Change): Int32Array => {
@@ -209,7 +209,10 @@ export function withoutEach(
   })
 }
 
-/** Chance of each thing that was seen, a start by itself, given the odds over the board as it came in and which changes took. */
+/**
+ * Chance of each thing that was seen, a start by itself, by what is in the list, given the odds over the board as it came in and
+ * which changes took. Something in no list explains nothing by being thought of.
+ */
 export function expected(
   odds: Float64Array,
   evidence: readonly Evidence[],
@@ -219,11 +222,13 @@ export function expected(
   return evidence.map(({ earlier: _, ...seen }) => {
     const [truly, lying] = chanceOf([seen])
     let sum = 0
-    cases.each(
-      seen.after ?? 0,
-      (place, h, lampsLie) => (sum += odds[place]! * (lampsLie ? lying : truly)[h]!),
-    )
-    return sum
+    let listed = 0
+    cases.each(seen.after ?? 0, (place, h, lampsLie) => {
+      if (h >= UNKNOWN) return
+      listed += odds[place]!
+      sum += odds[place]! * (lampsLie ? lying : truly)[h]!
+    })
+    return listed > 0 ? sum / listed : 0
   })
 }
 
