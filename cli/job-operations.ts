@@ -132,6 +132,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
             .filter((t) => t.result === null)
             .map(({ id, test, again }) => ({ id, test, again })),
           failed: standing.tests.filter((t) => t.result === 'fail').map(({ id, test }) => ({ id, test })),
+          left: standing.left,
         },
         handBack: { holds: handBackBlockers(state).map((h) => h.text) },
       }

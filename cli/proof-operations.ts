@@ -1,8 +1,13 @@
 import Joi from 'joi'
 import { functionGroups } from '@/core/board/function-group'
+import { OWN_RAIL, rails } from '@/core/board/rail'
+import { shelfItems } from '@/core/board/shelf-items'
+import type { ShelfItem } from '@/core/board/shelf-items'
+import { exchangeable } from '@/core/board/station-says'
 import type { Touched } from '@/core/board/station-says'
 import { CERTAIN, moreStarts, mostFailing, sayStarts, shareOf } from '@/core/proof/cold-starts'
-import { proofPlan } from '@/core/proof/plan'
+import { doubtsOf } from '@/core/proof/doubt'
+import { proofPlan, standingOf } from '@/core/proof/plan'
 import {
   BEARS_C,
   keptTemperature,
@@ -10,8 +15,11 @@ import {
   sayTemperature,
   verdictOf,
 } from '@/core/proof/temperature'
+import { faultIds } from '@/core/triage/model/faults'
+import type { FaultId } from '@/core/triage/model/faults'
+import { provedBy, repairOf } from '@/core/triage/model/repair'
 import { readCsv } from '@/tables/read-csv'
-import { operation, readFile } from './operation'
+import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
 
 const touched = Joi.object({
@@ -21,18 +29,80 @@ const touched = Joi.object({
   contacts: Joi.number().integer().min(0).default(0),
   firmware: Joi.boolean().default(false),
   parts: Joi.boolean().default(false),
+  lost: Joi.object()
+    .pattern(Joi.valid(...functionGroups), Joi.number().min(0).max(1))
+    .default({}),
+  rails: Joi.array()
+    .items(Joi.alternatives(Joi.valid(...rails), Joi.string().pattern(OWN_RAIL)))
+    .unique()
+    .default([]),
+  exchanged: Joi.array()
+    .items(Joi.valid(...exchangeable))
+    .unique()
+    .default([]),
+  repaired: Joi.array()
+    .items(
+      Joi.object({
+        fault: Joi.valid(...faultIds).required(),
+        succeeds: Joi.number().min(0).max(1),
+      }),
+    )
+    .default([]),
+  cameUp: Joi.boolean().default(false),
   cell: Joi.boolean().default(false),
   cellAlone: Joi.boolean().default(false),
   intermittent: Joi.boolean().default(false),
   ownGraphics: Joi.boolean().default(true),
+  passed: Joi.array().items(Joi.string()).default([]),
+  atHand: Joi.array().items(Joi.valid(...shelfItems)),
 })
+
+interface ToPlan extends Omit<Touched, 'repaired'> {
+  readonly repaired: readonly { readonly fault: FaultId; readonly succeeds?: number }[]
+  /** Tests that passed, by their names here. */
+  readonly passed: readonly string[]
+  readonly atHand?: readonly ShelfItem[]
+}
+
+const passing = (test: string) =>
+  ({ id: test, seq: 1, at: '', by: '', test, result: 'pass', reading: '' }) as const
 
 /** What is computed of the proof. */
 export const proofOperations: Readonly<Record<string, Operation>> = {
-  'proof.plan': operation<Touched>(
-    'What has to be proved, from the functions that were damaged or touched.',
+  'proof.plan': operation<ToPlan>(
+    'What has to be proved, from what was damaged, touched, changed and repaired, what tells most per minute first; and what may be bad all the same.',
     touched,
-    (t) => ({ tests: proofPlan(t) }),
+    ({ passed, atHand, repaired, ...rest }) => {
+      const t: Touched = {
+        ...rest,
+        repaired: repaired.map(({ fault, succeeds = repairOf(fault).succeeds }) => ({
+          of: provedBy(fault),
+          fails: 1 - succeeds,
+        })),
+      }
+      const planned = proofPlan(t)
+      const stranger = passed.find((id) => !planned.some((test) => test.id === id))
+      if (stranger !== undefined)
+        throw new BadInput(
+          'passed',
+          `“${stranger}” is none of the tests of this plan: ${planned.map((test) => test.id).join(', ')}`,
+        )
+      const { tests, left } = standingOf(
+        planned,
+        doubtsOf(t),
+        {
+          results: Object.fromEntries(passed.map((test) => [test, passing(test)])),
+          starts: [],
+          temperatures: [],
+        },
+        { lastTouched: 0, changed: { firmware: 0, cpu: 0, cell: 0 } },
+        atHand && new Set(atHand),
+      )
+      return {
+        tests: tests.map(({ again: _, reading: __, counted: ___, ...test }) => test),
+        left: left!,
+      }
+    },
   ),
 
   'proof.starts': operation<{ starts: number; failures: number; certainty: number; share: number }>(

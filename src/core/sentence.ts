@@ -3,3 +3,6 @@ export const sentence = (say: string): string => `${say.charAt(0).toUpperCase()}
 
 /** A sentence that goes on after another. */
 export const lowerFirst = (say: string): string => say.charAt(0).toLowerCase() + say.slice(1)
+
+/** The same with a capital, where more follows it. */
+export const upperFirst = (say: string): string => say.charAt(0).toUpperCase() + say.slice(1)

@@ -11,6 +11,7 @@ import { orderOfWork } from '../socket/straighten/reckon'
 import type { ToReckon, Worth } from '../socket/straighten/reckon'
 import { snapFactors } from '../socket/straighten/snap-record'
 import type { SnapTally } from '../socket/straighten/snap-record'
+import { seenOf } from '../socket/lost-groups'
 import { currentPass } from '../socket/slice'
 import type { SocketState } from '../socket/slice'
 import type { Socket } from '../socket/model/socket'
@@ -115,15 +116,14 @@ export function firstSeen(passes: SocketState['passes']): Marks {
 /** What the order of work is made from. */
 export function toReckon(socket: SocketState, field: Socket, worth: Worth, factors: SnapFactors): ToReckon {
   const pass = currentPass(socket)
+  const { looked, looks, straightened } = seenOf(socket, field)
   const strokes: Record<string, number> = {}
   for (const s of socket.strokes) strokes[s.contact] = (strokes[s.contact] ?? 0) + s.strokes
   return {
     marks: pass?.marks ?? {},
-    looked: Object.keys(pass?.looked ?? {}),
-    looks: socket.passes.filter((p) => Object.keys(p.looked).length >= 0.95 * field.contacts.length).length,
-    straightened: [
-      ...new Set(socket.strokes.filter((s) => s.result === 'there').map((s) => s.contact)),
-    ].filter((name) => !pass?.marks[name]),
+    looked: [...looked],
+    looks,
+    straightened,
     school: socket.school,
     left: socket.left,
     strokes,

@@ -1,6 +1,7 @@
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { unaccounted } from '../board/slice'
+import type { ShelfItem } from '../board/shelf-items'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import type { Step } from '../board/step'
@@ -25,6 +26,8 @@ export interface Advised {
   readonly field: Socket | null
   readonly gate: PowerGate
   readonly belief: Belief | null
+  /** What the shop has at hand; everything when left out. */
+  readonly shelf?: readonly ShelfItem[]
   readonly work: SocketWork | null
 }
 
@@ -35,7 +38,7 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
   firmware: ({ state, gate }) => firmwareStep(firmwareView(state), closedBy(gate)?.text ?? null),
   parts: ({ state }) => partsStep(state.parts, lastIron(state)),
-  proof: ({ state, field, gate }) => proofStep(proofStanding(state, field), gate),
+  proof: ({ state, field, gate, shelf }) => proofStep(proofStanding(state, field, shelf), gate),
   'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),
 }
 

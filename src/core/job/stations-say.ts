@@ -1,5 +1,7 @@
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
+import type { ShelfItem } from '../board/shelf-items'
+import type { BoardState } from '../board/slice'
 import { untouched } from '../board/station-says'
 import type { StationSays, Touched } from '../board/station-says'
 import type { Blocker } from '../board/step'
@@ -7,6 +9,7 @@ import { firmwareSays } from '../firmware/says'
 import { handBackSays } from '../hand-back/says'
 import { intakeSays } from '../intake/says'
 import { partsSays } from '../parts/says'
+import { doubtsOf } from '../proof/doubt'
 import { proofPlan, standingOf } from '../proof/plan'
 import type { ProofStanding } from '../proof/plan'
 import { proofSays } from '../proof/says'
@@ -44,9 +47,30 @@ export function touchedBy(state: JobState, field: Socket | null): Touched {
   return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), untouched)
 }
 
-/** What has to be proved of this job, and how it stands. */
-export const proofStanding = (state: JobState, field: Socket | null): ProofStanding =>
-  standingOf(proofPlan(touchedBy(state, field)), state.proof, state.board)
+/**
+ * What has to be proved of this job, and how it stands.
+ * @param shelf what the shop has at hand; everything when left out
+ */
+export function proofStanding(
+  state: JobState,
+  field: Socket | null,
+  shelf?: readonly ShelfItem[],
+): ProofStanding {
+  const touched = touchedBy(state, field)
+  const atHand = shelf && new Set([...shelf, ...onTheBoard(state.board)])
+  return standingOf(proofPlan(touched), doubtsOf(touched), state.proof, state.board, atHand)
+}
+
+/** What of a shelf the board’s own things can serve for. */
+function onTheBoard({ fitted }: BoardState): ShelfItem[] {
+  const items: (ShelfItem | false)[] = [
+    fitted.modules.length > 0 && 'known-good module',
+    fitted.modules.length > 1 && 'second known-good module',
+    fitted.drive !== null && 'known-good drive',
+    fitted.card !== null && 'known-good card',
+  ]
+  return items.filter((item) => item !== false)
+}
 
 /** What keeps the board from being handed back, station by station. */
 export function handBackBlockers(state: JobState): readonly Blocker[] {

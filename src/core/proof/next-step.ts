@@ -1,6 +1,7 @@
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import type { Step } from '../board/step'
+import { percent } from '../maths/percent'
 import { isUnpowered } from './plan'
 import type { ProofStanding, StandingTest } from './plan'
 
@@ -13,7 +14,7 @@ const sayTest = ({ test, starts, counted }: StandingTest): string =>
 const at = (say: string, why: string): Step => ({ station: 'proof', say, why })
 
 /** The next test that is owed; none that powers the board while the gate is closed. */
-export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGate): Step {
+export function proofStep({ tests, owed, failed, left }: ProofStanding, gate: PowerGate): Step {
   if (failed > 0)
     return at(
       `${failed} ${failed === 1 ? 'test' : 'tests'} failed: back to triage with what was seen.`,
@@ -21,14 +22,25 @@ export function proofStep({ tests, owed, failed }: ProofStanding, gate: PowerGat
     )
   const closed = closedBy(gate)
   const open = tests.filter((t) => t.result === null)
-  const next = closed ? open.find((t) => isUnpowered(t.id)) : open[0]
+  // What cannot be made for want of something comes last.
+  const able = closed ? open.filter((t) => isUnpowered(t.id)) : open
+  const next = able.find((t) => t.lacks.length === 0) ?? able[0]
   if (next)
     return {
       ...at(sayTest(next), `${next.why}; passes when: ${next.limit}. ${owed} owed.`),
-      takes: `${next.minutes} min`,
+      takes: [
+        `${next.minutes} min`,
+        next.lacks.length > 0 &&
+          `not at hand: ${next.lacks.join(', ')}; fetch it, or say that it cannot be run here`,
+      ]
+        .filter(Boolean)
+        .join('; '),
       proves: next.id,
     }
   if (closed && open.length > 0)
     return at(`Do not power yet: ${closed.text}.`, `${closed.at.say}. ${owed} owed.`)
-  return at('Everything owed is proved. Hand it back.', 'What could not be run here stands on the sheet.')
+  return at(
+    'Everything owed is proved. Hand it back.',
+    `${left === null ? '' : `${percent(left.odds)} that something is bad all the same. `}What could not be run here stands on the sheet.`,
+  )
 }

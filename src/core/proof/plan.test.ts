@@ -4,17 +4,20 @@ import { describe, expect, it } from 'vitest'
 import { lifted, tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
+import { doubtsOf } from './doubt'
 import { proofStep } from './next-step'
 import { isUnpowered, proofPlan, standingOf } from './plan'
 import { proofStanding, touchedBy } from '../job/stations-say'
-import { untouched } from '../board/station-says'
+import { exchangeable, untouched } from '../board/station-says'
+import { nothingNoted } from '../board/baseline'
+import type { ShelfItem } from '../board/shelf-items'
 import type { Touched } from '../board/station-says'
 
 const ids = (t: Partial<Touched>) => proofPlan({ ...untouched, ...t }).map((p) => p.id)
 
 describe('proofPlan', () => {
   it('always asks for cold starts, temperature, memory and a system', () => {
-    expect(ids({})).toEqual(['cold starts', 'temperature', 'memory amount', 'system'])
+    expect(ids({}).sort()).toEqual(['cold starts', 'memory amount', 'system', 'temperature'])
   })
   it.each([
     [{ groups: ['memory B'] }, ['memory B slots', 'memory test']],
@@ -32,7 +35,15 @@ describe('proofPlan', () => {
       [
         `${what}:`,
         ...proofPlan({ ...untouched, ...t }).map((p) =>
-          [`  ${p.id}`, p.test, p.why, p.limit, `${p.minutes} min`].join(' | '),
+          [
+            `  ${p.id}`,
+            p.test,
+            p.why,
+            p.limit,
+            `${p.minutes} min`,
+            `finds something in ${(100 * p.finds).toFixed(1)} %`,
+            p.needs.join(', '),
+          ].join(' | '),
         ),
       ].join('\n')
     const all = [
@@ -45,6 +56,20 @@ describe('proofPlan', () => {
       said('the cell and firmware', { cell: true, firmware: true }),
       said('parts', { parts: true }),
       said('what came and went', { intermittent: true }),
+      said('rails that had read low', { rails: ['3v3', 'vcore'] }),
+      ...exchangeable.map((thing) => said(`another ${thing}`, { exchanged: [thing] })),
+      said('the core supply, repaired', { repaired: [{ of: 'core power', fails: 0.2 }] }),
+      said('the card slot, repaired', { repaired: [{ of: 'card lanes', fails: 0.15 }] }),
+      said('storage, repaired', { repaired: [{ of: 'storage lanes', fails: 0.1 }] }),
+      said('channels, repaired', {
+        repaired: [
+          { of: 'memory A', fails: 0.15 },
+          { of: 'memory B', fails: 0.15 },
+        ],
+      }),
+      said('what keeps settings, repaired', { repaired: [{ of: 'settings kept', fails: 0.1 }] }),
+      said('display, repaired', { repaired: [{ of: 'display', fails: 0.1 }] }),
+      said('firmware, and it came up since', { firmware: true, cameUp: true }),
     ]
     await expect(all.join('\n\n')).toMatchFileSnapshot('__snapshots__/plan.txt')
   })
@@ -79,7 +104,9 @@ describe('proofPlan', () => {
     )
   })
   it('asks for more starts of what came and went', () => {
-    expect(proofPlan({ ...untouched, intermittent: true })[0]!.test).toMatch(/^11 cold starts/)
+    expect(proofPlan({ ...untouched, intermittent: true }).map((p) => p.test)).toContainEqual(
+      expect.stringMatching(/^11 cold starts/),
+    )
   })
   it('touching more never asks for less, and every test says why and when it passes', () => {
     const groups = fc.uniqueArray(fc.constantFrom(...functionGroups))
@@ -131,6 +158,7 @@ describe('proofStanding', () => {
       const none = { firmware: 0, cpu: 0, cell: 0 }
       return standingOf(
         planned,
+        doubtsOf(untouched),
         { results, starts: [], temperatures: [] },
         {
           lastTouched: what === 'lastTouched' ? seq : 0,
@@ -146,7 +174,7 @@ describe('proofStanding', () => {
   })
   it('counts cold starts one by one, since anything that could have undone them', () => {
     const t = tape()
-    const is = () => proofStanding(jobState(t.entries), null).tests[0]!
+    const is = () => proofStanding(jobState(t.entries), null).tests.find((p) => p.id === 'cold starts')!
     const start = (came: boolean) => t.put('cold start', { came })
     expect(is()).toMatchObject({ id: 'cold starts', starts: 4, result: null, reading: '' })
     start(true)
@@ -177,6 +205,7 @@ describe('proofStanding', () => {
     const none = { lastTouched: 9, changed: { firmware: 9, cpu: 9, cell: 9 } }
     const { tests, owed } = standingOf(
       proofPlan(untouched),
+      doubtsOf(untouched),
       { results: {}, starts: [], temperatures: [] },
       none,
     )
@@ -192,5 +221,68 @@ describe('proofStanding', () => {
       .put('proof', { test: 'system', result: 'fail', reading: '' })
       .put('proof', { test: 'temperature', result: 'cannot run here', reading: '' })
     expect(proofStanding(jobState(t.entries), null)).toMatchObject({ owed: 2, failed: 1 })
+  })
+  it('comes to what can still be bad: less by every pass, said of what, and not said once a test failed', () => {
+    const t = bent().put('stroke', stroke)
+    const left = () => proofStanding(jobState(t.entries), socket).left
+    const odds = [left()!.odds]
+    expect(left()!.of[0]!.what).toBe('memory B')
+    for (const { id, starts } of proofStanding(jobState(t.entries), socket).tests) {
+      if (starts) for (let i = 0; i < starts; i++) t.put('cold start', { came: true })
+      else t.put('proof', { test: id, result: 'pass', reading: '' })
+      odds.push(left()!.odds)
+    }
+    for (let i = 1; i < odds.length; i++) expect(odds[i]).toBeLessThanOrEqual(odds[i - 1]!)
+    expect(odds.at(-1)).toBeLessThan(odds[0]! / 2)
+    t.put('proof', { test: 'system', result: 'fail', reading: '' })
+    expect(left()).toBeNull()
+  })
+  it('says of a test that was not made, or cannot be, what it would find still', () => {
+    const t = bent()
+      .put('stroke', stroke)
+      .put('proof', { test: 'memory test', result: 'cannot run here', reading: '' })
+      .put('proof', { test: 'system', result: 'pass', reading: '' })
+    const { tests } = proofStanding(jobState(t.entries), socket)
+    const by = Object.fromEntries(tests.map((test) => [test.id, test.untold]))
+    expect(by.system).toBe(0)
+    expect(by['memory test']).toBeGreaterThan(0.01)
+  })
+  it('puts last what lacks something; the board’s own modules and drive serve', () => {
+    const t = tape()
+    const step = (shelf?: readonly ShelfItem[]) =>
+      proofStep(proofStanding(jobState(t.entries), null, shelf), { lamp: 'clear', reasons: [] } as never)
+    const bare = () => proofStanding(jobState(t.entries), null, ['meter']).tests
+    expect(bare().find((p) => p.id === 'memory amount')!.lacks).toEqual([
+      'known-good module',
+      'second known-good module',
+    ])
+    expect(step().takes).not.toContain('not at hand')
+    for (const id of ['temperature']) t.put('proof', { test: id, result: 'pass', reading: '' })
+    for (let i = 0; i < 4; i++) t.put('cold start', { came: true })
+    expect(step(['meter'])).toMatchObject({ takes: expect.stringContaining('not at hand: known-good') })
+    t.put('fitted', { modules: ['A', 'B'], drive: 'own' })
+    expect(bare().flatMap((p) => p.lacks)).toEqual([])
+  })
+  it.each([
+    ['another CPU', { cpu: 'Orrin 36' }, { cpu: 'Orrin 53' }, ['CPU']],
+    ['its own CPU', { cpu: 'Orrin 36' }, { cpu: 'Orrin 36' }, []],
+    ['a lent CPU', { cpu: 'Orrin 36' }, { cpu: 'bench Orrin 53' }, []],
+  ] as const)('of %s', (_, set, fitted, exchanged) => {
+    const t = tape().put('ticket', { set }).put('fitted', fitted)
+    expect(touchedBy(jobState(t.entries), null).exchanged).toEqual(exchanged)
+  })
+  it('a rail that had read low is proved under load, and so is one whose supply was repaired', () => {
+    const t = tape()
+      .put('rail', { rail: '3v3', ohms: 0.4, cpu: 'out' })
+      .put('rail', { rail: '3v3', ohms: 265, cpu: 'out' })
+      .put('mended', { fault: 'core regulator part' })
+      .put('mended', { fault: 'module' })
+    const touched = touchedBy(jobState(t.entries), null)
+    expect(touched).toMatchObject({ rails: ['3v3', 'vcore'], exchanged: ['module'], cameUp: false })
+    expect(touched.repaired.map((r) => r.of)).toEqual(['core power', 'memory A'])
+    t.put('baseline', { ...nothingNoted, picture: 'maker screen' })
+    expect(touchedBy(jobState(t.entries), null).cameUp).toBe(true)
+    t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
+    expect(touchedBy(jobState(t.entries), null).cameUp).toBe(false)
   })
 })

@@ -1,8 +1,15 @@
 import type { ProofState } from './slice'
 import type { FunctionGroup } from '../board/function-group'
+import { voltsOf } from '../board/proved'
+import type { Proved } from '../board/proved'
+import { sayRail } from '../board/rail'
+import type { Rail } from '../board/rail'
+import type { ShelfItem } from '../board/shelf-items'
 import type { Touched } from '../board/station-says'
 import { CERTAIN, coldStartsFor, shareOf } from './cold-starts'
 import type { StartsCounted } from './cold-starts'
+import { afterPass, anyBad, doubtsOf, findsSomething, inOrder, onlyTheCell } from './doubt'
+import type { Doubts, Placed, Shows } from './doubt'
 import { sayTemperature, verdictOf } from './temperature'
 
 /** One thing to prove before hand-back. */
@@ -14,154 +21,275 @@ export interface ProofTest {
   readonly minutes: number
   /** Cold starts: how many clean ones. */
   readonly starts?: number
+  /** What it needs that a shelf may lack. */
+  readonly needs: readonly ShelfItem[]
+  /** What it shows when it is bad, with the chance of it. */
+  readonly shows: Shows
+  /** Chance that it finds something, the tests before it having passed. */
+  readonly finds: number
 }
 
-const settingsKept = (t: Touched) =>
-  [
-    'settings',
-    'Clock and settings kept over ten minutes without mains',
-    t.cell ? 'the cell was at fault or changed' : 'firmware was changed',
-    'time and settings are kept',
-    12,
-  ] as const
+/** A test that can be part of a proof, and when a board owes it. */
+interface Kind extends Placed {
+  readonly test: string
+  readonly limit: string
+  readonly starts?: number
+  readonly needs: readonly ShelfItem[]
+  /** Why a board owes it; null where it does not. */
+  readonly owed: (t: Touched, has: (...groups: FunctionGroup[]) => boolean) => string | null
+}
 
-/** A new cell and nothing else that was touched or came and went: it owes no hour of load. */
-const onlyTheCell = ({ cellAlone, contacts, groups, firmware, parts, intermittent }: Touched): boolean =>
-  cellAlone && contacts === 0 && groups.length === 0 && !firmware && !parts && !intermittent
+const when = (is: boolean, why: string): string | null => (is ? why : null)
 
-/** The list of what has to be proved, from the functions that were damaged or touched. */
+/** Every test of a proof by what it shows (chances: bench defaults). */
+const kinds: readonly Kind[] = [
+  {
+    id: 'continuity',
+    test: 'Continuity from pin to far end of each part fitted',
+    limit: 'below 1 Ω, or the part’s value',
+    minutes: 5,
+    needs: ['meter'],
+    shows: { joints: 0.85 },
+    unpowered: true,
+    owed: (t) => when(t.parts, 'small parts were fitted'),
+  },
+  {
+    id: 'temperature',
+    test: 'Temperature under load for 15 minutes',
+    limit: 'levels off well below the limit',
+    minutes: 15,
+    needs: [],
+    shows: { cooling: 0.95, 'core power': 0.5, ground: 0.4 },
+    after: 'system',
+    owed: () => 'mounting and power contacts',
+  },
+  {
+    id: 'memory amount',
+    test: 'One module, then two: amount and dual channel',
+    limit: 'the full amount, dual channel',
+    minutes: 6,
+    needs: ['known-good module', 'second known-good module'],
+    shows: { 'memory A': 0.8, 'memory B': 0.8, 'memory power': 0.4 },
+    owed: (t, has) =>
+      has('memory A', 'memory B', 'memory power')
+        ? 'memory contacts were touched'
+        : t.exchanged.includes('module')
+          ? 'a module was exchanged'
+          : 'half-seen memory is easily missed',
+  },
+  {
+    id: 'memory A slots',
+    test: 'A module in each slot of channel A',
+    limit: 'each slot seen at rated speed',
+    minutes: 8,
+    needs: ['known-good module'],
+    shows: { 'memory A': 0.95 },
+    owed: (t, has) =>
+      has('memory A')
+        ? 'contacts of channel A were damaged'
+        : when(repaired(t, 'memory A'), 'channel A was repaired'),
+  },
+  {
+    id: 'memory B slots',
+    test: 'A module in each slot of channel B',
+    limit: 'each slot seen at rated speed',
+    minutes: 8,
+    needs: ['known-good module'],
+    shows: { 'memory B': 0.95 },
+    owed: (t, has) =>
+      has('memory B')
+        ? 'contacts of channel B were damaged'
+        : when(repaired(t, 'memory B'), 'channel B was repaired'),
+  },
+  {
+    id: 'memory test',
+    test: 'Memory test, one pass',
+    limit: 'no error',
+    minutes: 20,
+    needs: [],
+    shows: { 'memory A': 0.9, 'memory B': 0.9, 'memory power': 0.8 },
+    owed: (t, has) =>
+      has('memory A', 'memory B', 'memory power')
+        ? 'a weak contact shows under load'
+        : when(t.exchanged.includes('module'), 'a module was exchanged'),
+  },
+  {
+    id: 'CPU named',
+    test: 'CPU named, with all its cores and its rated speed',
+    limit: 'as on its lid',
+    minutes: 2,
+    needs: [],
+    shows: { CPU: 0.9 },
+    owed: (t) => when(t.exchanged.includes('CPU'), 'the CPU was exchanged'),
+  },
+  {
+    id: 'card width',
+    test: 'A card in the slot: picture and link width',
+    limit: 'picture, and full width',
+    minutes: 5,
+    needs: ['known-good card'],
+    shows: { 'card lanes': 0.95, 'io power': 0.5 },
+    owed: (t, has) =>
+      has('card lanes')
+        ? 'card-lane contacts were damaged'
+        : has('io power')
+          ? 'contacts of io power were damaged'
+          : t.exchanged.includes('card')
+            ? 'the card was exchanged'
+            : when(repaired(t, 'card lanes'), 'the card slot was repaired'),
+  },
+  {
+    id: 'storage ports',
+    test: 'A drive on each port',
+    limit: 'each port sees the drive',
+    minutes: 6,
+    needs: ['known-good drive'],
+    shows: { 'storage lanes': 0.95 },
+    owed: (t, has) =>
+      has('storage lanes')
+        ? 'storage contacts were damaged'
+        : t.exchanged.includes('drive')
+          ? 'the drive was exchanged'
+          : when(repaired(t, 'storage lanes'), 'storage was repaired'),
+  },
+  {
+    id: 'own graphics',
+    test: 'Picture from the CPU’s own graphics',
+    limit: 'picture on each output',
+    minutes: 4,
+    needs: [],
+    shows: { display: 0.95 },
+    owed: (t, has) =>
+      has('display') ? 'display contacts were damaged' : when(repaired(t, 'display'), 'display was repaired'),
+  },
+  {
+    id: 'load',
+    test: 'All cores under load for 20 minutes',
+    limit: 'no error, no restart',
+    minutes: 20,
+    needs: [],
+    shows: { 'core power': 0.85, ground: 0.85, 'io power': 0.6, 'memory power': 0.5, cooling: 0.6, CPU: 0.5 },
+    after: 'system',
+    owed: (t, has) =>
+      has('core power', 'io power', 'ground')
+        ? 'power or ground contacts were damaged'
+        : when(repaired(t, 'core power'), 'the core supply was repaired'),
+  },
+  {
+    id: 'core volts',
+    test: 'Core volts at rest and under load',
+    limit: 'within 5 % of what is asked for',
+    minutes: 5,
+    needs: ['meter'],
+    shows: { sense: 0.95, 'core power': 0.5 },
+    owed: (_, has) => when(has('sense'), 'a voltage-sense contact was damaged'),
+  },
+  {
+    id: 'restart',
+    test: 'Restart from the system, five times',
+    limit: 'five of five',
+    minutes: 8,
+    needs: [],
+    shows: { control: 0.8, reset: 0.8, clock: 0.6, starts: 0.3 },
+    after: 'system',
+    owed: (_, has) => when(has('control', 'reset', 'clock'), 'a control contact was damaged'),
+  },
+  {
+    id: 'ports',
+    test: 'Network, USB and sound, one of each',
+    limit: 'each works',
+    minutes: 6,
+    needs: [],
+    shows: { ports: 0.9, 'io power': 0.3 },
+    after: 'system',
+    owed: (_, has) =>
+      has('reserved', 'unknown')
+        ? 'contacts without a known function were damaged'
+        : when(has('io power'), 'contacts of io power were damaged'),
+  },
+  {
+    id: 'version',
+    test: 'Version shown after a start with mains off',
+    limit: 'the version that was meant',
+    minutes: 3,
+    needs: [],
+    shows: { version: 0.98 },
+    owed: (t) => when(t.firmware, 'firmware was changed'),
+  },
+  {
+    id: 'settings',
+    test: 'Clock and settings kept over ten minutes without mains',
+    limit: 'time and settings are kept',
+    minutes: 12,
+    needs: [],
+    shows: { 'settings kept': 0.95 },
+    owed: (t) =>
+      t.cell
+        ? 'the cell was at fault or changed'
+        : t.firmware
+          ? 'firmware was changed'
+          : when(repaired(t, 'settings kept'), 'what keeps the settings was repaired'),
+  },
+  {
+    id: 'system',
+    test: 'An operating system loads',
+    limit: 'desktop or log-in appears',
+    minutes: 5,
+    needs: ['known-good drive'],
+    shows: { system: 0.95, 'storage lanes': 0.4, 'memory A': 0.3, 'memory B': 0.3, version: 0.3 },
+    owed: () => 'the owner needs more than a POST',
+  },
+]
+
+const repaired = ({ repaired: all }: Touched, what: Proved): boolean => all.some(({ of }) => of === what)
+
+const coldStarts = (starts: number, share: number, why: string): Kind => ({
+  id: 'cold starts',
+  test: `${starts} cold starts, mains off a minute before each`,
+  limit: `${starts} of ${starts} reach the picture`,
+  minutes: starts * 3,
+  starts,
+  needs: [],
+  shows: { starts: 1 - (1 - share) ** starts, control: 0.5, 'core power': 0.3, 'memory power': 0.3 },
+  owed: () => why,
+})
+
+const voltsUnderLoad = (rail: Rail): Kind => ({
+  id: voltsOf(rail),
+  test: `Volts of the ${sayRail(rail)} at rest and under load`,
+  limit: 'within 5 % at rest, and no lower than that under load',
+  minutes: 4,
+  needs: ['meter'],
+  shows: { [voltsOf(rail)]: 0.95 },
+  owed: () => 'it had read short or low, or its supply was repaired',
+})
+
+/** What has to be proved, from what was damaged, touched, changed and repaired; what saves most per minute first. */
 export function proofPlan(t: Touched): ProofTest[] {
-  const tests: ProofTest[] = []
-  const add = (id: string, test: string, why: string, limit: string, minutes: number) =>
-    tests.push({ id, test, why, limit, minutes })
-  const addStarts = (starts: number, why: string) =>
-    tests.push({
-      id: 'cold starts',
-      test: `${starts} cold starts, mains off a minute before each`,
-      why,
-      limit: `${starts} of ${starts} reach the picture`,
-      minutes: starts * 3,
-      starts,
-    })
-  if (onlyTheCell(t)) {
-    addStarts(2, 'the cell was changed, and nothing else')
-    add(...settingsKept(t))
-    return tests
-  }
   const has = (...groups: FunctionGroup[]) => groups.some((g) => t.groups.includes(g))
-  addStarts(
-    coldStartsFor(CERTAIN, shareOf(t.intermittent)),
-    t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
+  const share = shareOf(t.intermittent)
+  const alone = onlyTheCell(t)
+  const all = alone
+    ? [
+        coldStarts(2, share, 'the cell was changed, and nothing else'),
+        ...kinds.filter((k) => k.id === 'settings'),
+      ]
+    : [
+        coldStarts(
+          coldStartsFor(CERTAIN, share),
+          share,
+          t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
+        ),
+        ...t.rails.map(voltsUnderLoad),
+        ...kinds,
+      ]
+  const owed = all.flatMap(({ owed: asks, ...kind }) => {
+    const why = asks(t, has)
+    return why === null ? [] : [{ ...kind, why }]
+  })
+  return inOrder(owed, doubtsOf(t)).map(({ unpowered: _, after: __, ...test }) =>
+    test.id === 'own graphics' && !t.ownGraphics ? { ...test, limit: 'needs a CPU with graphics' } : test,
   )
-  add(
-    'temperature',
-    'Temperature under load for 15 minutes',
-    'mounting and power contacts',
-    'levels off well below the limit',
-    15,
-  )
-  add(
-    'memory amount',
-    'One module, then two: amount and dual channel',
-    has('memory A', 'memory B', 'memory power')
-      ? 'memory contacts were touched'
-      : 'half-seen memory is easily missed',
-    'the full amount, dual channel',
-    6,
-  )
-  if (has('memory A'))
-    add(
-      'memory A slots',
-      'A module in each slot of channel A',
-      'contacts of channel A were damaged',
-      'each slot seen at rated speed',
-      8,
-    )
-  if (has('memory B'))
-    add(
-      'memory B slots',
-      'A module in each slot of channel B',
-      'contacts of channel B were damaged',
-      'each slot seen at rated speed',
-      8,
-    )
-  if (has('memory A', 'memory B', 'memory power'))
-    add('memory test', 'Memory test, one pass', 'a weak contact shows under load', 'no error', 20)
-  if (has('card lanes'))
-    add(
-      'card width',
-      'A card in the slot: link width read out',
-      'card-lane contacts were damaged',
-      'full width',
-      5,
-    )
-  if (has('storage lanes'))
-    add(
-      'storage ports',
-      'A drive on each port',
-      'storage contacts were damaged',
-      'each port sees the drive',
-      6,
-    )
-  if (has('display'))
-    add(
-      'own graphics',
-      'Picture from the CPU’s own graphics',
-      'display contacts were damaged',
-      t.ownGraphics ? 'picture on each output' : 'needs a CPU with graphics',
-      4,
-    )
-  if (has('core power', 'io power', 'ground'))
-    add(
-      'load',
-      'All cores under load for 20 minutes',
-      'power or ground contacts were damaged',
-      'no error, no restart',
-      20,
-    )
-  if (has('sense'))
-    add(
-      'core volts',
-      'Core volts at rest and under load',
-      'a voltage-sense contact was damaged',
-      'within 5 % of what is asked for',
-      5,
-    )
-  if (has('control', 'reset', 'clock'))
-    add('restart', 'Restart from the system, five times', 'a control contact was damaged', 'five of five', 8)
-  if (has('reserved', 'unknown'))
-    add(
-      'ports',
-      'Network, USB and sound, one of each',
-      'contacts without a known function were damaged',
-      'each works',
-      6,
-    )
-  if (t.firmware)
-    add(
-      'version',
-      'Version shown after a start with mains off',
-      'firmware was changed',
-      'the version that was meant',
-      3,
-    )
-  if (t.cell || t.firmware) add(...settingsKept(t))
-  if (t.parts)
-    add(
-      'continuity',
-      'Continuity from pin to far end of each part fitted',
-      'small parts were fitted',
-      'below 1 Ω, or the part’s value',
-      5,
-    )
-  add(
-    'system',
-    'An operating system loads',
-    'the owner needs more than a POST',
-    'desktop or log-in appears',
-    5,
-  )
-  return tests
 }
 
 /** A test and how it stands; one proved before the last change to socket or parts is owed again. */
@@ -169,14 +297,26 @@ export interface StandingTest extends ProofTest {
   readonly result: 'pass' | 'fail' | 'cannot run here' | null
   readonly reading: string
   readonly again: boolean
+  /** What it needs and is neither at hand nor on the board. */
+  readonly lacks: readonly ShelfItem[]
+  /** One that has not passed: chance that it would find something still, all that passed having passed. */
+  readonly untold: number
   /** Cold starts made since anything could have undone them. */
   readonly counted?: StartsCounted
+}
+
+/** One thing that may still be bad. */
+export interface StillInDoubt {
+  readonly what: Proved
+  readonly odds: number
 }
 
 export interface ProofStanding {
   readonly tests: readonly StandingTest[]
   readonly owed: number
   readonly failed: number
+  /** Chance that something is bad after what has passed, and of what; null once a test has failed. */
+  readonly left: { readonly odds: number; readonly of: readonly StillInDoubt[] } | null
 }
 
 /** Line of each kind of change that could have undone a test. */
@@ -214,37 +354,69 @@ function countedSince(starts: ProofState['starts'], line: number): StartsCounted
   }
 }
 
-/** What is owed of a plan, by the results so far, the starts that were counted and what was changed since. */
+/** How one test of a plan stands by itself. */
+function resultOf(
+  test: ProofTest,
+  { results, starts, temperatures }: Results,
+  undone: number,
+): Pick<StandingTest, 'result' | 'reading' | 'again' | 'counted'> {
+  const done = results[test.id]
+  if (test.starts !== undefined) {
+    // Counted anew from what was said of all of them together; those are whole or owed by what was said then.
+    const counted = countedSince(starts, Math.max(undone, done?.seq ?? 0))
+    const { made, failed } = counted
+    const result = failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null
+    if (made > 0 && (result !== null || !done || done.seq < undone))
+      return { result, reading: `${made - failed} of ${made}`, again: false, counted }
+  }
+  const log = test.id === 'temperature' ? temperatures.at(-1) : undefined
+  if (log && log.seq > Math.max(undone, done?.seq ?? 0))
+    return { result: temperatureSays[verdictOf(log)], reading: sayTemperature(log), again: false }
+  if (!done) return { result: null, reading: '', again: false }
+  const again = done.seq < undone
+  return { result: again ? null : done.result, reading: done.reading, again }
+}
+
+type Results = Pick<ProofState, 'results' | 'starts' | 'temperatures'>
+
+/** What is said of things that are in doubt: no smaller odds than this. */
+const WORTH_SAYING = 0.005
+
+/**
+ * What is owed of a plan, by the results so far, the starts that were counted and what was changed since.
+ * @param doubts what could be bad before any of it
+ * @param atHand what is at hand or on the board; everything when left out
+ */
 export function standingOf(
   planned: readonly ProofTest[],
-  { results, starts, temperatures }: Pick<ProofState, 'results' | 'starts' | 'temperatures'>,
+  doubts: Doubts,
+  results: Results,
   changed: ChangedAt,
+  atHand?: ReadonlySet<ShelfItem>,
 ): ProofStanding {
-  const tests = planned.map((test): StandingTest => {
-    const undone = undoneAt(test.id, changed)
-    const done = results[test.id]
-    if (test.starts !== undefined) {
-      // Counted anew from what was said of all of them together; those are whole or owed by what was said then.
-      const counted = countedSince(starts, Math.max(undone, done?.seq ?? 0))
-      const { made, failed } = counted
-      const result = failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null
-      if (made > 0 && (result !== null || !done || done.seq < undone))
-        return { ...test, result, reading: `${made - failed} of ${made}`, again: false, counted }
-    }
-    const log = test.id === 'temperature' ? temperatures.at(-1) : undefined
-    if (log && log.seq > Math.max(undone, done?.seq ?? 0))
-      return { ...test, result: temperatureSays[verdictOf(log)], reading: sayTemperature(log), again: false }
-    if (!done) return { ...test, result: null, reading: '', again: false }
-    const again = done.seq < undone
-    return { ...test, result: again ? null : done.result, reading: done.reading, again }
-  })
+  const stand = planned.map((test) => ({ ...test, ...resultOf(test, results, undoneAt(test.id, changed)) }))
+  const now = stand.filter((t) => t.result === 'pass').reduce((left, t) => afterPass(left, t.shows), doubts)
+  const tests = stand.map((test) => ({
+    ...test,
+    lacks: atHand ? test.needs.filter((item) => !atHand.has(item)) : [],
+    untold: test.result === 'pass' ? 0 : findsSomething(now, test.shows),
+  }))
+  const failed = tests.filter((t) => t.result === 'fail').length
   return {
     tests,
     owed: tests.filter((t) => t.result === null).length,
-    failed: tests.filter((t) => t.result === 'fail').length,
+    failed,
+    left:
+      failed > 0
+        ? null
+        : {
+            odds: anyBad(now),
+            of: [...now]
+              .flatMap(([what, odds]) => (odds >= WORTH_SAYING ? [{ what, odds }] : []))
+              .sort((a, b) => b.odds - a.odds),
+          },
   }
 }
 
-/** Tests that are made without power. */
-const unpowered: ReadonlySet<string> = new Set(['continuity'])
-export const isUnpowered = (test: string): boolean => unpowered.has(test)
+/** Whether a test is made without power. */
+export const isUnpowered = (test: string): boolean => kinds.some((kind) => kind.id === test && kind.unpowered)

@@ -4,6 +4,7 @@ import type { BoardState } from '../board/slice'
 import type { StationSays } from '../board/station-says'
 import { isDamage } from './damage/mark'
 import type { Socket } from './model/socket'
+import { lostGroups } from './lost-groups'
 import { currentPass } from './slice'
 import type { SocketState } from './slice'
 
@@ -30,7 +31,15 @@ export const socketSays: StationSays<View> = {
     const ever = new Set(socket.strokes.map((s) => s.contact))
     for (const pass of socket.passes)
       for (const [name, mark] of Object.entries(pass.found)) if (isDamage(mark)) ever.add(name)
-    const groups = new Set((field?.contacts ?? []).filter((c) => ever.has(c.name)).map((c) => c.group))
-    return { groups: functionGroups.filter((g) => groups.has(g)), contacts: ever.size }
+    // Another socket is another of every contact.
+    const whole = socket.replaced.some((r) => r.how === 'whole socket')
+    const groups = new Set(
+      (field?.contacts ?? []).filter((c) => whole || ever.has(c.name)).map((c) => c.group),
+    )
+    return {
+      groups: functionGroups.filter((g) => groups.has(g)),
+      contacts: ever.size,
+      lost: field && ever.size > 0 ? lostGroups(socket, field) : {},
+    }
   },
 }

@@ -1,20 +1,62 @@
-import { railsRead } from '../board/slice'
+import { hasPicture } from '../board/baseline'
+import { railsOf } from '../board/rail'
+import type { Rail } from '../board/rail'
+import { railState } from '../board/rail-limits'
+import { isLentCpu, railsRead } from '../board/slice'
 import type { BoardState } from '../board/slice'
-import type { StationSays } from '../board/station-says'
+import { exchangeable } from '../board/station-says'
+import type { StationSays, Touched } from '../board/station-says'
+import { faultIds } from './model/faults'
+import type { FaultId } from './model/faults'
+import { provedBy, repairOf, suppliedBy } from './model/repair'
 import { stageReached } from './model/stage'
+import type { TriageState } from './slice'
 
-export const triageSays: StationSays<{ readonly board: BoardState }> = {
+interface View {
+  readonly board: BoardState
+  readonly triage: TriageState
+  readonly intake: { readonly ticket: { readonly cpu: string } }
+}
+
+export const triageSays: StationSays<View> = {
   note: ({ board }) => {
     const baseline = board.baselines.at(-1)
     if (baseline) return stageReached(baseline).say
     return railsRead(board).size > 0 ? 'rails measured' : ''
   },
-  touches: ({ board }) => ({
+  touches: ({ board, triage, intake }) => ({
     cell:
       board.cellLog.some((c) => c.volts < 2.8) ||
       board.told.cells.some((c) => c.is === 'low') ||
       board.changed.cell > 0,
     cellAlone: board.changed.cell > 0 && board.changedElse === 0,
     intermittent: board.baselines.some((b) => b.current === 'cycling'),
+    cameUp: board.baselines.some((b) => b.seq > board.lastTouched && hasPicture(b)),
+    repaired: mendedOf(triage).map((fault) => ({
+      of: provedBy(fault),
+      fails: 1 - repairOf(fault).succeeds,
+    })),
+    rails: railsToProve(board, mendedOf(triage)),
+    exchanged: exchangedOf(board, mendedOf(triage), intake.ticket.cpu),
   }),
+}
+
+/** Faults that were repaired, each once. */
+const mendedOf = ({ mended }: TriageState): readonly FaultId[] =>
+  faultIds.filter((id) => mended.some(({ fault }) => fault === id))
+
+/** Rails that read short or low at any time, and those whose supply was repaired. */
+function railsToProve(board: BoardState, mended: readonly FaultId[]): Rail[] {
+  const bad = new Set<Rail>(mended.flatMap((fault) => suppliedBy(fault) ?? []))
+  for (const reading of board.railLog)
+    if (railState(reading, board.ownRails) !== 'good') bad.add(reading.rail)
+  for (const { rail, is } of board.told.rails) if (is !== 'good') bad.add(rail)
+  return railsOf(board.ownRails).filter((rail) => bad.has(rail))
+}
+
+/** Whole things that were exchanged: by their repair, or another CPU than the owner’s left in the socket. */
+function exchangedOf(board: BoardState, mended: readonly FaultId[], ownCpu: string): Touched['exchanged'] {
+  const { cpu } = board.fitted
+  const another = cpu !== null && !isLentCpu(cpu) && ownCpu !== '' && cpu !== ownCpu
+  return exchangeable.filter((thing) => mended.includes(thing) || (thing === 'CPU' && another))
 }

@@ -1,13 +1,16 @@
 'use client'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { proofStanding, touchedBy } from '@/core/job/stations-say'
+import { sayRail } from '@/core/board/rail'
 import { sayStarts } from '@/core/proof/cold-starts'
 import type { StandingTest } from '@/core/proof/plan'
+import { percent } from '@/core/maths/percent'
 import type { Bodies } from '@/core/slices'
 import { useJob } from '@/job/JobProvider'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { useStationStep } from '@/frame/use-station-step'
+import { StillInDoubt } from './StillInDoubt'
 import { Temperature } from './Temperature'
 import { useSimulated } from '@/stations/triage/simulated/use-simulated'
 import { Against } from '@/ui/Against'
@@ -32,7 +35,8 @@ export function ProofStation() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const append = useJob((j) => j.append)
-  const { tests, owed } = proofStanding(state, socket)
+  const shelf = useJob((j) => j.shelf)
+  const { tests, owed, left } = useMemo(() => proofStanding(state, socket, shelf), [state, socket, shelf])
   const { here } = useStationStep('proof', null)
   /** The one the sentence asks for: its answers stand below it. */
   const next = tests.find((t) => t.id === here.proves)
@@ -77,6 +81,8 @@ export function ProofStation() {
       `${touched.contacts} ${touched.contacts === 1 ? 'contact' : 'contacts'} (${touched.groups.join(', ')})`,
     touched.firmware && 'firmware',
     touched.parts && 'small parts',
+    ...touched.exchanged.map((thing) => `another ${thing}`),
+    ...touched.rails.map(sayRail),
     touched.cell && 'coin cell',
   ].filter(Boolean)
   return (
@@ -118,6 +124,7 @@ export function ProofStation() {
             <TestLine key={test.id} {...line(test)} next={test === next} />
           ))}
         </ol>
+        <StillInDoubt left={left} tests={tests} />
         <Temperature onKept={(body) => note('temperature', body, 'a temperature that levels off')} />
         <div className="mt-4">
           <Caution>
@@ -238,6 +245,21 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps & { re
           {test.why}; passes when: {test.limit}
           {test.again && <b className="font-semibold text-brass"> Again: something was changed since.</b>}
         </p>
+        {result !== 'pass' && (
+          <p className="text-[0.95rem] text-soft">
+            {result === 'fail' ? (
+              'Back to triage with what was seen.'
+            ) : (
+              <>
+                {test.minutes} min; <span className="num">{percent(test.untold)}</span> that it finds
+                something
+                {test.lacks.length > 0 && (
+                  <b className="font-semibold text-brass">. Not at hand: {test.lacks.join(', ')}</b>
+                )}
+              </>
+            )}
+          </p>
+        )}
       </div>
       {next && <p className="text-right font-semibold text-brass">now</p>}
       {!next && result && (

@@ -1,3 +1,7 @@
+import type { Proved } from '../../board/proved'
+import type { Rail } from '../../board/rail'
+import type { Fault } from './fault'
+import { faults } from './faults'
 import type { FaultId } from './faults'
 
 /** A kind of repair: what it takes, minutes, and how often it succeeds. Bench defaults, until the shop’s own record stands in their place. */
@@ -52,6 +56,54 @@ const repairs: Readonly<Partial<Record<FaultId, Repair>>> = {
   'card contact open': straighten,
 }
 export const repairOf = (fault: FaultId): Repair => repairs[fault] ?? exchange
+
+const proves: Readonly<Partial<Record<FaultId, Proved>>> = {
+  'memory A contact open': 'memory A',
+  'memory B contact open': 'memory B',
+  'memory A traces': 'memory A',
+  'memory B traces': 'memory B',
+  'slot A': 'memory A',
+  'slot B': 'memory B',
+  module: 'memory A',
+  'module seat': 'memory A',
+  'CPU memory side': 'memory A',
+  'memory controller': 'memory power',
+  'display contact open': 'display',
+  'CPU without graphics': 'display',
+  'card contact open': 'card lanes',
+  card: 'card lanes',
+  drive: 'storage lanes',
+  cooling: 'cooling',
+  pressure: 'cooling',
+  'sense contact open': 'sense',
+  'power contacts open': 'core power',
+  'power contacts shorted': 'core power',
+  'core regulator part': 'core power',
+  'core controller': 'core power',
+  'control contact open': 'control',
+  'reset held': 'reset',
+  'cell weak': 'settings kept',
+  'cell holder': 'settings kept',
+  settings: 'settings kept',
+  'CPU unsupported': 'version',
+  'firmware corrupt': 'version',
+  'firmware partly corrupt': 'version',
+}
+/** What has to work once a fault is repaired. */
+export const provedBy = (fault: FaultId): Proved => proves[fault] ?? 'starts'
+
+/** Rails whose supply a repair concerns, by the fault. */
+const supplies: Readonly<Partial<Record<FaultId, Rail>>> = {
+  'core regulator part': 'vcore',
+  'core controller': 'vcore',
+  'memory controller': 'vmem',
+  'system-agent controller': 'vsys',
+  'chip supply part': 'standby',
+}
+export const suppliedBy = (fault: FaultId): Rail | null => {
+  const { rail } = faults[fault] as Fault
+  return supplies[fault] ?? (rail && rail.rail !== 'other' ? rail.rail : null)
+}
 
 /**
  * Chance that work which can make a fault makes it (bench default): modules that were moved are not home; of a chip soldered

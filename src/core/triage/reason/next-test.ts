@@ -261,14 +261,16 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
   const near = looked
     .filter((s) => tellsEnough(s) === tellsEnough(looked[0]!) && s.worth >= NEAR * looked[0]!.worth)
     .sort((a, b) => b.gain - a.gain)
-  return [...near, ...looked.filter((s) => !near.includes(s)), ...first.slice(deep)].map(({ test, outcomes, gain, riskMinutes, worth }) => ({
-    test,
-    again: done.has(test.id),
-    outcomes,
-    tells: gain / Math.LN2,
-    riskMinutes,
-    worth,
-  }))
+  return [...near, ...looked.filter((s) => !near.includes(s)), ...first.slice(deep)].map(
+    ({ test, outcomes, gain, riskMinutes, worth }) => ({
+      test,
+      again: done.has(test.id),
+      outcomes,
+      tells: gain / Math.LN2,
+      riskMinutes,
+      worth,
+    }),
+  )
 }
 
 /** Chance that a reading was noted as another from which on it may be worth taking again (bench default). */

@@ -364,10 +364,7 @@ describe('the prior, by hand', () => {
     const prior = priorOdds([])
     const named = prior.subarray(0, UNKNOWN).reduce((a, b) => a + b, 0)
     for (let h = UNKNOWN; h < WIDTH; h++) expect(prior[h]! / named).toBeCloseTo(0.015, 12)
-    expect(unknownOdds(prior)).toBeCloseTo(
-      (0.015 * (WIDTH - UNKNOWN)) / (1 + 0.015 * (WIDTH - UNKNOWN)),
-      12,
-    )
+    expect(unknownOdds(prior)).toBeCloseTo((0.015 * (WIDTH - UNKNOWN)) / (1 + 0.015 * (WIDTH - UNKNOWN)), 12)
     expect(faultOdds(prior)).toHaveLength(faultIds.length)
   })
 })
