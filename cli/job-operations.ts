@@ -1,4 +1,4 @@
-import type { Entry } from '@/core/job/job-state'
+import type { Entry, JobState } from '@/core/job/job-state'
 import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import Joi from 'joi'
 import type { Socket } from '@/core/socket/model/socket'
@@ -6,6 +6,8 @@ import type { Shown } from '@/core/triage/model/shows'
 import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
 import { randomUUID } from 'node:crypto'
+import { sheetParts } from '@/core/job/sheet'
+import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
 import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
@@ -91,6 +93,27 @@ const oddsOf = (belief: Belief | null) =>
     next: belief.next.map((s) => s.test.id),
   }
 
+/** A tape that is in order, and what it says, with the contacts of its socket where there is one. */
+async function jobOf(
+  input: ReadInput,
+): Promise<{ entries: Entry[]; state: JobState; socket: Socket | null }> {
+  const tape = await tapeOf(input.tape)
+  const entries = entriesOf(tape.lines)
+  const wrong = tapeFindings(entries)[0]
+  if (wrong) throw new BadInput(`tape.${wrong.line - 1}.${wrong.field}`, wrong.text)
+  const socket = input.table === undefined && input.contacts === undefined ? tape.socket : socketOf(input)
+  if (socket)
+    entries.forEach((entry, i) => {
+      const stranger = unknownContact(socket, contactsOf(entry))
+      if (stranger) throw new BadInput(`tape.${i}.contact`, stranger)
+    })
+  const state = jobState(
+    entries,
+    socket?.contacts.map((c) => c.name),
+  )
+  return { entries, state, socket }
+}
+
 export const jobOperations: Readonly<Record<string, Operation>> = {
   'job.read': operation<ReadInput>(
     'Reads a tape: its state, the power gate with its reasons, the next step and each station’s, evidence and odds, the proof owed and what holds the hand-back.',
@@ -99,20 +122,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
       shown,
     }),
     async (input) => {
-      const tape = await tapeOf(input.tape)
-      const entries = entriesOf(tape.lines)
-      const wrong = tapeFindings(entries)[0]
-      if (wrong) throw new BadInput(`tape.${wrong.line - 1}.${wrong.field}`, wrong.text)
-      const socket = input.table === undefined && input.contacts === undefined ? tape.socket : socketOf(input)
-      if (socket)
-        entries.forEach((entry, i) => {
-          const stranger = unknownContact(socket, contactsOf(entry))
-          if (stranger) throw new BadInput(`tape.${i}.contact`, stranger)
-        })
-      const state = jobState(
-        entries,
-        socket?.contacts.map((c) => c.name),
-      )
+      const { entries, state, socket } = await jobOf(input)
       const gate = gateOf(state, socket)
       const references = input.shown ? { shows: { name: '', shown: input.shown } } : {}
       const asked = toAdvise(state, socket, gate, { ...nothingRound, references })
@@ -135,6 +145,30 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
           left: standing.left,
         },
         handBack: { holds: handBackBlockers(state).map((h) => h.text) },
+      }
+    },
+  ),
+
+  'job.sheet': operation<ReadInput & { version?: number; whose: 'owner' | 'technician' }>(
+    'The hand-back sheet of a tape, part by part: the owner’s or the technical one; the one that stands now, or one that was signed.',
+    optionalField({
+      tape: Joi.alternatives(Joi.string(), lines).required(),
+      whose: Joi.valid('owner', 'technician').default('owner'),
+      version: Joi.number().integer().min(1),
+    }),
+    async (input) => {
+      const { entries, socket } = await jobOf(input)
+      const versions = sheetVersions(entries, socket)
+      const version = versions.find((v) => v.version === (input.version ?? versions.length))
+      if (!version) throw new BadInput('version', `there are versions 1 to ${versions.length}`)
+      const { sheet, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '')
+      return {
+        versions: versions.length,
+        version: version.version,
+        signed: version.signed,
+        title: sheet.title,
+        outcome: sheet.outcome,
+        parts: input.whose === 'owner' ? sheetParts(sheet) : technical,
       }
     },
   ),

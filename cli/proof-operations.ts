@@ -17,7 +17,7 @@ import {
 } from '@/core/proof/temperature'
 import { faultIds } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
-import { provedBy, repairOf } from '@/core/triage/model/repair'
+import { provedBy, repairOf, suppliedBy } from '@/core/triage/model/repair'
 import { readCsv } from '@/tables/read-csv'
 import { BadInput, operation, readFile } from './operation'
 import type { Operation } from './operation'
@@ -75,6 +75,7 @@ export const proofOperations: Readonly<Record<string, Operation>> = {
     ({ passed, atHand, repaired, ...rest }) => {
       const t: Touched = {
         ...rest,
+        rails: [...new Set([...rest.rails, ...repaired.flatMap(({ fault }) => suppliedBy(fault) ?? [])])],
         repaired: repaired.map(({ fault, succeeds = repairOf(fault).succeeds }) => ({
           of: provedBy(fault),
           fails: 1 - succeeds,

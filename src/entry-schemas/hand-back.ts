@@ -1,7 +1,8 @@
 import Joi from 'joi'
-import { outcomes } from '@/core/hand-back/bodies'
+import { fates, outcomes } from '@/core/hand-back/bodies'
 import type { HandBackBodies } from '@/core/hand-back/bodies'
-import { body, text, some, money, despite } from './field'
+import { reassemblyChecks } from '@/core/hand-back/reassembly'
+import { body, text, some, money, despite, sha } from './field'
 import type { Schemas } from './field'
 
 export const handBackSchemas: Schemas<HandBackBodies> = {
@@ -10,7 +11,19 @@ export const handBackSchemas: Schemas<HandBackBodies> = {
     outcome: Joi.valid(...outcomes).required(),
     priceMinor: money.required(),
     text: text().allow('').required(),
+    warrantyMonths: Joi.number().integer().min(0).max(60),
+    fate: Joi.valid(...fates),
     despite,
+  }),
+  'sheet signed': body<HandBackBodies['sheet signed']>({
+    signature: sha.allow(null).required(),
+    how: some(120),
+  }),
+  machine: body<HandBackBodies['machine']>({ came: Joi.boolean().required() }),
+  reassembled: body<HandBackBodies['reassembled']>({
+    check: Joi.valid(...reassemblyChecks).required(),
+    ok: Joi.boolean().required(),
+    note: text(300).allow('').required(),
   }),
   'late outcome': body<HandBackBodies['late outcome']>({ text: some(500), holds: Joi.boolean().required() }),
 }

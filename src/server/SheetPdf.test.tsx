@@ -1,8 +1,7 @@
-import { jobState } from '@/core/job/job-state'
 import { renderToBuffer } from '@react-pdf/renderer'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, it } from 'vitest'
-import { handBackSheet } from '@/core/job/sheet'
+import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { usualReader } from '@/core/reader'
 import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/model/field.testing'
@@ -10,15 +9,28 @@ import { SheetPdf } from './SheetPdf'
 
 const socket = smallField()
 
-async function pagesOf(t: ReturnType<typeof tape>, owner = ''): Promise<string[]> {
-  const state = jobState(
-    t.entries,
-    socket.contacts.map((c) => c.name),
-  )
-  const sheet = handBackSheet(state, socket, '2026-11-24T12:00:00.000Z')
+const now = '2026-11-24T12:00:00.000Z'
+
+async function pagesOf(
+  t: ReturnType<typeof tape>,
+  owner = '',
+  { forTechnician = false, of = sheetVersions(t.entries, socket).length } = {},
+): Promise<string[]> {
+  const chosen = sheetVersions(t.entries, socket)[of - 1]!
+  const { sheet, technical, at } = readVersion(chosen, socket, now)
   const data = new Uint8Array(
     await renderToBuffer(
-      SheetPdf({ sheet, tag: 'Q-0001', at: '2026-11-24T12:00:00.000Z', reader: usualReader, owner, socket }),
+      SheetPdf({
+        sheet,
+        technical: forTechnician ? technical : null,
+        version: chosen.version,
+        signed: chosen.signed && { ...chosen.signed, png: null },
+        tag: 'Q-0001',
+        at,
+        reader: usualReader,
+        owner,
+        socket,
+      }),
     ),
   )
   const pdf = await getDocument({ data, verbosity: 0 }).promise
@@ -61,4 +73,23 @@ it('a long record goes over several pages, each numbered, with nothing lost', as
   const all = pages.join(' ')
   for (let i = 0; i < 70; i++) expect(all).toContain(`tep ${i} of a long evening`)
   pages.forEach((page, i) => expect(page).toContain(`page ${i + 1} of ${pages.length}`))
+})
+
+it('a technical sheet has every reading by its line and no owner; one that was signed stays as it was', async () => {
+  const t = tape()
+    .put('ticket', { set: { board: 'TW-K61' } })
+    .put('rail', { rail: 'vmem', ohms: 2.2, cpu: 'out' })
+    .put('sheet signed', { signature: null, how: 'on paper' })
+    .put('part', { ref: 'C318', did: 'fitted' })
+  const technical = (await pagesOf(t, 'Åse', { forTechnician: true })).join(' ')
+  expect(technical).toContain('technical sheet')
+  expect(technical).toMatch(/2 memory rail to ground 2.2 Ω ?, CPU out/)
+  expect(technical).not.toContain('Åse')
+  const first = (await pagesOf(t, 'Åse', { of: 1 })).join(' ')
+  expect(first).toContain('Received, on paper')
+  expect(first).not.toContain('C318')
+  const second = (await pagesOf(t, 'Åse')).join(' ')
+  expect(second).toContain('version 2')
+  expect(second).toContain('C318 fitted')
+  expect(second).toContain('Received, with this sheet')
 })

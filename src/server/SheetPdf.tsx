@@ -1,6 +1,7 @@
-import { Document, Font, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
+import { Document, Font, Image as Picture, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
 import { join } from 'node:path'
-import type { HandBackSheet } from '@/core/job/sheet'
+import { sheetParts } from '@/core/job/sheet'
+import type { HandBackSheet, SheetPart } from '@/core/job/sheet'
 import { displayList } from '@/core/socket/map/display-list'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
@@ -62,6 +63,8 @@ const style = StyleSheet.create({
     borderTopColor: ink,
     paddingTop: 4,
   },
+  sign: { flexDirection: 'row', alignItems: 'flex-end', gap: 16, marginTop: 22 },
+  line: { flex: 1, height: 26, borderBottomWidth: 0.8, borderBottomColor: ink },
   foot: {
     position: 'absolute',
     top: 806,
@@ -75,6 +78,11 @@ const style = StyleSheet.create({
 
 interface Props {
   readonly sheet: HandBackSheet
+  /** Parts of the technical sheet; none on the owner’s. */
+  readonly technical: readonly SheetPart[] | null
+  readonly version: number
+  /** How it was signed; null for one that nobody has signed. */
+  readonly signed: { readonly at: string; readonly how: string; readonly png: Uint8Array | null } | null
   readonly tag: string
   readonly at: string
   readonly reader: Reader
@@ -82,22 +90,23 @@ interface Props {
   readonly socket: Socket | null
 }
 
-/** The hand-back sheet as a PDF: the same content as on the screen. */
-export function SheetPdf({ sheet, tag, at, reader, owner, socket }: Props) {
-  const part = (title: string, lines: readonly string[], none: string) => (
-    <Part key={title} title={title} lines={lines} none={none} />
-  )
+/** The sheet as a PDF: the same content as on the screen. */
+export function SheetPdf({ sheet, technical, version, signed, tag, at, reader, owner, socket }: Props) {
+  const parts = sheetParts(sheet)
+  const half = Math.ceil(parts.length / 2)
   return (
-    <Document title={`${tag} hand-back`} language="en">
+    <Document title={`${tag} ${technical ? 'technical sheet' : 'hand-back'}`} language="en">
       <Page size="A4" style={style.page}>
         <View style={style.head}>
           <View style={{ flex: 1, paddingRight: 20 }}>
             <Text style={style.title}>{sheet.title || 'no board named'}</Text>
+            {technical && <Text style={{ fontWeight: 600 }}>technical sheet</Text>}
             {sheet.complaint !== '' && <Text style={style.soft}>brought in because: {sheet.complaint}</Text>}
-            {owner !== '' && <Text>for {owner}</Text>}
+            {owner !== '' && !technical && <Text>for {owner}</Text>}
           </View>
           <View>
             <Text style={style.tag}>{tag}</Text>
+            {version > 1 && <Text style={{ textAlign: 'right' }}>version {version}</Text>}
             <Text style={{ textAlign: 'right' }}>{sayMoment(reader, at, 'longDate')}</Text>
             <Text style={{ textAlign: 'right', fontWeight: 600 }}>{sheet.outcome}</Text>
           </View>
@@ -108,24 +117,38 @@ export function SheetPdf({ sheet, tag, at, reader, owner, socket }: Props) {
             <Field socket={socket} marks={sheet.maps.after} caption="as it is left" />
           </View>
         )}
-        <View style={style.columns}>
-          <View style={style.column}>
-            {part('Found', sheet.found, 'nothing noted')}
-            {part('Proved', sheet.proved, 'nothing')}
-            {part('Advice', sheet.advice, 'none')}
+        {technical ? (
+          technical.map((part) => <Part key={part.title} {...part} />)
+        ) : (
+          <View style={style.columns}>
+            {[parts.slice(0, half), parts.slice(half)].map((column) => (
+              <View key={column[0]!.title} style={style.column}>
+                {column.map((part) => (
+                  <Part key={part.title} {...part} />
+                ))}
+              </View>
+            ))}
           </View>
-          <View style={style.column}>
-            {part('Done', sheet.done, 'nothing')}
-            {part('Not proved', sheet.notProved, 'nothing is open')}
-            {part('Safety', sheet.safety, '')}
-          </View>
-        </View>
-        <View style={style.close}>
+        )}
+        <View style={style.close} wrap={false}>
           <Text>{sheet.minutes} minutes at the bench</Text>
           <Text style={{ fontWeight: 600 }}>
             {sheet.priceMinor === null ? '' : sayMoney(reader, sheet.priceMinor)}
           </Text>
         </View>
+        {!technical && (
+          <View style={style.sign} wrap={false}>
+            <Text>
+              {signed
+                ? `Received, ${signed.how}, ${sayMoment(reader, signed.at, 'longDate')}`
+                : 'Received, with this sheet:'}
+            </Text>
+            {signed?.png && (
+              <Picture src={{ data: Buffer.from(signed.png), format: 'png' }} style={{ height: 40 }} />
+            )}
+            {!signed && <View style={style.line} />}
+          </View>
+        )}
         <Text
           style={style.foot}
           fixed
@@ -136,7 +159,7 @@ export function SheetPdf({ sheet, tag, at, reader, owner, socket }: Props) {
   )
 }
 
-function Part({ title, lines, none }: { title: string; lines: readonly string[]; none: string }) {
+function Part({ title, lines, none }: SheetPart) {
   return (
     <View style={style.part}>
       <Text style={style.partTitle}>{title}</Text>

@@ -231,7 +231,8 @@ export async function unpackJob(
   const has = new Set(files.map((f) => f.sha256))
   // A signature may stay with the shop it was given to, or have been erased with its owner.
   for (const entry of entries)
-    if (entry.kind === 'consent' && entry.body.signature !== null) has.add(entry.body.signature)
+    if ((entry.kind === 'consent' || entry.kind === 'sheet signed') && entry.body.signature !== null)
+      has.add(entry.body.signature)
   for (const f of tapeFindings(entries, (sha) => has.has(sha)))
     say('tape.json', `line ${f.line}, ${f.field}: ${f.text}`)
 

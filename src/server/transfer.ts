@@ -209,9 +209,9 @@ function withFiles(entry: Entry, kept: ReadonlyMap<string, StoredFile>): Entry {
     const file = kept.get(entry.body.file)
     return file ? { ...entry, body: { ...entry.body, file: file.sha256, bytes: file.bytes } } : entry
   }
-  if (entry.kind === 'consent' && entry.body.signature !== null) {
-    const file = kept.get(entry.body.signature)
-    return file ? { ...entry, body: { ...entry.body, signature: file.sha256 } } : entry
+  if (entry.kind === 'consent' || entry.kind === 'sheet signed') {
+    const file = kept.get(entry.body.signature ?? '')
+    return file ? ({ ...entry, body: { ...entry.body, signature: file.sha256 } } as typeof entry) : entry
   }
   return entry
 }

@@ -1,3 +1,5 @@
+import type { ReassemblyCheck } from './reassembly'
+
 export const outcomes = [
   'fixed',
   'exchanged',
@@ -11,14 +13,31 @@ export const outcomes = [
 
 export type Outcome = (typeof outcomes)[number]
 
+/** What becomes of a board that its owner does not take home. */
+export const fates = ['donor', 'parked for its chip to be read', 'sent out', 'waste'] as const
+export type Fate = (typeof fates)[number]
+
 export interface HandBackBodies {
   advice: { readonly text: string }
   'hand-back': {
     readonly outcome: Outcome
     readonly priceMinor: number | null
     readonly text: string
+    /** Months on what was repaired; none was given where it is left out. */
+    readonly warrantyMonths?: number
+    /** Of the board that came in, where it stays here. */
+    readonly fate?: Fate
     /** What spoke against it and was asked about first. */
     readonly despite?: readonly string[]
   }
+  /** The owner has the sheet as it stands at this line, and has signed it. */
+  'sheet signed': {
+    readonly signature: string | null
+    /** Signed here, on paper. */
+    readonly how: string
+  }
+  /** Whether a machine came with the board, into which it goes back. */
+  machine: { readonly came: boolean }
+  reassembled: { readonly check: ReassemblyCheck; readonly ok: boolean; readonly note: string }
   'late outcome': { readonly text: string; readonly holds: boolean }
 }

@@ -10,6 +10,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { handBackBlockers, progress, proofStanding } from './stations-say'
 import { handBackSheet } from './sheet'
+import { technicalParts } from './technical-sheet'
 import { smallField } from '../socket/model/field.testing'
 import { anyTape } from './any-tape.testing'
 import { canonical } from '../tape/canonical'
@@ -92,11 +93,18 @@ describe('any tape the edge would let in', () => {
         const state = jobState(tape, names)
         const sheet = handBackSheet(state, socket, end)
         const standing = proofStanding(state, socket)
-        expect(sheet.proved).toHaveLength(standing.tests.filter((t) => t.result === 'pass').length)
-        expect(sheet.notProved.length).toBeGreaterThanOrEqual(standing.owed + standing.failed)
+        const ended = (as: string | null) => standing.tests.filter((t) => t.result === as).map((t) => t.test)
+        const said = (lines: readonly string[]) =>
+          standing.tests.filter((t) => lines.some((l) => l.startsWith(`${t.test}:`))).map((t) => t.test)
+        expect(said(sheet.verified)).toEqual(ended('pass'))
+        expect(said(sheet.failed)).toEqual(ended('fail'))
+        expect(said(sheet.notTested)).toEqual(
+          standing.tests.filter((t) => t.result !== 'pass' && t.result !== 'fail').map((t) => t.test),
+        )
+        expect(sheet.oddsLeft.length > 0).toBe(standing.failed === 0)
         expect(sheet.holds).toEqual(handBackBlockers(state).map((h) => h.text))
-        for (const text of [...sheet.found, ...sheet.done, ...sheet.proved, ...sheet.notProved])
-          expect(text).not.toMatch(/undefined|NaN/)
+        for (const { lines } of technicalParts(tape, state, socket, sheet))
+          for (const text of lines) expect(text).not.toMatch(/undefined|NaN/)
       }),
       runs,
     )

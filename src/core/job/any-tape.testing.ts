@@ -7,6 +7,7 @@ import { strokeResults } from '../socket/bodies'
 import { stations } from '../board/station'
 import { rails } from '../board/rail'
 import { outcomes } from '../hand-back/bodies'
+import { reassemblyChecks } from '../hand-back/reassembly'
 import { kinds } from './job-state'
 import { historyItems } from '../board/history-item'
 import fc from 'fast-check'
@@ -359,6 +360,9 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   }),
   advice: fc.record({ text: words }),
   'hand-back': fc.record({ outcome: fc.constantFrom(...outcomes), priceMinor: money, text: maybeWords }),
+  'sheet signed': fc.record({ signature: fc.option(hash, { nil: null }), how: words }),
+  machine: fc.record({ came: fc.boolean() }),
+  reassembled: fc.record({ check: fc.constantFrom(...reassemblyChecks), ok: fc.boolean(), note: maybeWords }),
   'late outcome': fc.record({ text: words, holds: fc.boolean() }),
   clock: fc.record({ run: fc.constantFrom(...stations, null) }),
   station: fc.record({

@@ -1,3 +1,4 @@
+import { checkWords, failedChecks } from '../hand-back/reassembly'
 import { isUnpowered } from '../proof/plan'
 import { verdictOf } from '../proof/temperature'
 import type { JobState } from './job-state'
@@ -49,6 +50,9 @@ export function speaksAgainst<K extends Kind>(
       const failed = proofStanding(state, socket).tests.filter((t) => t.result === 'fail')
       against.push(...failed.map((t) => `failed: ${t.test}`))
       against.push(...closedBy(state, socket).map((text) => `do not power: ${text}`))
+      against.push(
+        ...failedChecks(state.handBack.reassembly).map((check) => `not in order: ${checkWords[check].say}`),
+      )
     }
     const agreed = state.intake.ticket.limitMinor
     if (priceMinor !== null && agreed !== null && priceMinor > agreed)

@@ -47,6 +47,9 @@ export function sayEntry(entry: Entry): string {
   return specOf(read).words(read)
 }
 
+/** The station a line belongs to, where it belongs to one. */
+export const stationOf = (entry: Pick<Entry, 'kind'>): string | null => specOf(entry).opens ?? null
+
 /** The contacts a line names. */
 export const contactsOf = (entry: Pick<Entry, 'kind' | 'body'>): readonly string[] =>
   specOf(entry).contacts?.(entry.body) ?? []

@@ -8,6 +8,11 @@ import { sayRail } from '../board/rail'
 import { railState } from '../board/rail-limits'
 import { handBackBlockers, proofStanding } from './stations-say'
 import type { ProofStanding } from '../proof/plan'
+import { adviceFor } from '../hand-back/advice'
+import { checkWords, openChecks, reassemblyChecks } from '../hand-back/reassembly'
+import type { Reassembly } from '../hand-back/reassembly'
+import { percent } from '../maths/percent'
+import { sayProved } from '../board/proved'
 import { isDamage, sayMark } from '../socket/damage/mark'
 import type { Marks } from '../socket/damage/mark'
 import { comparePasses } from '../socket/damage/pass'
@@ -17,15 +22,22 @@ import { faults } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
 import { cellState, stageReached } from '../triage/model/stage'
 
-/** What the owner reads: found, done, proved, not proved, advice, safety. */
+/** What the owner reads, each under its own heading; nothing is in two of them. */
 export interface HandBackSheet {
   readonly title: string
   readonly complaint: string
   readonly outcome: string
   readonly found: readonly string[]
-  readonly done: readonly string[]
-  readonly proved: readonly string[]
-  readonly notProved: readonly string[]
+  readonly cause: readonly string[]
+  readonly repaired: readonly string[]
+  readonly verified: readonly string[]
+  readonly failed: readonly string[]
+  readonly notTested: readonly string[]
+  /** Damage and work that stays as it is, and why. */
+  readonly leftAsItIs: readonly string[]
+  /** What may be bad all the same, in a sentence and by thing; none once a test has failed. */
+  readonly oddsLeft: readonly string[]
+  readonly warranty: readonly string[]
   readonly advice: readonly string[]
   readonly safety: readonly string[]
   /** The field as it was first found and as it is left; null when the socket was never mapped. */
@@ -36,32 +48,108 @@ export interface HandBackSheet {
   readonly priceMinor: number | null
 }
 
-/** The sheet from the tape. Nothing is claimed to be proved that has no reading of its own. */
+/** A part of a sheet: its heading, its lines, and what stands there when there are none. */
+export interface SheetPart {
+  readonly title: string
+  readonly lines: readonly string[]
+  readonly none: string
+}
+
+/** The sheet part by part, in the order in which it is read. */
+export function sheetParts(sheet: HandBackSheet): SheetPart[] {
+  const part = (title: string, lines: readonly string[], none: string) => ({ title, lines, none })
+  return [
+    part('Found', sheet.found, 'nothing noted'),
+    part('Cause', sheet.cause, 'not found'),
+    part('Repaired', sheet.repaired, 'nothing'),
+    part('Verified', sheet.verified, 'nothing'),
+    part('Failed', sheet.failed, 'nothing'),
+    part('Not tested', sheet.notTested, 'nothing is open'),
+    part('Left as it is', sheet.leftAsItIs, 'nothing'),
+    part('May be bad all the same', sheet.oddsLeft, 'a test has failed: see there'),
+    part('Warranty', sheet.warranty, 'none was given'),
+    part('Advice', sheet.advice, 'none'),
+    part('Safety', sheet.safety, ''),
+  ]
+}
+
+/** The sheet from the tape. Nothing is claimed to be verified that has no result of its own. */
 export function handBackSheet(state: JobState, socket: Socket | null, nowIso: string): HandBackSheet {
   const t = state.intake.ticket
   const standing = proofStanding(state, socket)
   const first = state.socket.passes[0]
   const last = state.socket.passes.at(-1)
   const maps = first && last ? { before: state.socket.asFound, after: last.marks } : null
+  const { done, advice, reassembly } = state.handBack
+  const causes = causesOf(state)
   return {
     title: [t.board, t.revision && `rev ${t.revision}`, t.use].filter(Boolean).join(', '),
     complaint: t.complaint,
-    outcome: state.handBack.done?.outcome ?? 'in work',
+    outcome: [done?.outcome ?? 'in work', done?.fate && `the board that came: ${done.fate}`]
+      .filter(Boolean)
+      .join('; '),
     found: foundLines(state),
-    done: doneLines(state),
-    proved: standing.tests
-      .filter((p) => p.result === 'pass')
-      .map((p) => `${p.test}: ${p.reading || 'passed'}`),
-    notProved: notProvedLines(state, standing),
-    advice: [...state.handBack.advice, ...(state.handBack.done?.text ? [state.handBack.done.text] : [])],
+    cause: causes.map((cause) => faults[cause as FaultId]?.say ?? damagedInTheSocket),
+    repaired: repairedLines(state),
+    verified: [
+      ...standing.tests.filter((p) => p.result === 'pass').map((p) => `${p.test}: ${p.reading || 'passed'}`),
+      ...reassemblyLines(reassembly, true),
+    ],
+    failed: [
+      ...standing.tests.filter((p) => p.result === 'fail').map((p) => `${p.test}: ${p.reading || 'failed'}`),
+      ...reassemblyLines(reassembly, false),
+    ],
+    notTested: notTestedLines(state, standing),
+    leftAsItIs: leftLines(state),
+    oddsLeft: oddsLines(standing),
+    warranty: warrantyLines(done?.warrantyMonths),
+    advice: [...new Set([...advice, ...(done?.text ? [done.text] : []), ...adviceFor(causes, t.history)])],
     safety,
     maps,
     changes: maps ? comparePasses(maps.before, maps.after) : [],
     holds: handBackBlockers(state).map((h) => h.text),
     minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
-    priceMinor: state.handBack.done?.priceMinor ?? null,
+    priceMinor: done?.priceMinor ?? null,
   }
 }
+
+const damagedInTheSocket = 'damaged contacts in the CPU socket'
+
+/** What it was: faults that were repaired, and damaged contacts where those were worked on. */
+function causesOf({ triage, socket }: JobState): readonly string[] {
+  const worked = socket.strokes.length > 0 || socket.replaced.length > 0
+  return [
+    ...(worked && Object.keys(socket.asFound).length > 0 ? ['contacts'] : []),
+    ...new Set(triage.mended.map(({ fault }) => fault)),
+  ]
+}
+
+function reassemblyLines({ machine, found }: Reassembly, ok: boolean): string[] {
+  if (!machine) return []
+  const checks = reassemblyChecks.filter((check) => found[check]?.ok === ok)
+  return checks.map((check) => {
+    const { note } = found[check]!
+    return `${checkWords[check].say}: ${note || (ok ? 'in order' : 'not in order')}`
+  })
+}
+
+function oddsLines({ left, tests }: ProofStanding): string[] {
+  if (left === null) return []
+  if (tests.every((t) => t.result === null)) return ['not known: nothing has been tested']
+  const most = left.of.slice(0, 3).map(({ what, odds }) => `${sayProved(what)} (${percent(odds)})`)
+  return [
+    `${percent(left.odds)} that something is bad that was not found here`,
+    ...(most.length > 0 ? [`most of it: ${most.join(', ')}`] : []),
+  ]
+}
+
+const warrantyLines = (months: number | undefined): string[] =>
+  months
+    ? [
+        `${months} ${months === 1 ? 'month' : 'months'} on what stands under Repaired`,
+        'none on what was not tested, and on what is left as it is',
+      ]
+    : []
 
 const damagedNames = (marks: Marks) => Object.keys(marks).filter((name) => isDamage(marks[name]))
 const counted = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`
@@ -120,7 +208,7 @@ const dropWords = {
   'needed force': 'needed force',
 }
 
-function doneLines(state: JobState): string[] {
+function repairedLines(state: JobState): string[] {
   const done: string[] = []
   const there = new Set(state.socket.strokes.filter((s) => s.result === 'there').map((s) => s.contact))
   if (there.size > 0) done.push(`${counted(there.size, 'contact', 'contacts')} straightened`)
@@ -153,20 +241,24 @@ function doneLines(state: JobState): string[] {
   return done
 }
 
-function notProvedLines(state: JobState, standing: ProofStanding): string[] {
-  const lines: string[] = []
-  for (const p of standing.tests) {
-    if (p.result === 'pass') continue
-    const why =
-      p.result === 'fail'
-        ? `failed${p.reading ? `, ${p.reading}` : ''}`
-        : p.result === 'cannot run here'
+function notTestedLines({ handBack }: JobState, { tests }: ProofStanding): string[] {
+  return [
+    ...tests.flatMap((p) => {
+      if (p.result === 'pass' || p.result === 'fail') return []
+      const why =
+        p.result === 'cannot run here'
           ? `cannot be run here${p.reading ? `, ${p.reading}` : ''}`
           : p.again
             ? 'not repeated since the last change'
             : 'not done'
-    lines.push(`${p.test}: ${why}`)
-  }
+      return [`${p.test}: ${why}; ${percent(p.untold)} that it would find something`]
+    }),
+    ...openChecks(handBack.reassembly).map((check) => `${checkWords[check].say}: not looked at`),
+  ]
+}
+
+function leftLines(state: JobState): string[] {
+  const lines: string[] = []
   const marks = state.socket.passes.at(-1)?.marks ?? {}
   for (const name of damagedNames(marks))
     lines.push(`${name} stays ${sayMark(marks[name]!)}${fate(state, name)}`)

@@ -184,6 +184,9 @@ it('every kind of entry has its words', () => {
     .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
     .put('advice', { text: 'no cloth' })
     .put('hand-back', { outcome: 'fixed', priceMinor: 1, text: '' })
+    .put('sheet signed', { signature: null, how: 'on paper' })
+    .put('machine', { came: true })
+    .put('reassembled', { check: 'front wiring', ok: false, note: 'reset pinched' })
     .put('late outcome', { text: 'runs', holds: true })
     .put('clock', { run: null })
     .put('station', { station: 'parts', mark: 'passed over', why: 'none missing' })
@@ -246,6 +249,9 @@ it('every kind of entry has its words', () => {
       "system: pass, ok",
       "advice: no cloth",
       "handed back: fixed",
+      "sheet signed, on paper",
+      "its machine is here",
+      "Front-panel wiring: not in order, reset pinched",
       "later: runs",
       "clock paused",
       "parts skipped: none missing",

@@ -1,19 +1,26 @@
 'use client'
+import { useMemo, useState } from 'react'
 import { useForm } from 'react-hook-form'
-import type { Outcome } from '@/core/hand-back/bodies'
-import { outcomes } from '@/core/hand-back/bodies'
-
-import { useState } from 'react'
+import type { Fate, Outcome } from '@/core/hand-back/bodies'
+import { fates, outcomes } from '@/core/hand-back/bodies'
 import { speaksAgainst } from '@/core/job/asks-first'
+import type { HandBackSheet } from '@/core/job/sheet'
+import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
+import type { SheetVersion } from '@/core/job/sheet-versions'
 import { handBackBlockers } from '@/core/job/stations-say'
+import { sentence } from '@/core/sentence'
+import { SignatureSheet } from '@/frame/SignatureSheet'
 import { useJob } from '@/job/JobProvider'
 import { StationLink } from '@/frame/StationLink'
 import { Pane, StationSurface } from '@/frame/StationSurface'
 import { Against } from '@/ui/Against'
 import { Button } from '@/ui/Button'
+import { Choice } from '@/ui/Choice'
 import { OneLine } from '@/ui/OneLine'
 import { SelectField, TextArea, TextField } from '@/ui/Field'
 import { useReader } from '@/ui/reader'
+import { When } from '@/ui/When'
+import { BackTogether } from './BackTogether'
 import { SheetPage } from './SheetPage'
 
 /** The sheet as the owner will read it, and what is needed to hand it over. */
@@ -21,19 +28,58 @@ export function HandBackStation() {
   const handedBack = useJob(
     (j) => j.state.handBack.done !== null && j.state.handBack.done.outcome !== 'parked',
   )
+  const entries = useJob((j) => j.entries)
+  const socket = useJob((j) => j.socket)
+  const [opened] = useState(() => new Date().toISOString())
+  const [whose, setWhose] = useState<Whose>('the owner')
+  const [chosen, setChosen] = useState<number | null>(null)
+  const versions = useMemo(() => sheetVersions(entries, socket), [entries, socket])
+  const version = versions.find((v) => v.version === chosen) ?? versions.at(-1)!
+  const { at, sheet, technical } = useMemo(
+    () => readVersion(version, socket, opened),
+    [version, socket, opened],
+  )
   return (
     <StationSurface station="hand-back">
       <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_16rem] print:block">
         <Pane label="The sheet" className="pt-2 print:overflow-visible">
-          <SheetPage />
+          <div className="no-print mb-2 flex flex-wrap items-baseline justify-between gap-x-6 gap-y-1">
+            <Choice
+              label="Sheet for"
+              hideLabel
+              value={whose}
+              options={['the owner', 'a technician']}
+              words={{ 'the owner': 'For the owner', 'a technician': 'For a technician' }}
+              onChange={setWhose}
+            />
+            {versions.length > 1 && (
+              <Choice
+                label="Version"
+                value={String(version.version)}
+                options={versions.map((v) => String(v.version))}
+                words={Object.fromEntries(
+                  versions.map((v) => [v.version, `${v.version}, ${v.signed ? 'signed' : 'as it stands'}`]),
+                )}
+                onChange={(v) => setChosen(v === String(versions.length) ? null : Number(v))}
+              />
+            )}
+          </div>
+          <SheetPage
+            version={version}
+            at={at}
+            sheet={sheet}
+            technical={whose === 'the owner' ? null : technical}
+          />
         </Pane>
         <Pane className="no-print">
           <Holds />
-          <Away />
+          <Away whose={whose} version={version.version} />
+          <Signed versions={versions} sheet={sheet} />
           {handedBack ? (
             <Later />
           ) : (
             <>
+              <BackTogether />
               <HandOver />
               <Advice />
             </>
@@ -41,6 +87,55 @@ export function HandBackStation() {
         </Pane>
       </div>
     </StationSurface>
+  )
+}
+
+type Whose = 'the owner' | 'a technician'
+
+/** The owner signs for the sheet; one that was changed since is a new version, and the old one is kept. */
+function Signed({ versions, sheet }: { versions: readonly SheetVersion[]; sheet: HandBackSheet }) {
+  const append = useJob((j) => j.append)
+  const [signing, setSigning] = useState(false)
+  const last = versions.at(-1)!
+  const before = versions.findLast((v) => v.signed !== null)
+  const sign = (how: string, signature: string | null) => append('sheet signed', { how, signature })
+  return (
+    <section className="border-t border-line pt-2.5 pb-4">
+      <h2>The owner signs for it</h2>
+      {last.signed ? (
+        <p className="font-semibold text-verd">
+          Signed, {last.signed.how}, <When at={last.signed.at} />
+        </p>
+      ) : (
+        <>
+          {before && (
+            <p className="text-soft">
+              Changed since version {before.version} was signed; that one is kept as it was. This is version{' '}
+              {last.version}.
+            </p>
+          )}
+          <div className="mt-1 flex flex-wrap gap-2">
+            <Button onClick={() => setSigning(true)}>Sign for the sheet</Button>
+            <Button onClick={() => sign('on paper', null)}>Signed on paper</Button>
+          </div>
+        </>
+      )}
+      <SignatureSheet
+        open={signing}
+        title="Read this to the owner, then sign"
+        lines={[
+          `${sheet.title || 'The board'}: ${sheet.outcome}.`,
+          ...(sheet.notTested.length > 0 ? [`Not tested: ${sheet.notTested.length}, as on the sheet.`] : []),
+          ...(sheet.leftAsItIs.length > 0 ? [`Left as it is: ${sheet.leftAsItIs.join('; ')}.`] : []),
+          ...sheet.oddsLeft.slice(0, 1).map(sentence),
+        ]}
+        onClose={() => setSigning(false)}
+        onSigned={(sha256) => {
+          sign('signed here', sha256)
+          setSigning(false)
+        }}
+      />
+    </section>
   )
 }
 
@@ -75,9 +170,20 @@ const outcomeWords: Readonly<Record<Outcome, string>> = {
   withdrawn: 'withdrawn, begun by mistake',
 }
 
+const fateWords: Readonly<Record<Fate, string>> = {
+  donor: 'stays here as a donor',
+  'parked for its chip to be read': 'stays here until its chip is read',
+  'sent out': 'goes to another workshop',
+  waste: 'goes to electronic waste',
+}
+/** Ends after which the board that came may stay here. */
+const mayStay: ReadonlySet<Outcome> = new Set(['exchanged', 'returned unrepaired', 'returned untested'])
+
 interface HandOverForm {
   outcome: Outcome
   price: string
+  warranty: string
+  fate: '' | Fate
   text: string
 }
 
@@ -86,7 +192,7 @@ function HandOver() {
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const { register, handleSubmit, watch, formState } = useForm<HandOverForm>({
-    defaultValues: { outcome: 'fixed', price: '', text: '' },
+    defaultValues: { outcome: 'fixed', price: '', warranty: '', fate: '', text: '' },
   })
   const outcome = watch('outcome')
   const socket = useJob((j) => j.socket)
@@ -95,8 +201,14 @@ function HandOver() {
   const limit = state.intake.ticket.limitMinor
   const priceMinor = readMoney(watch('price'))
   const over = priceMinor !== null && limit !== null && priceMinor > limit
-  const handOver = handleSubmit(({ outcome, price, text }) => {
-    const body = { outcome, priceMinor: readMoney(price), text: text.trim() }
+  const handOver = handleSubmit(({ outcome, price, warranty, fate, text }) => {
+    const body = {
+      outcome,
+      priceMinor: readMoney(price),
+      text: text.trim(),
+      ...(outcome === 'fixed' && warranty.trim() !== '' ? { warrantyMonths: Number(warranty) } : {}),
+      ...(mayStay.has(outcome) && fate !== '' ? { fate } : {}),
+    }
     const against = speaksAgainst('hand-back', body, state, socket)
     if (against.join('\n') !== asked.join('\n')) return setAsked(against)
     append('hand-back', { ...body, ...(against.length > 0 ? { despite: against } : {}) })
@@ -127,6 +239,29 @@ function HandOver() {
         inputMode="decimal"
         className="num"
       />
+      {outcome === 'fixed' && (
+        <TextField
+          label="Warranty on what was repaired, months"
+          {...register('warranty', {
+            validate: (months) =>
+              (/^\s*(\d{1,2})?\s*$/.test(months) && Number(months) <= 60) ||
+              'Whole months, 0 to 60, like 3; empty for none.',
+          })}
+          error={formState.errors.warranty?.message}
+          inputMode="numeric"
+          className="num"
+        />
+      )}
+      {mayStay.has(outcome) && (
+        <SelectField label="The board that came" {...register('fate')}>
+          <option value="">goes back to the owner</option>
+          {fates.map((fate) => (
+            <option key={fate} value={fate}>
+              {fateWords[fate]}
+            </option>
+          ))}
+        </SelectField>
+      )}
       <TextArea label="Message to the owner" {...register('text')} />
       {asked.length > 0 && <Against what="this hand-back" against={asked} />}
       <Button type="submit" look="first" disabled={held}>
@@ -193,15 +328,16 @@ function Later() {
 }
 
 /** What leaves the bench: the sheet on paper or as a file, the whole job as a ZIP. */
-function Away() {
+function Away({ whose, version }: { whose: Whose; version: number }) {
   const tag = useJob((j) => j.tag)
   const waits = useJob((j) => j.unsent.length > 0)
   const link = 'block py-1 underline decoration-line underline-offset-4'
+  const query = `version=${version}${whose === 'the owner' ? '' : '&for=technician'}`
   return (
     <section className="border-t border-line pt-2.5 pb-4">
       <h2>Take it along</h2>
       {waits && <p className="text-soft">Lines that are not saved yet are not in the files.</p>}
-      <a className={link} href={`/api/jobs/${tag}/sheet`} download>
+      <a className={link} href={`/api/jobs/${tag}/sheet?${query}`} download>
         Sheet as PDF
       </a>
       <button type="button" className={link} onClick={() => window.print()}>

@@ -1,6 +1,8 @@
 'use client'
-import { useMemo, useState } from 'react'
-import { handBackSheet } from '@/core/job/sheet'
+import { useMemo } from 'react'
+import { sheetParts } from '@/core/job/sheet'
+import type { HandBackSheet, SheetPart } from '@/core/job/sheet'
+import type { SheetVersion } from '@/core/job/sheet-versions'
 import { displayList } from '@/core/socket/map/display-list'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
@@ -9,34 +11,44 @@ import { FieldPaths } from '@/ui/FieldPaths'
 import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
 
+interface Props {
+  readonly sheet: HandBackSheet
+  /** Parts of the technical sheet; none on the owner’s. */
+  readonly technical: readonly SheetPart[] | null
+  readonly version: SheetVersion
+  /** The moment it is of. */
+  readonly at: string
+}
+
 /** The hand-back sheet on the screen and on paper; always on the paper ground, as it will be printed. */
-export function SheetPage() {
+export function SheetPage({ sheet, technical, version: { version, signed }, at }: Props) {
   const { money } = useReader()
-  const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const tag = useJob((j) => j.tag)
   const customer = useJob((j) => j.customer)
-  const [opened] = useState(() => new Date().toISOString())
-  const sheet = useMemo(
-    () => handBackSheet(state, socket, state.handBack.done?.at ?? opened),
-    [state, socket, opened],
-  )
   return (
     <article
       data-theme="paper"
       className="border border-line bg-sheet px-8 py-7 text-ink print:border-0 print:bg-white print:p-0"
-      aria-label="Hand-back sheet"
+      aria-label={technical ? 'Technical sheet' : 'Hand-back sheet'}
     >
       <header className="flex items-start justify-between gap-6 border-b-2 border-ink pb-3">
         <div>
           <h2 className="text-2xl!">{sheet.title || 'no board named yet'}</h2>
+          {technical && <p className="font-semibold">technical sheet</p>}
           {sheet.complaint && <p className="text-soft">brought in because: {sheet.complaint}</p>}
-          {customer?.name && <p>for {customer.name}</p>}
+          {customer?.name && !technical && <p>for {customer.name}</p>}
         </div>
         <p className="shrink-0 text-right leading-snug">
           <span className="num text-xl">{tag}</span>
           <br />
-          <When at={state.handBack.done?.at ?? opened} as="date" />
+          {version > 1 && (
+            <>
+              version {version}
+              <br />
+            </>
+          )}
+          <When at={at} as="date" />
           <br />
           <b className="font-semibold">{sheet.outcome}</b>
         </p>
@@ -47,23 +59,43 @@ export function SheetPage() {
           <FieldPicture socket={socket} marks={sheet.maps.after} caption="as it is left" />
         </div>
       )}
-      <div className="grid grid-cols-2 gap-x-8">
-        <Part title="Found" lines={sheet.found} none="nothing noted" />
-        <Part title="Done" lines={sheet.done} none="nothing yet" />
-        <Part title="Proved" lines={sheet.proved} none="nothing yet" />
-        <Part title="Not proved" lines={sheet.notProved} none="nothing is open" />
-        <Part title="Advice" lines={sheet.advice} none="none" />
-        <Part title="Safety" lines={sheet.safety} none="" />
+      <div className={technical ? '' : 'columns-2 gap-8'}>
+        {(technical ?? sheetParts(sheet)).map((part) => (
+          <Part key={part.title} {...part} />
+        ))}
       </div>
-      <footer className="mt-4 flex justify-between border-t border-line pt-2 text-soft">
+      <footer className="mt-4 flex justify-between gap-6 border-t border-line pt-2 text-soft">
         <span>{sheet.minutes} minutes at the bench</span>
         <span>{sheet.priceMinor === null ? '' : money(sheet.priceMinor)}</span>
       </footer>
+      {!technical && (
+        <div className="mt-6 flex items-end justify-between gap-6 break-inside-avoid">
+          {signed ? (
+            <>
+              <p>
+                Received, {signed.how}, <When at={signed.at} />
+              </p>
+              {signed.signature && (
+                <img
+                  src={`/api/jobs/${tag}/files/${signed.signature}`}
+                  alt="The owner’s signature"
+                  className="h-14"
+                />
+              )}
+            </>
+          ) : (
+            <>
+              <p>Received, with this sheet:</p>
+              <p className="h-8 grow border-b border-ink" />
+            </>
+          )}
+        </div>
+      )}
     </article>
   )
 }
 
-function Part({ title, lines, none }: { title: string; lines: readonly string[]; none: string }) {
+function Part({ title, lines, none }: SheetPart) {
   return (
     <section className="mt-4 break-inside-avoid">
       <h3 className="border-b border-ink font-semibold">{title}</h3>

@@ -5,7 +5,7 @@ import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
-import { SignatureSheet } from './SignatureSheet'
+import { SignatureSheet } from '@/frame/SignatureSheet'
 
 /** The risks in plain words, the limit, and how the owner agreed. */
 export function Consent() {
@@ -61,7 +61,8 @@ export function Consent() {
       )}
       <SignatureSheet
         open={signing}
-        risks={risks}
+        title="Read this to the owner, then sign"
+        lines={risks}
         onClose={() => setSigning(false)}
         onSigned={(sha256) => {
           agree('signed here', sha256)

@@ -1,3 +1,4 @@
+import { voltsOf } from '../../board/proved'
 import type { Proved } from '../../board/proved'
 import type { Rail } from '../../board/rail'
 import type { Fault } from './fault'
@@ -89,9 +90,6 @@ const proves: Readonly<Partial<Record<FaultId, Proved>>> = {
   'firmware corrupt': 'version',
   'firmware partly corrupt': 'version',
 }
-/** What has to work once a fault is repaired. */
-export const provedBy = (fault: FaultId): Proved => proves[fault] ?? 'starts'
-
 /** Rails whose supply a repair concerns, by the fault. */
 const supplies: Readonly<Partial<Record<FaultId, Rail>>> = {
   'core regulator part': 'vcore',
@@ -103,6 +101,12 @@ const supplies: Readonly<Partial<Record<FaultId, Rail>>> = {
 export const suppliedBy = (fault: FaultId): Rail | null => {
   const { rail } = faults[fault] as Fault
   return supplies[fault] ?? (rail && rail.rail !== 'other' ? rail.rail : null)
+}
+
+/** What has to work once a fault is repaired. */
+export function provedBy(fault: FaultId): Proved {
+  const rail = suppliedBy(fault)
+  return proves[fault] ?? (rail === null ? 'starts' : voltsOf(rail))
 }
 
 /**

@@ -7,21 +7,23 @@ import { Sheet } from '@/ui/Sheet'
 
 interface Props {
   readonly open: boolean
-  readonly risks: readonly string[]
+  readonly title: string
+  /** What is signed, line by line. */
+  readonly lines: readonly string[]
   readonly onClose: () => void
   readonly onSigned: (sha256: string) => void
 }
 
 /** The owner signs with a finger, a pen or the mouse; what was drawn stays until the server has it. */
-export function SignatureSheet({ open, ...rest }: Props) {
+export function SignatureSheet({ open, title, ...rest }: Props) {
   return (
-    <Sheet open={open} title="Read this to the owner, then sign" onClose={rest.onClose} wide>
+    <Sheet open={open} title={title} onClose={rest.onClose} wide>
       {open && <Signing {...rest} />}
     </Sheet>
   )
 }
 
-function Signing({ risks, onClose, onSigned }: Omit<Props, 'open'>) {
+function Signing({ lines, onClose, onSigned }: Omit<Props, 'open' | 'title'>) {
   const tag = useJob((j) => j.tag)
   const canvas = useRef<HTMLCanvasElement>(null)
   const pad = useRef<SignaturePad | null>(null)
@@ -52,8 +54,8 @@ function Signing({ risks, onClose, onSigned }: Omit<Props, 'open'>) {
   return (
     <>
       <ul className="mb-3 list-[square] pl-5 text-[1.06rem] leading-relaxed">
-        {risks.map((risk) => (
-          <li key={risk}>{risk}</li>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
         ))}
       </ul>
       <canvas
