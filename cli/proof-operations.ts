@@ -97,11 +97,11 @@ export const proofOperations: Readonly<Record<string, Operation>> = {
           temperatures: [],
         },
         { lastTouched: 0, changed: { firmware: 0, cpu: 0, cell: 0 } },
-        atHand && new Set(atHand),
+        { cameUp: t.cameUp, ...(atHand ? { atHand: new Set(atHand) } : {}) },
       )
       return {
         tests: tests.map(({ again: _, reading: __, counted: ___, ...test }) => test),
-        left: left!,
+        left,
       }
     },
   ),

@@ -95,10 +95,10 @@ describe('the owner’s sheet', () => {
       expect.stringContaining('After liquid'),
     ])
   })
-  it('knows no odds before anything was tested, and says what may be bad after', () => {
+  it('knows no odds of a board that has not come up, and says what may be bad of one that has', () => {
     const t = tape()
     const odds = () => linesOf(t, 1)['May be bad all the same']!
-    expect(odds()).toEqual(['not known: nothing has been tested'])
+    expect(odds()).toEqual(['not known: it has not come up since it was last touched'])
     t.put('proof', { test: 'system', result: 'pass', reading: '' })
     expect(odds()[0]).toMatch(/^\d+ % that something is bad that was not found here$/)
   })

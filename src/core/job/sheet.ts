@@ -35,7 +35,7 @@ export interface HandBackSheet {
   readonly notTested: readonly string[]
   /** Damage and work that stays as it is, and why. */
   readonly leftAsItIs: readonly string[]
-  /** What may be bad all the same, in a sentence and by thing; none once a test has failed. */
+  /** What may be bad all the same, in a sentence and by thing; that it is not known, where it is not. */
   readonly oddsLeft: readonly string[]
   readonly warranty: readonly string[]
   readonly advice: readonly string[]
@@ -66,7 +66,7 @@ export function sheetParts(sheet: HandBackSheet): SheetPart[] {
     part('Failed', sheet.failed, 'nothing'),
     part('Not tested', sheet.notTested, 'nothing is open'),
     part('Left as it is', sheet.leftAsItIs, 'nothing'),
-    part('May be bad all the same', sheet.oddsLeft, 'a test has failed: see there'),
+    part('May be bad all the same', sheet.oddsLeft, ''),
     part('Warranty', sheet.warranty, 'none was given'),
     part('Advice', sheet.advice, 'none'),
     part('Safety', sheet.safety, ''),
@@ -133,9 +133,8 @@ function reassemblyLines({ machine, found }: Reassembly, ok: boolean): string[] 
   })
 }
 
-function oddsLines({ left, tests }: ProofStanding): string[] {
-  if (left === null) return []
-  if (tests.every((t) => t.result === null)) return ['not known: nothing has been tested']
+function oddsLines({ left }: ProofStanding): string[] {
+  if ('notKnown' in left) return [`not known: ${left.notKnown}`]
   const most = left.of.slice(0, 3).map(({ what, odds }) => `${sayProved(what)} (${percent(odds)})`)
   return [
     `${percent(left.odds)} that something is bad that was not found here`,
@@ -251,7 +250,8 @@ function notTestedLines({ handBack }: JobState, { tests }: ProofStanding): strin
           : p.again
             ? 'not repeated since the last change'
             : 'not done'
-      return [`${p.test}: ${why}; ${percent(p.untold)} that it would find something`]
+      const odds = p.untold === null ? '' : `; ${percent(p.untold)} that it would find something`
+      return [`${p.test}: ${why}${odds}`]
     }),
     ...openChecks(handBack.reassembly).map((check) => `${checkWords[check].say}: not looked at`),
   ]

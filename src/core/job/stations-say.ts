@@ -58,7 +58,10 @@ export function proofStanding(
 ): ProofStanding {
   const touched = touchedBy(state, field)
   const atHand = shelf && new Set([...shelf, ...onTheBoard(state.board)])
-  return standingOf(proofPlan(touched), doubtsOf(touched), state.proof, state.board, atHand)
+  return standingOf(proofPlan(touched), doubtsOf(touched), state.proof, state.board, {
+    cameUp: touched.cameUp,
+    ...(atHand ? { atHand } : {}),
+  })
 }
 
 /** What of a shelf the board’s own things can serve for. */

@@ -57,11 +57,15 @@ export function technicalParts(
       ? [{ title: 'Each contact, as found → as it is left', lines: contacts, none: '' }]
       : []),
     { title: 'Every test of the proof', lines: tests, none: '' },
-    {
-      title: 'May be bad all the same, thing by thing',
-      lines: (left?.of ?? []).map(({ what, odds }) => `${sayProved(what)}: ${percent(odds)}`),
-      none: left ? 'nothing worth a figure' : 'a test has failed: see there',
-    },
+    ...('notKnown' in left
+      ? []
+      : [
+          {
+            title: 'May be bad all the same, thing by thing',
+            lines: left.of.map(({ what, odds }) => `${sayProved(what)}: ${percent(odds)}`),
+            none: 'nothing worth a figure',
+          },
+        ]),
     ...byStation,
   ]
 }

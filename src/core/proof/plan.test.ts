@@ -164,6 +164,7 @@ describe('proofStanding', () => {
           lastTouched: what === 'lastTouched' ? seq : 0,
           changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
         },
+        { cameUp: true },
       )
     }
     const again = ({ tests }: ReturnType<typeof after>) => tests.filter((t) => t.again).map((t) => t.id)
@@ -208,6 +209,7 @@ describe('proofStanding', () => {
       doubtsOf(untouched),
       { results: {}, starts: [], temperatures: [] },
       none,
+      { cameUp: false },
     )
     expect(owed).toBe(tests.length)
     for (const test of tests) expect(test).toMatchObject({ result: null, reading: '', again: false })
@@ -224,18 +226,29 @@ describe('proofStanding', () => {
   })
   it('comes to what can still be bad: less by every pass, said of what, and not said once a test failed', () => {
     const t = bent().put('stroke', stroke)
-    const left = () => proofStanding(jobState(t.entries), socket).left
-    const odds = [left()!.odds]
-    expect(left()!.of[0]!.what).toBe('memory B')
+    const left = () => {
+      const is = proofStanding(jobState(t.entries), socket).left
+      if ('notKnown' in is) throw new Error(is.notKnown)
+      return is
+    }
+    expect(left).toThrow('it has not come up since it was last touched')
+    t.put('baseline', { ...nothingNoted, picture: 'maker screen' })
+    const odds = [left().odds]
+    expect(left().of[0]!.what).toBe('memory B')
     for (const { id, starts } of proofStanding(jobState(t.entries), socket).tests) {
       if (starts) for (let i = 0; i < starts; i++) t.put('cold start', { came: true })
       else t.put('proof', { test: id, result: 'pass', reading: '' })
-      odds.push(left()!.odds)
+      odds.push(left().odds)
     }
     for (let i = 1; i < odds.length; i++) expect(odds[i]).toBeLessThanOrEqual(odds[i - 1]!)
     expect(odds.at(-1)).toBeLessThan(odds[0]! / 2)
     t.put('proof', { test: 'system', result: 'fail', reading: '' })
-    expect(left()).toBeNull()
+    expect(left).toThrow('a test has failed')
+    // A board that goes dark again is no board of which a little may be bad.
+    const dark = bent()
+      .put('baseline', { ...nothingNoted, picture: 'maker screen' })
+      .put('baseline', { ...nothingNoted, picture: 'none' })
+    expect(proofStanding(jobState(dark.entries), socket).left).toHaveProperty('notKnown')
   })
   it('says of a test that was not made, or cannot be, what it would find still', () => {
     const t = bent()
@@ -246,6 +259,9 @@ describe('proofStanding', () => {
     const by = Object.fromEntries(tests.map((test) => [test.id, test.untold]))
     expect(by.system).toBe(0)
     expect(by['memory test']).toBeGreaterThan(0.01)
+    // A board that has not come up may be worse than its tests have it.
+    for (const test of proofStanding(jobState(bent().put('stroke', stroke).entries), socket).tests)
+      expect(test.untold).toBeNull()
   })
   it('puts last what lacks something; the board’s own modules and drive serve', () => {
     const t = tape()

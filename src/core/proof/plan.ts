@@ -299,8 +299,8 @@ export interface StandingTest extends ProofTest {
   readonly again: boolean
   /** What it needs and is neither at hand nor on the board. */
   readonly lacks: readonly ShelfItem[]
-  /** One that has not passed: chance that it would find something still, all that passed having passed. */
-  readonly untold: number
+  /** One that has not passed: chance that it would find something still, all that passed having passed; null where not known. */
+  readonly untold: number | null
   /** Cold starts made since anything could have undone them. */
   readonly counted?: StartsCounted
 }
@@ -311,12 +311,15 @@ export interface StillInDoubt {
   readonly odds: number
 }
 
+/** Chance that something is bad after what has passed, and of what; why it is not known where it is not. */
+export type Left =
+  { readonly odds: number; readonly of: readonly StillInDoubt[] } | { readonly notKnown: string }
+
 export interface ProofStanding {
   readonly tests: readonly StandingTest[]
   readonly owed: number
   readonly failed: number
-  /** Chance that something is bad after what has passed, and of what; null once a test has failed. */
-  readonly left: { readonly odds: number; readonly of: readonly StillInDoubt[] } | null
+  readonly left: Left
 }
 
 /** Line of each kind of change that could have undone a test. */
@@ -385,6 +388,7 @@ const WORTH_SAYING = 0.005
 /**
  * What is owed of a plan, by the results so far, the starts that were counted and what was changed since.
  * @param doubts what could be bad before any of it
+ * @param cameUp whether it came to a picture when it was last started, since it was touched
  * @param atHand what is at hand or on the board; everything when left out
  */
 export function standingOf(
@@ -392,29 +396,33 @@ export function standingOf(
   doubts: Doubts,
   results: Results,
   changed: ChangedAt,
-  atHand?: ReadonlySet<ShelfItem>,
+  { cameUp, atHand }: { readonly cameUp: boolean; readonly atHand?: ReadonlySet<ShelfItem> },
 ): ProofStanding {
   const stand = planned.map((test) => ({ ...test, ...resultOf(test, results, undoneAt(test.id, changed)) }))
   const now = stand.filter((t) => t.result === 'pass').reduce((left, t) => afterPass(left, t.shows), doubts)
-  const tests = stand.map((test) => ({
-    ...test,
-    lacks: atHand ? test.needs.filter((item) => !atHand.has(item)) : [],
-    untold: test.result === 'pass' ? 0 : findsSomething(now, test.shows),
-  }))
-  const failed = tests.filter((t) => t.result === 'fail').length
+  const failed = stand.filter((t) => t.result === 'fail').length
+  const left = leftOf(now, failed, cameUp || stand.some((t) => t.result === 'pass' && !isUnpowered(t.id)))
   return {
-    tests,
-    owed: tests.filter((t) => t.result === null).length,
+    tests: stand.map((test) => ({
+      ...test,
+      lacks: atHand ? test.needs.filter((item) => !atHand.has(item)) : [],
+      untold: test.result === 'pass' ? 0 : 'notKnown' in left ? null : findsSomething(now, test.shows),
+    })),
+    owed: stand.filter((t) => t.result === null).length,
     failed,
-    left:
-      failed > 0
-        ? null
-        : {
-            odds: anyBad(now),
-            of: [...now]
-              .flatMap(([what, odds]) => (odds >= WORTH_SAYING ? [{ what, odds }] : []))
-              .sort((a, b) => b.odds - a.odds),
-          },
+    left,
+  }
+}
+
+/** Of a board that fails, or has not come up, more is wrong than what may be bad all the same. */
+function leftOf(now: Doubts, failed: number, up: boolean): Left {
+  if (failed > 0) return { notKnown: 'a test has failed: what that was comes first' }
+  if (!up) return { notKnown: 'it has not come up since it was last touched' }
+  return {
+    odds: anyBad(now),
+    of: [...now]
+      .flatMap(([what, odds]) => (odds >= WORTH_SAYING ? [{ what, odds }] : []))
+      .sort((a, b) => b.odds - a.odds),
   }
 }
 

@@ -97,7 +97,7 @@ export function SheetPage({ sheet, technical, version: { version, signed }, at }
 
 function Part({ title, lines, none }: SheetPart) {
   return (
-    <section className="mt-4 break-inside-avoid">
+    <section className="break-inside-avoid pt-4">
       <h3 className="border-b border-ink font-semibold">{title}</h3>
       {lines.length === 0 ? (
         <p className="text-soft">{none}</p>

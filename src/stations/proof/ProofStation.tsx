@@ -251,8 +251,8 @@ function TestLine({ test, next, reading, onReading, onAnswer }: LineProps & { re
               'Back to triage with what was seen.'
             ) : (
               <>
-                {test.minutes} min; <span className="num">{percent(test.untold)}</span> that it finds
-                something
+                {test.minutes} min
+                {test.untold === null ? '' : `; ${percent(test.untold)} that it finds something`}
                 {test.lacks.length > 0 && (
                   <b className="font-semibold text-brass">. Not at hand: {test.lacks.join(', ')}</b>
                 )}

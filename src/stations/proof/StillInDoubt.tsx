@@ -19,13 +19,13 @@ export function StillInDoubt({ left, tests }: Pick<ProofStanding, 'left' | 'test
   return (
     <section className="mt-5 border-t border-line pt-2.5" aria-labelledby="still-in-doubt">
       <h2 id="still-in-doubt">What may be bad all the same</h2>
-      {left === null ? (
-        <p className="text-soft">A test has failed: what that was comes first.</p>
+      {'notKnown' in left ? (
+        <p className="text-soft">Not known: {left.notKnown}.</p>
       ) : (
         <>
           <p className="mt-1">
-            <b className="num font-semibold">{percent(left.odds)}</b> that the owner finds something that was
-            not found here.{' '}
+            <b className="font-semibold">{percent(left.odds)}</b> that the owner finds something that was not
+            found here.{' '}
             <span className="text-soft">
               Missed contacts and the doubt of the function table are in it; the rest are bench defaults.
             </span>
@@ -37,7 +37,7 @@ export function StillInDoubt({ left, tests }: Pick<ProofStanding, 'left' | 'test
                   key={what}
                   className="grid grid-cols-[4rem_minmax(0,1fr)] gap-x-3 border-t border-dashed border-line py-1"
                 >
-                  <span className="num text-right font-semibold">{percent(odds)}</span>
+                  <span className="text-right font-semibold">{percent(odds)}</span>
                   <span className="leading-snug">
                     {upperFirst(sayProved(what))} <span className="text-soft">({whyStill(what, tests)})</span>
                   </span>
