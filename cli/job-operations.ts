@@ -5,6 +5,7 @@ import type { Socket } from '@/core/socket/model/socket'
 import type { Shown } from '@/core/triage/model/shows'
 import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
+import { jobZipSchema } from '@/server/job-zip-schema'
 import { randomUUID } from 'node:crypto'
 import { sheetParts } from '@/core/job/sheet'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
@@ -171,5 +172,11 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         parts: input.whose === 'owner' ? sheetParts(sheet) : technical,
       }
     },
+  ),
+
+  'job.schema': operation<object>(
+    'The JSON Schema of a job’s ZIP as it is written today, file by file.',
+    Joi.object({}),
+    () => jobZipSchema(),
   ),
 }

@@ -15,7 +15,7 @@ import { moment, MOST_LINES } from './field'
 import type { Schemas } from './field'
 
 /** Checked once, at each edge: route handlers, imports, the command line. */
-const bodies: Schemas<Bodies> = {
+export const entryBodies: Schemas<Bodies> = {
   ...boardSchemas,
   ...workSchemas,
   ...intakeSchemas,
@@ -67,7 +67,7 @@ export function checkEntry(raw: unknown, keepUnknown = false): Checked<CheckedEn
   const outer = envelope.validate(raw, { allowUnknown: keepUnknown, convert: false })
   if (outer.error) return { ok: false, fault: firstFault(outer.error) }
   const value = outer.value as CheckedEntry
-  const inner = bodies[value.kind].validate(value.body, { convert: true })
+  const inner = entryBodies[value.kind].validate(value.body, { convert: true })
   if (inner.error) return { ok: false, fault: firstFault(inner.error) }
   if (value.kind === 'strike' && value.strikes === null)
     return { ok: false, fault: { field: 'strikes', text: 'a strike names the line it strikes' } }

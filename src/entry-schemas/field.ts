@@ -13,8 +13,7 @@ const ownName = Joi.string()
   .invalid(...rails)
 /** One of the usual rails, or one of the board’s own. */
 export const anyRail = Joi.string()
-  .pattern(OWN_RAIL)
-  .allow(...rails)
+  .pattern(new RegExp(`^(?:${rails.join('|')})$|${OWN_RAIL.source}`))
   .messages(noRail)
 const ohm = Joi.number().min(0).max(1e9)
 /** Rails of a board beyond the usual ones. */

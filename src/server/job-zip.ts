@@ -171,6 +171,14 @@ const socketSchema = Joi.object({
     .required(),
 })
 
+/** What each JSON file of the ZIP has to be, line by line of the tape apart. */
+export const zipSchemas = {
+  'job.json': headSchema,
+  'manifest.json': manifestSchema,
+  'owner.json': ownerSchema,
+  'socket.json': socketSchema,
+} as const
+
 /**
  * Reads a job's ZIP; every fault is a finding with the file it is in. The job is null when any was found.
  * @param zip the path of a file, or its bytes
