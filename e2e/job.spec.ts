@@ -230,23 +230,26 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
 
   await test.step('proof', async () => {
     await go(page, 6, 'proof')
-    await expect(step(page)).toHaveText(/cold starts, mains off a minute before each\.$/)
-    for (let n = 2; n <= 4; n++) {
-      await page.keyboard.press('p')
-      await expect(step(page)).toHaveText(`Cold start ${n} of 4: mains off a minute, then start it.`)
+    const starts: string[] = []
+    let answered = 0
+    for (; answered < 40; answered++) {
+      const say = await step(page).innerText()
+      if (say.startsWith('Everything owed is proved')) break
+      if (/^(\d+ cold starts|Cold start)/.test(say)) starts.push(say)
+      if (say.startsWith('Cold start 4 of 4'))
+        await expect(
+          page.getByText('3 of 3 came up: with 90 % certainty at most 54 % of starts fail'),
+        ).toBeVisible()
+      await page.keyboard.press(say.startsWith('Temperature') ? 'c' : 'p')
+      await expect(step(page)).not.toHaveText(say)
     }
-    await expect(
-      page.getByText('3 of 3 came up: with 90 % certainty at most 54 % of starts fail'),
-    ).toBeVisible()
-    await page.keyboard.press('p')
-    await expect(step(page)).not.toHaveText(/^Cold start/)
-    const owed = await page.getByRole('textbox', { name: /^Reading for/ }).count()
-    expect(owed).toBeGreaterThan(4)
-    for (let left = owed; left > 1; left--) {
-      await page.keyboard.press('p')
-      await expect(page.getByRole('textbox', { name: /^Reading for/ })).toHaveCount(left - 1)
-    }
-    await page.keyboard.press('c')
+    expect(starts).toEqual([
+      '4 cold starts, mains off a minute before each.',
+      ...[2, 3, 4].map((n) => `Cold start ${n} of 4: mains off a minute, then start it.`),
+    ])
+    expect(answered).toBeGreaterThan(8)
+    await expect(page.getByRole('heading', { name: 'What may be bad all the same' })).toBeVisible()
+    await expect(page.getByText('that the owner finds something that was not found here')).toBeVisible()
     await expect(step(page)).toHaveText('Everything owed is proved. Hand it back.')
   })
 
@@ -255,6 +258,7 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
     await page.getByLabel('Advice for the sheet').fill('lower the CPU straight down')
     await page.getByRole('button', { name: 'Put it on' }).click()
     await page.getByLabel('The bill, kr').fill('450')
+    await page.getByLabel('Warranty on what was repaired, months').fill('3')
     await saved(page)
     await page.getByRole('button', { name: 'Hand it back' }).click()
     await expect(step(page)).toHaveText('Handed back: fixed.')
@@ -274,7 +278,11 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
       'Lower the CPU straight down',
       'licensed person',
       '0.3 Ω to ground: shorted',
-      'page 1 of 1',
+      'page 1 of 2',
+      'Cause',
+      'damaged contacts in the CPU socket',
+      '3 months on what stands under Repaired',
+      'that something is bad that was not found here',
       '450 kr',
       '8 marked',
       '0 marked',

@@ -214,15 +214,15 @@ async function walk(page: Page, shop: Shop, kind: 'mouse' | 'keys', folds = fals
   await test.step('proof', async () => {
     await go(6, 'proof')
     const answers = page.getByRole('group', { name: 'Result' })
-    for (let n = 1; n <= 4; n++) {
-      await (kind === 'mouse' ? press(answers.getByRole('button', { name: /^It came up/ })) : key('p'))
-      await expect(step).toHaveText(n < 4 ? new RegExp(`^Cold start ${n + 1} of 4`) : /^(?!Cold start)/)
-    }
-    const owed = await page.getByRole('textbox', { name: /^Reading for/ }).count()
-    await write(answers.getByRole('textbox'), 'as it should')
-    for (let left = owed; left > 0; left--) {
-      await expect(page.getByRole('textbox', { name: /^Reading for/ })).toHaveCount(left)
-      await (kind === 'mouse' ? press(answers.getByRole('button', { name: /: passes$/ })) : key('p'))
+    for (let n = 0; n < 40; n++) {
+      const say = await step.innerText()
+      if (say.startsWith('Everything owed is proved')) break
+      const starts = /^(\d+ cold starts|Cold start)/.test(say)
+      if (!starts) await write(answers.getByRole('textbox'), 'as it should')
+      await (kind === 'mouse'
+        ? press(answers.getByRole('button', { name: starts ? /^It came up/ : /: passes$/ }))
+        : key('p'))
+      await expect(step).not.toHaveText(say)
     }
     await expect(step).toHaveText('Everything owed is proved. Hand it back.')
     await settle()
