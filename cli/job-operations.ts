@@ -13,6 +13,8 @@ import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
 import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
+import { shelfItems } from '@/core/board/shelf-items'
+import type { ShelfItem } from '@/core/board/shelf-items'
 import { stations } from '@/core/board/station'
 import { unknownContact } from '@/core/socket/model/socket'
 import { checkEntry } from '@/entry-schemas/entry-schema'
@@ -25,6 +27,8 @@ import type { Operation } from './operation'
 interface ReadInput extends FieldInput {
   readonly tape: string | readonly Record<string, unknown>[]
   readonly shown?: Shown
+  /** What the shop has at hand; everything when left out. */
+  readonly shelf?: readonly ShelfItem[]
 }
 
 const line = Joi.object({ kind: Joi.string().required(), body: Joi.object().required() }).unknown(true)
@@ -121,15 +125,19 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
       shown,
+      shelf: Joi.array()
+        .items(Joi.valid(...shelfItems))
+        .unique(),
     }),
     async (input) => {
       const { entries, state, socket } = await jobOf(input)
       const gate = gateOf(state, socket)
       const references = input.shown ? { shows: { name: '', shown: input.shown } } : {}
-      const asked = toAdvise(state, socket, gate, { ...nothingRound, references })
+      const shelf = input.shelf === undefined ? {} : { shelf: input.shelf }
+      const asked = toAdvise(state, socket, gate, { ...nothingRound, references, ...shelf })
       const reckoned = reckonAdvice(socket, asked)
-      const advised = { state, field: socket, gate, ...reckoned }
-      const standing = proofStanding(state, socket)
+      const advised = { state, field: socket, gate, ...shelf, ...reckoned }
+      const standing = proofStanding(state, socket, input.shelf)
       return {
         lines: entries.length,
         state,
@@ -138,6 +146,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         steps: Object.fromEntries(stations.map((station) => [station, stepAt(station, advised)])),
         evidence: (asked.believe?.evidence ?? []).map(({ test, outcome }) => ({ test, outcome })),
         odds: oddsOf(reckoned.belief),
+        lacking: reckoned.belief?.lacking ?? [],
         proof: {
           owed: standing.tests
             .filter((t) => t.result === null)

@@ -1,8 +1,9 @@
 import Joi from 'joi'
-import { decide } from '@/core/shop/decide'
+import { decide, instrumentsFor } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
 import { readyDates, usualHours } from '@/core/shop/promise'
 import type { Hours, Promised } from '@/core/shop/promise'
+import type { Lacking } from '@/core/triage/reason/belief'
 import { BadInput, operation } from './operation'
 import type { Operation } from './operation'
 
@@ -19,8 +20,10 @@ const minor = Joi.number().integer().min(0).max(1e12)
 
 /** What is computed for the shop: worth, promises. */
 export const shopOperations: Readonly<Record<string, Operation>> = {
-  'shop.decide': operation<ToDecide>(
-    'Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop going on.',
+  'shop.decide': operation<
+    ToDecide & { readonly instruments: readonly (Omit<Lacking, 'item'> & { readonly item: string })[] }
+  >(
+    'Go on, exchange, send out or hand back: what each is worth to the owner, the minute to stop going on, and what one more instrument would change.',
     Joi.object({
       ways: Joi.array()
         .items(
@@ -56,8 +59,23 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
         )
         .max(20)
         .default([]),
+      instruments: Joi.array()
+        .items(
+          Joi.object({
+            item: Joi.string().max(80).required(),
+            say: Joi.string().max(200).default(''),
+            minutes: Joi.number().min(0).max(10_000).required(),
+            tells: Joi.number().min(0).max(20).required(),
+            settles: Joi.number().min(0).max(1).default(0),
+          }),
+        )
+        .max(20)
+        .default([]),
     }),
-    decide,
+    ({ instruments, ...of }) => ({
+      ...decide(of),
+      instruments: instrumentsFor(of, { lacking: instruments as Lacking[], next: [] }),
+    }),
   ),
 
   'shop.promise': operation<{ queue: Promised[]; hours: Hours; now: string }>(

@@ -1,8 +1,9 @@
 'use client'
 import { useState } from 'react'
 import { percent } from '@/core/maths/percent'
-import { decide, sayDecided, waysOf } from '@/core/shop/decide'
+import { decide, instrumentsFor, sayDecided, waysOf } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
+import { lowerFirst, upperFirst } from '@/core/sentence'
 import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
 import { useAdvice } from '@/job/AdviceProvider'
@@ -68,17 +69,19 @@ function Weighed({ onClose }: { onClose: () => void }) {
   })
   const spentMinutes = benchSeconds(work, now).all / 60
   const runs = belief !== null && runsAsItIs(board, belief)
-  const decided =
+  const weighed =
     belief && !runs && !done && Object.keys(errors).length === 0
-      ? decide({
+      ? {
           ...waysOf(belief, record, took.factor),
           valueMinor,
           ratePerHourMinor,
           spentMinutes,
           limitMinor: ticket.limitMinor,
           others,
-        })
+        }
       : null
+  const decided = weighed && decide(weighed)
+  const instruments = weighed && belief ? instrumentsFor(weighed, belief, took.factor) : []
   const say = decided && sayDecided(decided, money)
   const instead = decided?.options.find((o) => o.is !== 'go on' && o.worthMinor > 0)?.name
   const field = (id: 'board' | 'out', key: keyof typeof noOther, label: string, usual: string) => (
@@ -163,6 +166,24 @@ function Weighed({ onClose }: { onClose: () => void }) {
               cases.
               {decided.limited && ' The agreed limit ends it before it stops being worth it: ask the owner.'}
             </p>
+          )}
+          {instruments.length > 0 && (
+            <section aria-label="One more instrument" className="mt-4 border-t border-line pt-2.5">
+              <h3 className="font-semibold">What one more thing on the shelf would change</h3>
+              <ul className="mt-1">
+                {instruments.slice(0, 4).map((i) => (
+                  <li key={i.item} className="border-b border-dashed border-line py-1 leading-snug">
+                    <b className="font-semibold">{upperFirst(i.item)}</b>: {lowerFirst(i.say)}. It settles it
+                    in {percent(i.settles)} (the best that can be done without it: {percent(i.without)});
+                    about {Math.round(i.lookingMinutes)} min of looking are left then, not{' '}
+                    {Math.round(i.lookingWithout)}.{' '}
+                    {i.worthMinor >= 100
+                      ? `Worth ${money(Math.round(i.worthMinor / 100) * 100)} to this job alone.`
+                      : 'It changes nothing in money here.'}
+                  </li>
+                ))}
+              </ul>
+            </section>
           )}
           <p className="mt-2 text-[0.9rem] text-soft">
             By what triage makes of the board now,{' '}

@@ -1,3 +1,4 @@
+import { shelfItems } from '../../board/shelf-items'
 import type { ShelfItem } from '../../board/shelf-items'
 import type { HistoryItem } from '../../board/history-item'
 import type { BenchTest } from '../model/bench-test'
@@ -9,7 +10,7 @@ import { readAs, testsOf } from '../model/shows'
 import type { Shown } from '../model/shows'
 import type { UnknownStage } from '../model/start-model'
 import { nextTests, repairMove, toConfirm, verdict, WORTH_BITS } from './next-test'
-import type { RepairMove, Suggestion, Verdict } from './next-test'
+import type { Choosing, RepairMove, Suggestion, Verdict } from './next-test'
 import {
   faultOdds,
   expected,
@@ -72,6 +73,8 @@ export interface Belief {
   /** Evidence that nothing likely explains, with its chance all the same. Look again before believing it. */
   readonly unexplained: readonly { readonly test: string; readonly outcome: string; readonly odds: number }[]
   readonly next: readonly NextTest[]
+  /** What each thing that is not at hand would show, the most telling first. */
+  readonly lacking: readonly Lacking[]
   /** The odds are not settled, and no test left would tell enough to be worth its minutes. */
   readonly notWorthMore: boolean
   /** The repair that is worth more than the next test, as odds and minutes have it; null where a test is. */
@@ -80,6 +83,16 @@ export interface Belief {
   readonly confirms: FaultId | null
   /** Chance of a picture at the next power-up of the board as it stands. */
   readonly picture: number
+}
+
+/** A test that cannot be made for want of something, and what it would do for the doubt there is. */
+export interface Lacking {
+  readonly item: ShelfItem
+  readonly say: string
+  readonly minutes: number
+  /** Bits. */
+  readonly tells: number
+  readonly settles: number
 }
 
 export interface ToBelieve {
@@ -103,6 +116,8 @@ export interface ToBelieve {
 }
 
 const WORTH_SAYING = 0.01
+/** Least a test must tell for it to be said that something is wanting for it, bits (bench default). */
+const WORTH_FETCHING = 0.1
 /** Share of an even chance below which evidence counts as unexplained (bench default). */
 const UNEXPLAINED = 0.3
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
@@ -183,6 +198,7 @@ export function believe({
     }),
     repair: first === undefined ? repair : null,
     confirms: first !== undefined && first === confirm ? (found ?? repair!.fault) : null,
+    lacking: sure || !shelf ? [] : lackingOf(now, choosing, new Set(shelf)),
     notWorthMore: !sure && first === undefined && (suggested[0]?.tells ?? 0) < WORTH_BITS,
     next: (first === undefined
       ? suggested
@@ -194,6 +210,23 @@ export function believe({
       .slice(0, 5)
       .map(({ test: { odds: _, ...test }, ...rest }) => ({ test, ...rest })),
   }
+}
+
+/** Of each thing that is not at hand the test that would tell most a minute, everything else it needs being there. */
+function lackingOf(now: Float64Array, choosing: Choosing, shelf: ReadonlySet<ShelfItem>): Lacking[] {
+  const missing = shelfItems.filter((item) => !shelf.has(item))
+  const { shelf: _, tests = [], ...rest } = choosing
+  return missing
+    .flatMap((item): Lacking[] => {
+      const withIt = tests.filter(
+        (t) => t.needs.includes(item) && t.needs.every((needed) => needed === item || shelf.has(needed)),
+      )
+      const [best] = nextTests(now, { ...rest, tests: withIt, deep: 0 })
+      return best && best.tells >= WORTH_FETCHING
+        ? [{ item, say: best.test.say, minutes: best.test.minutes, tells: best.tells, settles: best.settles }]
+        : []
+    })
+    .sort((a, b) => b.tells - a.tells)
 }
 
 /** Chance that a test ends with a picture. */
@@ -255,5 +288,5 @@ function dueTest(
     odds: row.reduce((sum, p, h) => sum + p * now[h]!, 0),
     points: null,
   }))
-  return { test, again, outcomes, tells: 0, riskMinutes: 0, worth: 0 }
+  return { test, again, outcomes, tells: 0, settles: 0, riskMinutes: 0, worth: 0 }
 }

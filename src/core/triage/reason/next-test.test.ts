@@ -410,7 +410,15 @@ describe('the repair that comes first', () => {
     const { minutes } = repairOf('module')
     const start = benchTests.find((t) => t.id === 'as it came')!
     const test = (takes: number, riskMinutes = 0) => [
-      { test: { ...start, minutes: takes }, again: false, outcomes: [], tells: 1, riskMinutes, worth: 1 },
+      {
+        test: { ...start, minutes: takes },
+        again: false,
+        outcomes: [],
+        tells: 1,
+        settles: 0,
+        riskMinutes,
+        worth: 1,
+      },
     ]
     const cost = (p: number) => (1 - p) * 2 * minutes
     const move = (p: number, takes: number, risk = 0) => repairMove(of(p), test(takes, risk))

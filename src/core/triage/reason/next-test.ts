@@ -52,6 +52,8 @@ export interface Suggestion {
   }[]
   /** How much of the doubt it takes away, bits. */
   readonly tells: number
+  /** Chance that it leaves no doubt about what to mend first. */
+  readonly settles: number
   /** Risk to a lent part, as minutes. */
   readonly riskMinutes: number
   /** Doubt taken away per minute, with the test after it. */
@@ -210,7 +212,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     test: BenchTest,
     from: Float64Array,
     total: number,
-    each?: (o: number, share: number, points: number) => void,
+    each?: (o: number, share: number, points: number, doubt: number) => void,
   ) => {
     const rows = field.likelihood(test)
     let rest = 0
@@ -218,7 +220,7 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
       const { doubt, points, total: sum } = field.doubt(from, rows[o])
       if (sum < 1e-12 * total) continue
       rest += (sum / total) * doubt
-      each?.(o, sum / total, points)
+      each?.(o, sum / total, points, doubt)
     }
     return rest
   }
@@ -226,14 +228,16 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
   const first = allowed
     .map((test) => {
       const outcomes: Suggestion['outcomes'][number][] = []
+      let settles = 0
       const gain =
         now -
-        left(test, field.odds, mass, (o, share, points) =>
-          outcomes.push({ outcome: test.outcomes[o]!, odds: share, points: faultIds[points] ?? null }),
-        )
+        left(test, field.odds, mass, (o, share, points, doubt) => {
+          outcomes.push({ outcome: test.outcomes[o]!, odds: share, points: faultIds[points] ?? null })
+          if (doubt === 0) settles += share
+        })
       const riskMinutes = test.lends ? risk * worthMinutes[test.lends] : 0
       const minutes = test.minutes + riskMinutes
-      return { test, outcomes, gain, riskMinutes, minutes, worth: gain / minutes }
+      return { test, outcomes, gain, settles, riskMinutes, minutes, worth: gain / minutes }
     })
     .filter((s) => s.gain > 1e-6)
     .sort((a, b) => byWorth(a, b) || (a.test.id < b.test.id ? -1 : 1))
@@ -262,11 +266,12 @@ export function nextTests(odds: Float64Array, choosing: Choosing): Suggestion[] 
     .filter((s) => tellsEnough(s) === tellsEnough(looked[0]!) && s.worth >= NEAR * looked[0]!.worth)
     .sort((a, b) => b.gain - a.gain)
   return [...near, ...looked.filter((s) => !near.includes(s)), ...first.slice(deep)].map(
-    ({ test, outcomes, gain, riskMinutes, worth }) => ({
+    ({ test, outcomes, gain, settles, riskMinutes, worth }) => ({
       test,
       again: done.has(test.id),
       outcomes,
       tells: gain / Math.LN2,
+      settles,
       riskMinutes,
       worth,
     }),
