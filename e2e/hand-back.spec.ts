@@ -1,0 +1,100 @@
+import AxeBuilder from '@axe-core/playwright'
+import { atStation, expect, saved, takeIn, tapeLines, test } from './bench'
+
+test('a sheet is signed, changed, and both are kept; a technician’s has every line', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'hand-back')
+  const owners = page.getByRole('article', { name: 'Hand-back sheet' })
+  for (const heading of ['Found', 'Cause', 'Repaired', 'Verified', 'Failed', 'Not tested', 'Left as it is'])
+    await expect(owners.getByRole('heading', { name: heading, exact: true })).toBeVisible()
+  // Of a board that never came up nothing small is promised.
+  await expect(owners).toContainText(/not known: it has not come up since it was last touched/i)
+  await expect(page.getByRole('radiogroup', { name: 'Version' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Signed on paper' }).click()
+  await expect(owners).toContainText('Received, on paper')
+  await expect(tapeLines(page).last()).toContainText('sheet signed, on paper')
+
+  await page.getByLabel('Advice for the sheet').fill('keep the cover on the socket')
+  await page.getByRole('button', { name: 'Put it on' }).click()
+  await expect(page.getByText('Changed since version 1 was signed')).toBeVisible()
+  await expect(owners).toContainText('version 2')
+  await expect(owners).toContainText(/keep the cover on the socket/i)
+  await page.getByRole('radio', { name: '1, signed' }).click()
+  await expect(owners).not.toContainText(/keep the cover on the socket/i)
+  await expect(owners).toContainText('Received, on paper')
+  await saved(page)
+  const pdf = async (query: string) =>
+    (await page.request.get(`${shop.url}/api/jobs/${tag}/sheet?${query}`)).status()
+  expect([await pdf('version=1'), await pdf('version=2&for=technician'), await pdf('version=3')]).toEqual([
+    200, 200, 404,
+  ])
+
+  await page.getByRole('radio', { name: '2, as it stands' }).click()
+  await page.getByRole('radio', { name: 'For a technician' }).click()
+  const technical = page.getByRole('article', { name: 'Technical sheet' })
+  await expect(technical.getByRole('heading', { name: 'Every test of the proof' })).toBeVisible()
+  await expect(technical.getByRole('heading', { name: 'Advice' })).toHaveCount(0)
+  await page.getByRole('button', { name: 'Sign for the sheet' }).click()
+  const signing = page.getByRole('dialog', { name: 'Read this to the owner, then sign' })
+  await signing.getByRole('button', { name: 'Keep the signature' }).click()
+  await expect(signing).toContainText('Nothing is signed yet')
+  const field = await signing.getByLabel('Field to sign in').boundingBox()
+  await page.mouse.move(field!.x + 30, field!.y + 40)
+  await page.mouse.down()
+  await page.mouse.move(field!.x + 120, field!.y + 90, { steps: 5 })
+  await page.mouse.up()
+  await signing.getByRole('button', { name: 'Keep the signature' }).click()
+  await expect(signing).toHaveCount(0)
+  await page.getByRole('radio', { name: 'For the owner' }).click()
+  await expect(owners.getByAltText('The owner’s signature')).toBeVisible()
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map((v) => v.id)).toEqual([])
+})
+
+test('back in its machine: each check in turn, what lies between bench and machine first, and asked about at the end', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'hand-back')
+  await page.getByRole('button', { name: 'Board alone' }).click()
+  await expect(page.getByText('No machine came with it.')).toBeVisible()
+  await page.getByRole('button', { name: 'It is here' }).click()
+  const check = (name: string) => page.getByRole('group', { name })
+  await check('Standoffs').getByRole('button', { name: 'In order', exact: true }).click()
+  await check('Retention frame and lever')
+    .getByLabel(/^Note on/)
+    .fill('hook bent')
+  await check('Retention frame and lever').getByRole('button', { name: 'Not in order' }).click()
+  await expect(tapeLines(page).last()).toContainText('Retention frame and lever: not in order, hook bent')
+  const sheet = page.getByRole('article', { name: 'Hand-back sheet' })
+  await expect(sheet).toContainText('Retention frame and lever: hook bent')
+  await expect(sheet).toContainText('Front-panel wiring: not looked at')
+  for (const name of [
+    'Cooler, fan and pump',
+    'Supply cables',
+    'Front-panel wiring',
+    'Cards',
+    'Settings',
+    'Mains strip and switch',
+  ])
+    await check(name).getByRole('button', { name: 'In order', exact: true }).click()
+  await check('It starts in its machine').getByRole('button', { name: 'Not in order' }).click()
+  await expect(page.getByText('It ran on the bench: what lies between comes first.')).toContainText(
+    'Retention frame',
+  )
+  await page.getByRole('button', { name: /^Retention frame and lever: not in order/ }).click()
+  await expect(page.getByText('It ran on the bench: what lies between comes first.')).toHaveCount(0)
+  await expect(page.getByText('Nothing is left to look at.')).toBeVisible()
+
+  await page.getByLabel('Warranty on what was repaired, months').fill('ages')
+  await page.getByRole('button', { name: 'Hand it back' }).click()
+  await expect(page.getByText('Whole months, 0 to 60, like 3; empty for none.')).toBeVisible()
+  await page.getByLabel('As', { exact: true }).selectOption('returned unrepaired')
+  await page.getByLabel('The board that came').selectOption('donor')
+  await page.getByRole('button', { name: 'Hand it back' }).click()
+  await expect(sheet).toContainText('returned unrepaired; the board that came: donor')
+})
