@@ -22,6 +22,7 @@ import type { Figure } from './figure'
 import { insertionFigures } from './insertion'
 import { mapFigures, partsFigures } from './parts'
 import { photoFigures } from './photo'
+import { proofFigures } from './proof'
 import { pushFigures } from './push'
 import { secondJudge } from './second-judge'
 import { recordFigures } from './record'
@@ -115,6 +116,7 @@ versionFigures(4000)
 partsFigures()
 recordFigures()
 temperatureFigures()
+proofFigures()
 print([promiseFigure()])
 print(mapFigures())
 compareFigures(process.argv.includes('5000') ? 60 : 16)
