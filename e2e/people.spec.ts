@@ -1,5 +1,5 @@
 import { randomBytes } from 'node:crypto'
-import { awake, expect, Shop, signIn, test } from './bench'
+import { awake, expect, Shop, signIn, sql, test } from './bench'
 
 test('the first start of an empty shop makes the lead’s account, and only once', async ({ page }) => {
   const shop = await Shop.open(process.env.E2E_EMPTY_URL!)
@@ -97,4 +97,29 @@ test('a session of mine elsewhere can be ended from here', async ({ page, shop, 
   await other.goto(`${shop.url}/`)
   await expect(other).toHaveURL(/sign-in/)
   await other.context().close()
+})
+
+test('owners are kept for so many months, and go by themselves when the server comes up', async ({
+  page,
+  shop,
+}) => {
+  await signIn(page, shop, 'Ines')
+  await page.goto(`${shop.url}/people`)
+  await awake(page)
+  const kept = page.getByRole('region', { name: 'How long owners’ names are kept' })
+  await kept.getByLabel('Months after the hand-back').fill('a while')
+  await kept.getByRole('button', { name: 'Keep it so' }).click()
+  await expect(kept).toContainText('Whole months, 1 to 240, like 24')
+  await expect(kept.getByLabel('Months after the hand-back')).toHaveValue('a while')
+  await kept.getByLabel('Months after the hand-back').fill('24')
+  await kept.getByRole('button', { name: 'Keep it so' }).click()
+  await expect(kept).toContainText('Kept for 24 months. Nobody is over it.')
+
+  await sql(shop.databaseUrl, "update job set closed_at = now() - interval '25 months' where tag = 'Q-0407'")
+  await shop.kill()
+  await shop.start()
+  await expect(async () => {
+    await page.goto(`${shop.url}/jobs/Q-0407/intake`)
+    await expect(page.getByText('Erased; the technical record stays.')).toBeVisible({ timeout: 1000 })
+  }).toPass({ timeout: 30_000 })
 })

@@ -109,7 +109,7 @@ test.describe('intake', () => {
     await open(lead, shop, tag, 'intake')
     await expect(lead.getByRole('textbox', { name: 'Name' })).toHaveValue('Skerrow Choir')
     await lead.getByRole('button', { name: 'Erase' }).click()
-    await expect(lead.getByText('Erased on request; the technical record stays.')).toBeVisible()
+    await expect(lead.getByText('Erased; the technical record stays.')).toBeVisible()
     await lead.context().close()
   })
 

@@ -2,6 +2,7 @@ import type { Account, SessionRow } from '@/data/accounts'
 import { Button } from '@/ui/Button'
 import { When } from '@/ui/When'
 import { AddAccount } from './AddAccount'
+import { OwnersKept } from './OwnersKept'
 import { ChangePassword, ResetPassword } from './PasswordForms'
 import { revokeSessionAction, setAccountOpenAction } from './sign-in-actions'
 
@@ -9,10 +10,12 @@ interface Props {
   readonly me: Account
   readonly accounts: readonly (Account & { readonly disabledAt: string | null; readonly sessions: number })[]
   readonly sessions: readonly (SessionRow & { readonly here: boolean })[]
+  /** How long owners’ names are kept, and of how many jobs they are old. */
+  readonly owners: { readonly months: number | null; readonly due: number }
 }
 
 /** Who works here, and where I am signed in. */
-export function People({ me, accounts, sessions }: Props) {
+export function People({ me, accounts, sessions, owners }: Props) {
   const lead = me.role === 'lead'
   return (
     <div className="grid grid-cols-2 gap-x-10">
@@ -54,6 +57,7 @@ export function People({ me, accounts, sessions }: Props) {
           ))}
         </ul>
         {lead && <AddAccount />}
+        {lead && <OwnersKept {...owners} />}
       </section>
       <section>
         <ChangePassword />

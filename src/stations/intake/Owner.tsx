@@ -67,7 +67,7 @@ export function Owner() {
           </Button>
         )}
       </div>
-      {customer?.erased && <p className="text-soft">Erased on request; the technical record stays.</p>}
+      {customer?.erased && <p className="text-soft">Erased; the technical record stays.</p>}
       <TicketLine label="Name" error={fault?.field === 'name' ? fault.text : undefined}>
         <input
           value={name}
