@@ -59,6 +59,9 @@ test('back in its machine: each check in turn, what lies between bench and machi
   shop,
 }) => {
   const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'intake')
+  await page.getByRole('button', { name: 'Agreed by telephone' }).click()
+  await saved(page)
   await atStation(page, shop, tag, 'hand-back')
   await page.getByRole('button', { name: 'Board alone' }).click()
   await expect(page.getByText('No machine came with it.')).toBeVisible()
@@ -93,6 +96,9 @@ test('back in its machine: each check in turn, what lies between bench and machi
   await page.getByLabel('Warranty on what was repaired, months').fill('ages')
   await page.getByRole('button', { name: 'Hand it back' }).click()
   await expect(page.getByText('Whole months, 0 to 60, like 3; empty for none.')).toBeVisible()
+  await page.getByLabel('Warranty on what was repaired, months').fill('3')
+  await page.getByRole('button', { name: 'Hand it back' }).click()
+  await expect(page.getByText('not in order: It starts in its machine')).toBeVisible()
   await page.getByLabel('As', { exact: true }).selectOption('returned unrepaired')
   await page.getByLabel('The board that came').selectOption('donor')
   await page.getByRole('button', { name: 'Hand it back' }).click()
