@@ -10,8 +10,6 @@ export interface HandBackState {
   readonly advice: readonly string[]
   readonly done: (Noted & HandBackBodies['hand-back']) | null
   readonly lateOutcomes: readonly (Noted & HandBackBodies['late outcome'])[]
-  /** The sheets that were signed, each as it stood at its line. */
-  readonly signed: readonly (Noted & HandBackBodies['sheet signed'])[]
   readonly reassembly: Reassembly
 }
 
@@ -21,7 +19,6 @@ export const handBack = slice<HandBackBodies>().of({
     advice: [],
     done: null,
     lateOutcomes: [],
-    signed: [],
     reassembly: notReassembled,
   }),
   kinds: {
@@ -61,9 +58,6 @@ export const handBack = slice<HandBackBodies>().of({
     },
     'hand-back'(s, line) {
       s.done = castDraft({ ...notedOf(line), ...line.body })
-    },
-    'sheet signed'(s, line) {
-      s.signed.push({ ...notedOf(line), ...line.body })
     },
     machine(s, { body }) {
       s.reassembly.machine = body.came

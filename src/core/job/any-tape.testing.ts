@@ -33,6 +33,7 @@ const ownRail = fc.record({
   volts: fc.option(figure(0, 12), { nil: null }),
 })
 const money = fc.option(fc.nat({ max: 1_000_000 }), { nil: null })
+const minutes = fc.option(fc.nat({ max: 500 }), { nil: null })
 const line = fc.integer({ min: 1, max: 30 })
 const hash = fc.constant('ab'.repeat(32))
 const codes = fc.array(fc.constantFrom('4C', '31', 'A0FF'), { minLength: 1, maxLength: 5 })
@@ -53,7 +54,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     rails: fc.uniqueArray(ownRail, { maxLength: 2, selector: (r) => r.rail }),
     history: fc.uniqueArray(fc.constantFrom(...historyItems), { maxLength: 3 }),
     limitMinor: money,
-    minutesPromised: fc.option(fc.nat({ max: 500 }), { nil: null }),
+    minutesPromised: minutes,
     promisedAt: fc.constantFrom(null, '2026-11-24T15:00:00.000Z'),
     warranty: fc.constantFrom('unknown', 'none', 'in warranty', 'paid repair offered'),
     diskLock: fc.constantFrom('unknown', 'no', 'yes, owner told'),
@@ -77,11 +78,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     signature: fc.option(hash, { nil: null }),
     how: maybeWords,
   }),
-  offer: fc.record({
-    text: words,
-    limitMinor: money,
-    minutes: fc.option(fc.nat({ max: 500 }), { nil: null }),
-  }),
+  offer: fc.record({ text: words, limitMinor: money, minutes }),
   'offer answered': fc.record({ offer: line, approved: fc.boolean(), how: maybeWords }),
   photo: fc.record({
     file: hash,

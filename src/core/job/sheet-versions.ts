@@ -1,4 +1,5 @@
 import type { Socket } from '../socket/model/socket'
+import { struckBy } from '../tape/line'
 import { jobState } from './job-state'
 import type { Entry } from './job-state'
 import { handBackSheet, sheetParts } from './sheet'
@@ -53,8 +54,9 @@ export function readVersion(
  */
 export function sheetVersions(entries: readonly Entry[], socket: Socket | null): SheetVersion[] {
   const versions: SheetVersion[] = []
+  const struck = struckBy(entries)
   entries.forEach((e, i) => {
-    if (e.kind === 'sheet signed')
+    if (e.kind === 'sheet signed' && !struck.has(e.seq))
       versions.push({
         version: versions.length + 1,
         entries: entries.slice(0, i + 1),

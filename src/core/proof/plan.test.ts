@@ -282,6 +282,7 @@ describe('proofStanding', () => {
   it.each([
     ['another CPU', { cpu: 'Orrin 36' }, { cpu: 'Orrin 53' }, ['CPU']],
     ['its own CPU', { cpu: 'Orrin 36' }, { cpu: 'Orrin 36' }, []],
+    ['its own CPU, in other words', { cpu: 'Orrin 36' }, { cpu: 'own orrin 36' }, []],
     ['a lent CPU', { cpu: 'Orrin 36' }, { cpu: 'bench Orrin 53' }, []],
   ] as const)('of %s', (_, set, fitted, exchanged) => {
     const t = tape().put('ticket', { set }).put('fitted', fitted)

@@ -63,6 +63,9 @@ function railsToProve(board: BoardState, mended: readonly FaultId[]): Rail[] {
 /** Whole things that were exchanged: by their repair, or another CPU than the owner’s left in the socket. */
 function exchangedOf(board: BoardState, mended: readonly FaultId[], ownCpu: string): Touched['exchanged'] {
   const { cpu } = board.fitted
-  const another = cpu !== null && !isLentCpu(cpu) && ownCpu !== '' && cpu !== ownCpu
+  const fitted = (cpu ?? '').toLowerCase()
+  // “its own Orrin 41” is an Orrin 41.
+  const own = ownCpu.trim().toLowerCase()
+  const another = fitted !== '' && !isLentCpu(cpu) && own !== '' && !fitted.includes(own)
   return exchangeable.filter((thing) => mended.includes(thing) || (thing === 'CPU' && another))
 }
