@@ -14,7 +14,9 @@ const ohms = shown(1e9)
 export const padSeen = Joi.object({
   groundOhm: ohms,
   diodeV: shown(5),
-  rails: Joi.object().pattern(/^[\s\S]{1,40}$/, ohms).max(24),
+  rails: Joi.object()
+    .pattern(/^[\s\S]{1,40}$/, ohms)
+    .max(24),
   pins: Joi.array()
     .items(
       Joi.object({

@@ -1,4 +1,14 @@
-import { Document, Font, Image as Picture, Page, Path, StyleSheet, Svg, Text, View } from '@react-pdf/renderer'
+import {
+  Document,
+  Font,
+  Image as Picture,
+  Page,
+  Path,
+  StyleSheet,
+  Svg,
+  Text,
+  View,
+} from '@react-pdf/renderer'
 import { join } from 'node:path'
 import { sheetParts } from '@/core/job/sheet'
 import type { HandBackSheet, SheetPart } from '@/core/job/sheet'
