@@ -328,6 +328,31 @@ test('the tide gauge, to the end: read at its pads, fitted from the shelf, measu
   await expect(step).not.toContainText('R214')
 })
 
+test('what is awaited stands on the bench list and moves the day, until it is here', async ({
+  bench: page,
+  shop,
+}) => {
+  const tag = await takeIn(page, shop)
+  await atStation(page, shop, tag, 'parts')
+  const awaited = page.getByRole('region', { name: 'Awaited' })
+  await awaited.getByRole('button', { name: 'Wait for it' }).click()
+  await expect(awaited).toContainText('What is awaited? Like: two 10 µF capacitors.')
+  await awaited.getByLabel('What is awaited').fill('a socket')
+  await awaited.getByLabel('Expected on').fill('2031-03-04')
+  await awaited.getByRole('button', { name: 'Wait for it' }).click()
+  await expect(tapeLines(page).last()).toContainText('awaited: a socket, expected on 2031-03-04')
+  await saved(page)
+  await page.goto(`${shop.url}/`)
+  const onBench = page.getByRole('listitem').filter({ hasText: tag })
+  await expect(onBench).toContainText(/waits for a socket, expected .*4 Mar/)
+  await atStation(page, shop, tag, 'parts')
+  await awaited.getByRole('button', { name: 'It is here' }).click()
+  await expect(awaited).toContainText('arrived')
+  await saved(page)
+  await page.goto(`${shop.url}/`)
+  await expect(onBench).not.toContainText('waits for')
+})
+
 test('work left for later holds the hand-back until somebody answers for it', async ({
   bench: page,
   shop,

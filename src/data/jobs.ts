@@ -1,3 +1,4 @@
+import type { WaitsFor } from '@/core/parts/slice'
 import type { Belief } from '@/core/triage/reason/belief'
 import 'server-only'
 import type { JobState } from '@/core/job/job-state'
@@ -23,6 +24,8 @@ export interface BenchLine {
   readonly minutes: number
   readonly minutesPromised: number | null
   readonly waiting: boolean
+  /** What it waits for; left out of lines written before. */
+  readonly waitsFor?: WaitsFor | null
 }
 
 export interface Job {

@@ -1,3 +1,4 @@
+import { waitsFor } from '@/core/parts/slice'
 import 'server-only'
 import { openOffers } from '@/core/intake/slice'
 import { benchSeconds } from '@/core/work/slice'
@@ -49,6 +50,7 @@ export function benchLine(state: JobState, socket: Socket | null, nowIso: string
     minutes: Math.round(benchSeconds(state.work, nowIso).all / 60),
     minutesPromised: state.intake.ticket.minutesPromised,
     waiting: openOffers(state.intake).length > 0,
+    waitsFor: waitsFor(state.parts),
   }
 }
 

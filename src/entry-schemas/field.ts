@@ -37,6 +37,13 @@ export const seq = Joi.number().integer().min(1).max(MOST_LINES).required()
 export const moment = Joi.string()
   .custom((iso: string, helpers) => (momentOf(iso) === null ? helpers.error('date.real') : iso))
   .messages({ 'date.real': '{{#label}} must be a moment of the calendar, like 2026-11-24T09:00:00Z' })
+/** A day of the calendar. */
+export const day = Joi.string()
+  .pattern(/^\d{4}-\d{2}-\d{2}$/, 'a day like 2026-12-01')
+  .custom((text: string, helpers) =>
+    momentOf(`${text}T00:00:00Z`) === null ? helpers.error('date.real') : text,
+  )
+  .messages({ 'date.real': '{{#label}} must be a day of the calendar, like 2026-12-01' })
 export const contact = Joi.string().pattern(/^[A-Z]{1,3}\d{1,3}$/, 'a contact name like M31')
 export const money = Joi.number().integer().min(0).max(100_000_000).allow(null)
 export const mm = Joi.number().min(-5).max(5)

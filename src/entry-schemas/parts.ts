@@ -3,7 +3,7 @@ import type { PartsBodies } from '@/core/parts/bodies'
 import { partDamages, partPlaces } from '@/core/parts/found'
 import { pullResults } from '@/core/parts/heat/pulls'
 import { padKinds } from '@/core/parts/missing/pad'
-import { body, seq, text, some } from './field'
+import { body, seq, text, some, day } from './field'
 import { heatReading, heatSetUp, heatSteps } from './heat'
 import type { Schemas } from './field'
 
@@ -70,6 +70,11 @@ export const partsSchemas: Schemas<PartsBodies> = {
     deferred: seq,
     how: Joi.valid('done', 'signed off').required(),
     why: text(300).allow('').required(),
+  }),
+  awaited: body<PartsBodies['awaited']>({ what: some(120), expectedOn: day.allow(null).required() }),
+  'awaited settled': body<PartsBodies['awaited settled']>({
+    awaited: seq,
+    how: Joi.valid('arrived', 'not coming').required(),
   }),
   pull: body<PartsBodies['pull']>({ came: Joi.valid(...pullResults).required(), donor: text(80) }),
   stock: body<PartsBodies['stock']>({

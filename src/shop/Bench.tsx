@@ -14,7 +14,7 @@ import { ImportJob } from './ImportJob'
 import { TakeIn } from './TakeIn'
 import { BenchKeys } from './BenchKeys'
 import { FirstMoves } from './FirstMoves'
-import { sayWallClock } from '@/core/reader'
+import { sayMoment, sayWallClock } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 
 const tones = {
@@ -131,6 +131,14 @@ export function Bench({
                   {job.promisedAt && (
                     <p className="text-[0.9rem] text-soft">
                       <When at={job.promisedAt} />
+                    </p>
+                  )}
+                  {job.bench.waitsFor && (
+                    <p className="text-[0.9rem] text-soft">
+                      waits for {job.bench.waitsFor.what}
+                      {job.bench.waitsFor.expectedOn === null
+                        ? ', no day known'
+                        : `, ${job.bench.waitsFor.expectedOn < nowIso.slice(0, 10) ? 'was expected' : 'expected'} ${sayMoment(reader, `${job.bench.waitsFor.expectedOn}T12:00:00Z`, 'date')}`}
                     </p>
                   )}
                   {is && <Likely ready={is} reader={reader} isLate={standing.say === 'late'} />}

@@ -34,10 +34,12 @@ export function benchOrder(
   const queue = order
     .filter((s) => s.say !== 'waits for the owner')
     .map(({ id }) => byId.get(id)!)
+    // Nobody can say when a job is ready that waits for something nobody has promised.
+    .filter(({ bench }) => bench.waitsFor?.expectedOn !== null)
     .map((job) => ({
       id: job.id,
       minutesLeft: minutesLeftOf(job, factor),
-      notBefore: null,
+      notBefore: job.bench.waitsFor?.expectedOn ? `${job.bench.waitsFor.expectedOn}T00:00` : null,
       promisedAt: job.promisedAt && wallClock(reader, job.promisedAt),
     }))
   const ready = readyDates(queue, hours, wallClock(reader, nowIso))

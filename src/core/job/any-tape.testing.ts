@@ -310,6 +310,8 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     floatsAtS: fc.constantFrom(null, 52),
   }),
   'parts counted': fc.record({ place: fc.constantFrom(...partPlaces), count: fc.nat(9), of: fc.nat(9) }),
+  awaited: fc.record({ what: words, expectedOn: fc.constantFrom(null, '2026-12-01') }),
+  'awaited settled': fc.record({ awaited: line, how: fc.constantFrom('arrived', 'not coming') }),
   deferred: fc.record({ text: words }),
   'deferred settled': fc.record({
     deferred: line,

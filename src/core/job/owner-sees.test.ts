@@ -20,6 +20,8 @@ describe('what an owner sees', () => {
     })
     const work = taken().put('cell', { volts: 2.9 })
     expect(sees(work).where).toBe('We are working on it.')
+    const waits = taken().put('awaited', { what: 'two capacitors', expectedOn: null })
+    expect(sees(waits).where).toBe('It waits for a part that is on its way.')
     const asked = work.put('offer', { text: 'a second contact', limitMinor: 80_000, minutes: 60 })
     expect(sees(asked)).toMatchObject({ where: 'We ask you something before we go on.', asked: [{ seq: 3 }] })
     const answered = asked.put('offer answered', { offer: 3, approved: true, how: 'by their link' })

@@ -1,5 +1,6 @@
 import { openOffers } from '../intake/slice'
 import type { Offer } from '../intake/slice'
+import { waitsFor } from '../parts/slice'
 import type { Outcome } from '../hand-back/bodies'
 import type { JobState } from './job-state'
 
@@ -34,9 +35,10 @@ const ends: Readonly<Record<Outcome, string>> = {
   withdrawn: 'This was begun by mistake; there is nothing to see.',
 }
 
-function whereOf({ handBack, intake, proof, triage, work }: JobState): string {
+function whereOf({ handBack, intake, parts, proof, triage, work }: JobState): string {
   if (handBack.done) return ends[handBack.done.outcome]
   if (openOffers(intake).length > 0) return 'We ask you something before we go on.'
+  if (waitsFor(parts)) return 'It waits for a part that is on its way.'
   if (Object.keys(proof.results).length > 0 || proof.starts.length > 0) return 'It is being tested.'
   const begun = (['triage', 'socket', 'firmware', 'parts'] as const).some(
     (station) => work.marks[station].mark !== 'untouched',

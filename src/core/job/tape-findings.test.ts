@@ -68,6 +68,8 @@ it('every kind of entry has its words', () => {
       floatsAtS: 165,
     })
     .put('parts counted', { place: 'at the firmware chip', count: 14, of: 15 })
+    .put('awaited', { what: 'two capacitors', expectedOn: '2026-12-01' })
+    .put('awaited settled', { awaited: 3, how: 'arrived' })
     .put('deferred', { text: 'second header burnt' })
     .put('deferred settled', { deferred: 3, how: 'signed off', why: 'no header here' })
     .put('pull', { came: 'whole', donor: 'kiosk board' })
@@ -208,6 +210,8 @@ it('every kind of entry has its words', () => {
       "R1: pad A 0.2 Ω to ground; pad B not read",
       "heat recipe, firmware chip U7, nozzle 10 mm at 8 mm, preheat 0.15 W/cm², air to 340 °C, floats at 2:45",
       "14 small parts counted, at the firmware chip, of 15: 1 missing",
+      "awaited: two capacitors, expected on 2026-12-01",
+      "line 3: arrived",
       "left for later: second header burnt",
       "line 3 signed off: no header here",
       "practice pull from kiosk board: came whole",

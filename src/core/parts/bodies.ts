@@ -39,6 +39,9 @@ export interface PartsBodies {
     readonly how: 'done' | 'signed off'
     readonly why: string
   }
+  /** A thing that was ordered or is awaited, and the day it is expected; null while nobody knows. */
+  awaited: { readonly what: string; readonly expectedOn: string | null }
+  'awaited settled': { readonly awaited: number; readonly how: 'arrived' | 'not coming' }
   /** A contact pulled out of a donor socket for practice, before a transplant. */
   pull: { readonly came: PullResult; readonly donor?: string }
   /** One piece of a thing of the shelf, for this job. */

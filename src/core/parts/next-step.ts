@@ -6,6 +6,7 @@ import type { Iron } from './before-iron'
 import { expectedAt } from './count'
 import { lifeOf, refsOf } from './life'
 import type { PartLife } from './life'
+import { waitsFor } from './slice'
 import type { PartsState } from './slice'
 
 const at = (say: string, why: string, more: Partial<Step> = {}): Step => ({
@@ -25,6 +26,15 @@ export function partsStep(parts: PartsState, iron: Iron | null): Step {
       `Count the small parts ${owed.place} again: ${expectedAt(parts, owed.place)} should be there.`,
       `Not counted since ${iron!.what}. Hot air and the iron’s tip carry small parts off.`,
       { part: 'count', takes: '1 min' },
+    )
+  const waits = waitsFor(parts)
+  if (waits)
+    return at(
+      `Waits for ${waits.what}${waits.expectedOn === null ? '' : `, expected on ${waits.expectedOn}`}.`,
+      waits.expectedOn === null
+        ? 'Nobody has said when it comes: no day is promised until then.'
+        : 'The bench list reckons with that day; what can be done without it may go on.',
+      { part: 'awaited' },
     )
   if (parts.noted.length === 0)
     return at(

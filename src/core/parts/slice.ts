@@ -18,6 +18,7 @@ export interface PartsState {
   readonly recipes: readonly KeptRecipe[]
   /** Work left for later, and how it was settled. */
   readonly deferred: readonly Deferred[]
+  readonly awaited: readonly Awaited[]
   /** Contacts pulled from donors for practice, by what they came as. */
   readonly pulls: Pulls
   /** What this job holds and has used of the shelf, pieces. */
@@ -27,12 +28,30 @@ export interface Deferred extends Noted {
   readonly text: string
   readonly settled: { readonly how: 'done' | 'signed off'; readonly why: string; readonly by: string } | null
 }
+export interface Awaited extends Noted {
+  readonly what: string
+  readonly expectedOn: string | null
+  readonly settled: PartsBodies['awaited settled']['how'] | null
+}
 export type KeptRecipe = Noted &
   PartsBodies['recipe'] & { readonly readings: readonly (Noted & PartsBodies['thermocouple'])[] }
 
 /** Work left for later that nobody has done or answered for. */
 export const openDeferred = ({ deferred }: Pick<PartsState, 'deferred'>): readonly Deferred[] =>
   deferred.filter((d) => d.settled === null)
+
+/** What a job waits for: all of it, and the day the last of it is expected; null while it is not known of some. */
+export function waitsFor({ awaited }: Pick<PartsState, 'awaited'>): WaitsFor | null {
+  const open = awaited.filter((a) => a.settled === null)
+  if (open.length === 0) return null
+  const days = open.map((a) => a.expectedOn)
+  const last = days.reduce((a, b) => (a === null || b === null ? null : a > b ? a : b))
+  return { what: open.map((a) => a.what).join(', '), expectedOn: last ?? null }
+}
+export interface WaitsFor {
+  readonly what: string
+  readonly expectedOn: string | null
+}
 
 /** One piece moved: what is used was held until then, where anything was. */
 function moved(
@@ -57,6 +76,7 @@ export const parts = slice<PartsBodies>().of({
     stock: {},
     pulls: noPulls,
     deferred: [],
+    awaited: [],
   }),
   kinds: {
     pads: {
@@ -78,6 +98,16 @@ export const parts = slice<PartsBodies>().of({
           : [{ refit: uncounted(b.place), where: 'all there, counted again' }],
     },
     recipe: { opens: 'parts', words: ({ body }) => `heat recipe, ${sayRecipe(body)}` },
+    awaited: {
+      opens: 'parts',
+      words: ({ body: b }) =>
+        `awaited: ${b.what}${b.expectedOn === null ? '' : `, expected on ${b.expectedOn}`}`,
+    },
+    'awaited settled': {
+      words: ({ body: b }) => `line ${b.awaited}: ${b.how}`,
+      subjects: (b) => [`awaited ${b.awaited}`],
+      refers: (b) => [{ field: 'awaited', seq: b.awaited, to: ['awaited'] }],
+    },
     deferred: { opens: 'parts', words: ({ body: b }) => `left for later: ${b.text}` },
     'deferred settled': {
       words: ({ body: b }) => `line ${b.deferred} ${b.how}${b.why ? `: ${b.why}` : ''}`,
@@ -135,6 +165,13 @@ export const parts = slice<PartsBodies>().of({
     },
     thermocouple(s, line) {
       s.recipes.at(-1)?.readings.push({ ...notedOf(line), ...line.body })
+    },
+    awaited(s, line) {
+      s.awaited.push({ ...notedOf(line), ...line.body, settled: null })
+    },
+    'awaited settled'(s, { body }) {
+      const of = onLine(s.awaited, body.awaited)
+      if (of) of.settled = body.how
     },
     deferred(s, line) {
       s.deferred.push({ ...notedOf(line), text: line.body.text, settled: null })

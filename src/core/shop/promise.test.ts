@@ -91,6 +91,25 @@ describe('when a job is ready', () => {
     })
     expect(at([job('a', 30)]).kept).toBeNull()
   })
+  it('is not later because a job before it waits for something, as long as one may be taken up', () => {
+    const waits = job('a', 60, { notBefore: '2026-12-09T00:00' })
+    const [held, on] = middles([waits, job('b', 60)])
+    near(on!, '2026-11-30T10:00', 8)
+    near(held!, '2026-12-09T10:00', 8)
+    // Where all wait, the one that waits shortest comes first.
+    const soon = job('b', 60, { notBefore: '2026-12-02T00:00' })
+    near(middles([waits, soon])[1]!, '2026-12-02T10:00', 8)
+    fc.assert(
+      fc.property(queues, fc.integer({ min: 1, max: 3 }), (minutes, people) => {
+        const rest = minutes.map((m, i) => job(String(i), m))
+        const hours = { ...usualHours, people }
+        const first = middles([{ ...waits, notBefore: '2027-06-01T00:00' }, ...rest], hours)
+        expect(first[0]! >= '2027-06-01').toBe(true)
+        for (const at of first.slice(1)) expect(at < '2027-01-01').toBe(true)
+      }),
+      { numRuns: 20 },
+    )
+  })
   it('is with 80 % no earlier than in the middle, and 200 jobs take no time', () => {
     const queue = Array.from({ length: 200 }, (_, i) => job(String(i), 30 + (i % 7) * 20))
     const ready = readyDates(queue, { ...usualHours, people: 3 }, MONDAY)

@@ -109,8 +109,8 @@ const momentOf = (minutes: number): string =>
   Number.isFinite(minutes) ? new Date(Math.round(minutes) * 60_000).toISOString().slice(0, 16) : 'never'
 
 /**
- * When each job is ready: taken up in order by whoever is free (list scheduling), not before what is awaited for it, over bench
- * hours and closed days; bench minutes scatter log-normally, played through 500 times with a fixed seed.
+ * When each job is ready: whoever is free takes up the first in order for which nothing is awaited any more (list scheduling; a
+ * job that waits for something holds nobody up), and where all wait the one that waits shortest; over bench hours and closed days; bench minutes scatter log-normally, played through 500 times with a fixed seed.
  */
 export function readyDates(queue: readonly Promised[], hours: Hours, nowLocal: string): Ready[] {
   const now = minutesOf(nowLocal)
@@ -120,17 +120,23 @@ export function readyDates(queue: readonly Promised[], hours: Hours, nowLocal: s
   const draw = seeded(80)
   const free = new Float64Array(Math.max(1, hours.people))
   const waited = new Float64Array(queue.length)
+  const took = new Float64Array(queue.length)
   for (let d = 0; d < DRAWS; d++) {
     free.fill(0)
-    queue.forEach((job, j) => {
+    for (let j = 0; j < queue.length; j++)
+      took[j] = Math.max(1, queue[j]!.minutesLeft) * Math.exp(SCATTER * normalDraw(draw))
+    const left = [...queue.keys()]
+    while (left.length > 0) {
       let who = 0
       for (let p = 1; p < free.length; p++) if (free[p]! < free[who]!) who = p
-      const start = Math.max(free[who]!, earliest[j]!)
-      waited[j]! += free[who]! / DRAWS
-      const took = Math.max(1, job.minutesLeft) * Math.exp(SCATTER * normalDraw(draw))
-      free[who] = start + took
-      ends[j]![d] = start + took
-    })
+      const from = free[who]!
+      let place = left.findIndex((j) => earliest[j]! <= from)
+      if (place < 0) place = left.reduce((a, j, i) => (earliest[j]! < earliest[left[a]!]! ? i : a), 0)
+      const [j] = left.splice(place, 1) as [number]
+      waited[j]! += from / DRAWS
+      free[who] = Math.max(from, earliest[j]!) + took[j]!
+      ends[j]![d] = free[who]!
+    }
   }
   return queue.map((job, j): Ready => {
     const sorted = ends[j]!.sort()

@@ -19,6 +19,7 @@ import { useHeat } from './heat/use-heat'
 import { BoardView } from './map/BoardView'
 import { MapPanel } from './map/MapPanel'
 import { useBoardMap } from './map/use-board-map'
+import { Awaited } from './Awaited'
 import { Deferred } from './Deferred'
 import { Marking } from './Marking'
 import { NotePart } from './NotePart'
@@ -92,6 +93,7 @@ export function PartsStation() {
               <div className="mt-3 border-t border-line py-3">
                 <Ledger />
               </div>
+              <Awaited />
               <Deferred />
             </>
           )}
