@@ -319,10 +319,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     why: maybeWords,
   }),
   pull: fc.record({ came: fc.constantFrom('whole', 'bent', 'broken') }),
-  stock: fc.record({
-    item: fc.constantFrom('33 Ω 0402', 'flux'),
-    did: fc.constantFrom('reserved', 'released', 'used'),
-  }),
+  stock: fc.record({ item: fc.constantFrom('33 Ω 0402', 'flux'), did: fc.constantFrom('reserved', 'used') }),
   thermocouple: fc.constantFrom({ at: 'board', s: 90, c: 112.5 }, { at: 'joint', s: 0, c: 23 }),
   part: fc.record(
     {
