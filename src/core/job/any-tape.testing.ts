@@ -37,6 +37,7 @@ const minutes = fc.option(fc.nat({ max: 500 }), { nil: null })
 const line = fc.integer({ min: 1, max: 30 })
 const hash = fc.constant('ab'.repeat(32))
 const codes = fc.array(fc.constantFrom('4C', '31', 'A0FF'), { minLength: 1, maxLength: 5 })
+const inOut = fc.constantFrom('in' as const, 'out' as const)
 const [release, cpu] = [fc.constantFrom(null, '1.40', '1.52'), fc.constantFrom(null, 'Orrin 44', 'Orrin 53')]
 const pair = fc.record({ release, cpu })
 const some = <T extends object>(fields: { [K in keyof T]: fc.Arbitrary<T[K]> }) =>
@@ -90,11 +91,7 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   note: fc.record({ text: words }),
   decision: fc.constantFrom({ text: 'x' }, { text: 'x', goingOn: { minutes: 60, spentMinutes: 9 } }),
   rail: fc.oneof(
-    fc.record({
-      rail: fc.constantFrom(...rails, ...ownNames),
-      ohms: figure(0, 900),
-      cpu: fc.constantFrom('in' as const, 'out' as const),
-    }),
+    fc.record({ rail: fc.constantFrom(...rails, ...ownNames), ohms: figure(0, 900), cpu: inOut }),
     fc.record({
       rail: fc.constantFrom(...rails),
       ohms: fc.constant(null),
@@ -319,7 +316,10 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     why: maybeWords,
   }),
   pull: fc.record({ came: fc.constantFrom('whole', 'bent', 'broken') }),
-  stock: fc.record({ item: fc.constantFrom('33 Ω 0402', 'flux'), did: fc.constantFrom('reserved', 'used') }),
+  stock: fc.record({
+    item: fc.constantFrom('33 Ω 0402', 'flux'),
+    did: fc.constantFrom('reserved', 'released', 'used'),
+  }),
   thermocouple: fc.constantFrom({ at: 'board', s: 90, c: 112.5 }, { at: 'joint', s: 0, c: 23 }),
   part: fc.record(
     {
