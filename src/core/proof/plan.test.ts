@@ -273,8 +273,10 @@ describe('proofStanding', () => {
       'second known-good module',
     ])
     expect(step().takes).not.toContain('not at hand')
-    for (const id of ['temperature']) t.put('proof', { test: id, result: 'pass', reading: '' })
     for (let i = 0; i < 4; i++) t.put('cold start', { came: true })
+    expect(step().proves).toBe('system')
+    expect(step(['meter']).proves).toBe('temperature')
+    t.put('proof', { test: 'temperature', result: 'pass', reading: '' })
     expect(step(['meter'])).toMatchObject({ takes: expect.stringContaining('not at hand: known-good') })
     t.put('fitted', { modules: ['A', 'B'], drive: 'own' })
     expect(bare().flatMap((p) => p.lacks)).toEqual([])
