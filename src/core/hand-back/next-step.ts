@@ -15,6 +15,6 @@ export function handBackStep(holds: readonly Blocker[], owed: number): Step {
       )
     : at(
         'Print the sheet, name the outcome, hand it over.',
-        'Found, done, proved, not proved, advice, safety.',
+        'Found, cause, repaired, verified, failed, not tested, each under its own heading.',
       )
 }
