@@ -4,7 +4,7 @@ import { believedOf } from '../intake/known-by'
 import { jobState } from '../job/job-state'
 import { lifted, tape } from '../job/tape.testing'
 import type { TestTape } from '../job/tape.testing'
-import { jobRecord } from './job-record'
+import { harmsOf, jobRecord } from './job-record'
 import { learnedFrom, nothingLearned } from './learned'
 import { trackRecord } from './track-record'
 
@@ -34,6 +34,8 @@ const whole = () =>
     .put('odds said', { odds: 0.8, reckoned: 0.55 })
     .put('baseline', runs)
 
+const noHarm = Object.fromEntries(harmsOf.map((harm) => [harm, 0]))
+
 describe('what a job leaves for the record', () => {
   it('is nothing while it is open, parked or was never one', () => {
     expect(recordOf(whole())).toBeNull()
@@ -43,8 +45,8 @@ describe('what a job leaves for the record', () => {
   it('holds every odds that was said with what came of it: the last before a start counts', () => {
     const record = recordOf(whole().put('hand-back', fixed))!
     expect(record.odds).toEqual([
-      { of: 'snaps', source: 'reckoned', by: 'Maren', kind: 'lean', odds: 0.1, came: false },
-      { of: 'snaps', source: 'reckoned', by: 'Ines', kind: 'folded', odds: 0.4, came: true },
+      { of: 'snaps', source: 'reckoned', by: 'Maren', kind: 'lean', school: 'A', odds: 0.1, came: false },
+      { of: 'snaps', source: 'reckoned', by: 'Ines', kind: 'folded', school: 'A', odds: 0.4, came: true },
       { of: 'picture', source: 'said aloud', by: 'Maren', kind: '', odds: 0.2, came: false },
       { of: 'picture', source: 'said aloud', by: 'Ines', kind: '', odds: 0.8, came: true },
       { of: 'picture', source: 'reckoned', by: 'Ines', kind: '', odds: 0.55, came: true },
@@ -53,9 +55,37 @@ describe('what a job leaves for the record', () => {
     // The clock ran from line 5 to the hand-back on line 13, a minute a line.
     expect(record).toMatchObject({
       time: { expected: 4, took: 8 },
-      broke: { snapped: 1, worked: 2 },
+      worked: 2,
+      harms: { ...noHarm, 'contact snapped': 1 },
       held: null,
     })
+  })
+  it('counts what work did to the board by kind, and each stroke in the order of work it was made in', () => {
+    const stroke = { technique: 'lift', tool: 'needle', from: null, strokes: 1, predictedSnaps: 0.1 } as const
+    const t = tape()
+      .put('stroke', { ...stroke, contact: 'A1', result: 'there' })
+      .put('school', { school: 'B' })
+      .put('stroke', { ...stroke, contact: 'A2', result: 'there' })
+      .put('replaced', { contact: 'A3', how: 'transplant', holds: false, pulledOut: ['A4', 'A5'] })
+      .put('seat', { cpu: 'x', drop: 'needed force', heatsink: true })
+      .put('hand-back', fixed)
+    const record = recordOf(t)!
+    expect(record.odds.map((o) => o.school)).toEqual(['A', 'B'])
+    expect(record).toMatchObject({
+      worked: 3,
+      harms: {
+        'contact snapped': 0,
+        'contact pulled out beside another': 2,
+        'replacement that does not hold': 1,
+        'CPU forced in': 1,
+      },
+    })
+    const { groups, harms } = trackRecord([record, record])
+    expect(groups.flatMap((g) => (g.school ? [[g.school, g.calibration.n]] : []))).toEqual([
+      ['A', 2],
+      ['B', 2],
+    ])
+    expect(harms['contact pulled out beside another']).toBe(4)
   })
   it('tells a picture by the next start, whatever it was for, and not by one that was not looked at', () => {
     const t = tape()
@@ -115,10 +145,10 @@ describe('what the record says for the work of today', () => {
     expect(believedOf('did it, knows how', { held: 500, checked: 500 })).toBe(0.9)
     expect(() => believedOf('saw it', { held: 3, checked: 2 })).toThrow('3 of 2')
   })
-  it('stands by sort, by person and by kind', () => {
-    const { jobs, groups, timeBy, broke } = trackRecord([record])
+  it('stands by sort, by person, by kind and by the order of work', () => {
+    const { jobs, groups, timeBy, worked, harms } = trackRecord([record])
     expect(jobs).toBe(1)
-    expect(groups.map((g) => [g.of, g.source, g.by ?? g.kind, g.calibration.n])).toEqual([
+    expect(groups.map((g) => [g.of, g.source, g.by ?? g.kind ?? g.school, g.calibration.n])).toEqual([
       ['claims', 'reckoned', null, 1],
       ['claims', 'reckoned', 'Maren', 1],
       ['claims', 'reckoned', 'saw it', 1],
@@ -132,8 +162,10 @@ describe('what the record says for the work of today', () => {
       ['snaps', 'reckoned', 'Maren', 1],
       ['snaps', 'reckoned', 'folded', 1],
       ['snaps', 'reckoned', 'lean', 1],
+      ['snaps', 'reckoned', 'A', 2],
     ])
     expect(timeBy).toMatchObject([{ factor: { n: 1 } }])
-    expect(broke).toEqual({ snapped: 1, worked: 2 })
+    expect(worked).toBe(2)
+    expect(harms).toEqual({ ...noHarm, 'contact snapped': 1 })
   })
 })

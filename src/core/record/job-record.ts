@@ -1,4 +1,5 @@
 import { hasPicture, isPicture } from '../board/baseline'
+import type { School } from '../socket/straighten/plan'
 import type { JobState } from '../job/job-state'
 import { testOf } from '../triage/reason/hypotheses'
 import { benchSeconds } from '../work/slice'
@@ -16,7 +17,17 @@ export interface RecordedOdds extends Said {
   readonly by: string
   /** Of which kind: the damage of a contact, how the owner knows. */
   readonly kind: string
+  /** In which order the contacts were worked; none for what is no stroke. */
+  readonly school?: School
 }
+
+/** What work here can have done to a board, as the tape tells it. */
+export const harmsOf = [
+  'contact snapped',
+  'contact pulled out beside another',
+  'replacement that does not hold',
+  'CPU forced in',
+] as const
 
 /** What a finished job leaves for the record: derived from its tape, never edited. */
 export interface JobRecord {
@@ -25,8 +36,9 @@ export interface JobRecord {
   readonly time: (Took & { readonly by: string }) | null
   /** Minutes from the last decision to go on to the end, against those it was decided by; null where nobody decided so. */
   readonly wentOn: Took | null
-  /** Contacts that broke here, of how many strokes’ contacts. */
-  readonly broke: { readonly snapped: number; readonly worked: number }
+  /** Contacts that were worked on here, and what the work did to the board, by kind. */
+  readonly worked: number
+  readonly harms: Readonly<Record<(typeof harmsOf)[number], number>>
   /** Whether a repair held when it was asked after; null where nobody asked, or nothing was fixed. */
   readonly held: boolean | null
 }
@@ -61,13 +73,14 @@ function worker({ socket: { strokes }, board: { baselines }, handBack }: JobStat
 export function jobRecord(state: JobState): JobRecord | null {
   const { done, lateOutcomes: late } = state.handBack
   if (!done || done.outcome === 'parked' || done.outcome === 'withdrawn') return null
-  const { strokes } = state.socket
+  const { strokes, replaced, seats } = state.socket
   const told = strokes.filter((s) => s.predictedSnaps !== null)
   const snaps = told.map((s): RecordedOdds => ({
     of: 'snaps',
     source: 'reckoned',
     by: s.by,
     kind: s.damage ?? 'not known',
+    school: s.school,
     odds: Math.min(1, Math.max(0, s.predictedSnaps!)),
     came: s.result === 'snapped',
   }))
@@ -114,9 +127,12 @@ export function jobRecord(state: JobState): JobRecord | null {
       fixed && decided && decided.minutes > 0 && after > 0
         ? { expected: decided.minutes, took: after }
         : null,
-    broke: {
-      snapped: new Set(strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)).size,
-      worked: new Set(strokes.map((s) => s.contact)).size,
+    worked: new Set([...strokes, ...replaced].map((s) => s.contact)).size,
+    harms: {
+      'contact snapped': new Set(strokes.filter((s) => s.result === 'snapped').map((s) => s.contact)).size,
+      'contact pulled out beside another': new Set(replaced.flatMap((r) => r.pulledOut)).size,
+      'replacement that does not hold': replaced.filter((r) => !r.holds).length,
+      'CPU forced in': seats.filter((s) => s.drop === 'needed force').length,
     },
     held: fixed ? (late.at(-1)?.holds ?? null) : null,
   }

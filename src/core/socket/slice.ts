@@ -13,7 +13,7 @@ import type { Mark, Marks } from './damage/mark'
 import type { Pass } from './damage/pass'
 import type { School } from './straighten/plan'
 
-export type StrokeDone = Noted & SocketBodies['stroke']
+export type StrokeDone = Noted & SocketBodies['stroke'] & { readonly school: School }
 
 export interface SocketState {
   readonly passes: readonly Pass[]
@@ -196,7 +196,7 @@ export const socket = slice<
     stroke(s, line) {
       const pass = passInHand(s, line.at)
       const { contact } = line.body
-      s.strokes.push({ ...notedOf(line), ...line.body })
+      s.strokes.push({ ...notedOf(line), ...line.body, school: s.school })
       pass.looked[contact] = true
       s.worked[contact] = true
       const now = afterStroke(pass.marks[contact], line.body)

@@ -22,7 +22,9 @@ const sortWords: Readonly<Record<string, string>> = {
   'claims reckoned': 'an owner’s claim holds',
 }
 const sortOf = ({ of, source }: OddsGroup) => `${of} ${source}`
-const partOf = ({ by, kind }: OddsGroup) => (by ? `by ${by}` : kind ? `of ${kind}` : '')
+const schoolWords = { A: 'easy ones first', B: 'worst first' } as const
+const partOf = ({ by, kind, school }: OddsGroup) =>
+  by ? `by ${by}` : kind ? `of ${kind}` : school ? schoolWords[school] : ''
 
 /** What was predicted against what came: odds by tenths, time, and what follows from it for the work of today. */
 export function CameTrue({ record }: { record: TrackRecord }) {

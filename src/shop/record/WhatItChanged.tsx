@@ -1,3 +1,4 @@
+import { harmsOf } from '@/core/record/job-record'
 import Link from 'next/link'
 import { believedOf, knownBy } from '@/core/intake/known-by'
 import { percent } from '@/core/maths/percent'
@@ -7,7 +8,7 @@ import type { TrackRecord } from '@/core/record/track-record'
 const times = ({ factor }: Factor) => `× ${factor.toFixed(2)}`
 
 /** What the work of today reckons with because of the record: before it, and now. */
-export function WhatItChanged({ record: { learned, broke, held } }: { record: TrackRecord }) {
+export function WhatItChanged({ record: { learned, worked, harms, held } }: { record: TrackRecord }) {
   const rows = [
     ...knownBy.map((knows) => {
       const { held: n = 0, checked = 0 } = learned.claims[knows] ?? {}
@@ -60,8 +61,13 @@ export function WhatItChanged({ record: { learned, broke, held } }: { record: Tr
           the bench figures
         </Link>
         , each stroke corrects it; repairs that took correct the odds of the next.{' '}
-        <span className="num">{broke.snapped}</span> of <span className="num">{broke.worked}</span> contacts
-        that were worked on broke here
+        <span className="num">{worked}</span> contacts were worked on here; what the work itself did:{' '}
+        {harmsOf.map((harm, i) => (
+          <span key={harm}>
+            {i > 0 && ', '}
+            {harm} <span className="num">{harms[harm]}</span>
+          </span>
+        ))}
         {held.asked > 0 && (
           <>
             ; of <span className="num">{held.asked}</span> repairs that were asked after,{' '}
