@@ -65,8 +65,13 @@ const inWordsOfToday = (words: string): string =>
 /** Gate’s reasons that follow from it: a rail that was said to be good counts as read, and is owed again as one that was. */
 const heardNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['rail owed', 'rail told'] }
 
-/** And a cell that was said to be low owes its settings, as one that was measured low does. */
-const owedNow: Readonly<Record<string, readonly string[]>> = { 'Q-0000': ['settings'] }
+/** A cell that was said to be low owes its settings, as one that was measured low does; a rail that had read low its volts. */
+const owedNow: Readonly<Record<string, readonly string[]>> = {
+  'Q-0000': ['settings'],
+  'Q-0412': ['volts vmem'],
+  'Q-0414': ['volts vcore'],
+  'Q-0417': ['volts vcore'],
+}
 
 /** And of two starts with two CPUs each counts. */
 const seenNow: Readonly<Record<string, readonly string[]>> = {
