@@ -25,7 +25,7 @@ test('odds said before a start are kept with what was reckoned, and scored once 
     const { violations } = await new AxeBuilder({ page }).analyze()
     expect(violations).toEqual([])
     const csv = await (await page.request.get(`${shop.url}/api/record`)).text()
-    expect(csv.split('\n')[0]!.trim()).toBe('job,of,source,by,kind,odds,came')
+    expect(csv.split('\n')[0]!.trim()).toBe('job,of,source,by,kind,odds,came,school')
 
     await test.step('the bench list reckons with it', async () => {
       await page.goto(`${shop.url}/`)

@@ -4,7 +4,7 @@ import { forAccount } from '@/server/answers'
 import { writeCsv } from '@/tables/write-csv'
 
 const MOST = 10_000
-const columns = ['job', 'of', 'source', 'by', 'kind', 'school', 'odds', 'came'] as const
+const columns = ['job', 'of', 'source', 'by', 'kind', 'odds', 'came', 'school'] as const
 
 /** Every odds of the record, and whether it came so, as CSV. */
 export async function GET(request: Request) {
@@ -13,7 +13,7 @@ export async function GET(request: Request) {
       writeCsv(
         columns,
         (await jobRecords(MOST)).flatMap(({ tag, odds }) =>
-          odds.map((o) => [tag, o.of, o.source, o.by, o.kind, o.school ?? '', o.odds, o.came ? 1 : 0]),
+          odds.map((o) => [tag, o.of, o.source, o.by, o.kind, o.odds, o.came ? 1 : 0, o.school ?? '']),
         ),
       ),
       'text/csv; charset=utf-8',
