@@ -119,6 +119,14 @@ export function Bench({
                       <span className="text-soft"> (being calculated again)</span>
                     )}
                   </p>
+                  {job.bench.waitsFor && (
+                    <p className="text-[0.9rem] text-soft">
+                      waits for {job.bench.waitsFor.what}
+                      {job.bench.waitsFor.expectedOn === null
+                        ? ', no day known'
+                        : `, ${job.bench.waitsFor.expectedOn < nowIso.slice(0, 10) ? 'was expected' : 'expected'} ${sayMoment(reader, `${job.bench.waitsFor.expectedOn}T12:00:00Z`, 'date')}`}
+                    </p>
+                  )}
                 </div>
                 <div className={`flex items-baseline gap-2 ${lampTones[job.bench.lamp]}`}>
                   <span className="translate-y-0.5">
@@ -131,14 +139,6 @@ export function Bench({
                   {job.promisedAt && (
                     <p className="text-[0.9rem] text-soft">
                       <When at={job.promisedAt} />
-                    </p>
-                  )}
-                  {job.bench.waitsFor && (
-                    <p className="text-[0.9rem] text-soft">
-                      waits for {job.bench.waitsFor.what}
-                      {job.bench.waitsFor.expectedOn === null
-                        ? ', no day known'
-                        : `, ${job.bench.waitsFor.expectedOn < nowIso.slice(0, 10) ? 'was expected' : 'expected'} ${sayMoment(reader, `${job.bench.waitsFor.expectedOn}T12:00:00Z`, 'date')}`}
                     </p>
                   )}
                   {is && <Likely ready={is} reader={reader} isLate={standing.say === 'late'} />}

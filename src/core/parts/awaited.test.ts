@@ -40,7 +40,7 @@ describe('what a job waits for', () => {
   it('is what the parts station says, once nothing is in hand', () => {
     const t = tape().put('awaited', { what: 'a capacitor', expectedOn: '2026-12-04' })
     expect(partsStep(partsOf(t), null)).toMatchObject({
-      say: 'Waits for a capacitor, expected on 2026-12-04.',
+      say: 'Waits for a capacitor.',
       part: 'awaited',
     })
     t.put('part', { ref: 'C1', did: 'found damaged' })

@@ -30,10 +30,10 @@ export function partsStep(parts: PartsState, iron: Iron | null): Step {
   const waits = waitsFor(parts)
   if (waits)
     return at(
-      `Waits for ${waits.what}${waits.expectedOn === null ? '' : `, expected on ${waits.expectedOn}`}.`,
+      `Waits for ${waits.what}.`,
       waits.expectedOn === null
         ? 'Nobody has said when it comes: no day is promised until then.'
-        : 'The bench list reckons with that day; what can be done without it may go on.',
+        : 'The bench list reckons with the day it is expected; what can be done without it may go on.',
       { part: 'awaited' },
     )
   if (parts.noted.length === 0)

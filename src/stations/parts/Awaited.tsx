@@ -49,7 +49,7 @@ export function Awaited() {
         ))}
       </ul>
       <form
-        className="mt-2 grid grid-cols-[minmax(0,1fr)_10.5rem_auto] items-end gap-2"
+        className="mt-2 flex flex-col gap-2"
         onSubmit={(event) => {
           event.preventDefault()
           setEmpty(!what.trim())
@@ -67,8 +67,10 @@ export function Awaited() {
           onChange={(e) => setWhat(e.target.value)}
           maxLength={120}
         />
-        <TextField label="Expected on" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
-        <Button type="submit">Wait for it</Button>
+        <div className="flex items-end gap-2">
+          <TextField label="Expected on" type="date" value={on} onChange={(e) => setOn(e.target.value)} />
+          <Button type="submit">Wait for it</Button>
+        </div>
       </form>
     </section>
   )
