@@ -70,7 +70,7 @@ const passing = (test: string) =>
 /** What is computed of the proof. */
 export const proofOperations: Readonly<Record<string, Operation>> = {
   'proof.plan': operation<ToPlan>(
-    'What has to be proved, from what was damaged, touched, changed and repaired, what tells most per minute first; and what may be bad all the same.',
+    'What has to be proved, from what was damaged, touched, changed and repaired, what tells most per minute first; and what could still be wrong.',
     touched,
     ({ passed, atHand, repaired, ...rest }) => {
       const t: Touched = {
@@ -97,7 +97,7 @@ export const proofOperations: Readonly<Record<string, Operation>> = {
           temperatures: [],
         },
         { lastTouched: 0, changed: { firmware: 0, cpu: 0, cell: 0 } },
-        { cameUp: t.cameUp, ...(atHand ? { atHand: new Set(atHand) } : {}) },
+        { start: t.cameUp ? { seq: 1, came: true } : null, ...(atHand ? { atHand: new Set(atHand) } : {}) },
       )
       return {
         tests: tests.map(({ again: _, reading: __, counted: ___, ...test }) => test),

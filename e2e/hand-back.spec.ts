@@ -11,7 +11,7 @@ test('a sheet is signed, changed, and both are kept; a technician’s has every 
   for (const heading of ['Found', 'Cause', 'Repaired', 'Verified', 'Failed', 'Not tested', 'Left as it is'])
     await expect(owners.getByRole('heading', { name: heading, exact: true })).toBeVisible()
   // Of a board that never came up nothing small is promised.
-  await expect(owners).toContainText(/not known: it has not come up since it was last touched/i)
+  await expect(owners).toContainText(/not known: it may not be powered as it stands/i)
   await expect(page.getByRole('radiogroup', { name: 'Version' })).toHaveCount(0)
   await page.getByRole('button', { name: 'Signed on paper' }).click()
   await expect(owners).toContainText('Received, on paper')

@@ -248,7 +248,7 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
       ...[2, 3, 4].map((n) => `Cold start ${n} of 4: mains off a minute, then start it.`),
     ])
     expect(answered).toBeGreaterThan(8)
-    await expect(page.getByRole('heading', { name: 'What may be bad all the same' })).toBeVisible()
+    await expect(page.getByRole('heading', { name: 'What could still be wrong' })).toBeVisible()
     await expect(page.getByText('that the owner finds something that was not found here')).toBeVisible()
     await expect(step(page)).toHaveText('Everything owed is proved. Hand it back.')
   })
@@ -282,7 +282,7 @@ test('one job, from intake to hand-back, by keyboard mostly, with the server kil
       'Cause',
       'damaged contacts in the CPU socket',
       '3 months on what stands under Repaired',
-      'that something is bad that was not found here',
+      'that something is wrong that was not found here',
       '450 kr',
       '8 marked',
       '0 marked',

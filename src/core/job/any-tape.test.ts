@@ -102,7 +102,7 @@ describe('any tape the edge would let in', () => {
           standing.tests.filter((t) => t.result !== 'pass' && t.result !== 'fail').map((t) => t.test),
         )
         expect(sheet.oddsLeft[0]).toMatch(
-          standing.failed > 0 ? /^not known: a test has failed/ : /^not known|that something is bad/,
+          standing.failed > 0 ? /^not known: a test has failed/ : /^not known|that something is wrong/,
         )
         expect(sheet.holds).toEqual(handBackBlockers(state).map((h) => h.text))
         for (const { lines } of technicalParts(tape, state, socket, sheet))

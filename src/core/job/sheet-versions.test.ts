@@ -1,19 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { nothingNoted } from '../board/baseline'
+import type { Socket } from '../socket/model/socket'
 import { smallField } from '../socket/model/field.testing'
 import { anyTape } from './any-tape.testing'
 import { sheetParts } from './sheet'
 import { readVersion, sheetVersions } from './sheet-versions'
-import { tape } from './tape.testing'
+import { measured, tape } from './tape.testing'
 
 const socket = smallField()
 const now = '2026-11-24T12:00:00.000Z'
 const signed = { signature: null, how: 'on paper' } as const
-const linesOf = (t: ReturnType<typeof tape>, of: number) => {
-  const version = sheetVersions(t.entries, socket).find((v) => v.version === of)!
-  return Object.fromEntries(
-    sheetParts(readVersion(version, socket, now).sheet).map((p) => [p.title, p.lines]),
-  )
+const linesOf = (t: ReturnType<typeof tape>, of: number, field: Socket | null = socket) => {
+  const version = sheetVersions(t.entries, field).find((v) => v.version === of)!
+  return Object.fromEntries(sheetParts(readVersion(version, field, now).sheet).map((p) => [p.title, p.lines]))
 }
 
 describe('sheets', () => {
@@ -100,11 +100,11 @@ describe('the owner’s sheet', () => {
     ])
   })
   it('knows no odds of a board that has not come up, and says what may be bad of one that has', () => {
-    const t = tape()
-    const odds = () => linesOf(t, 1)['May be bad all the same']!
-    expect(odds()).toEqual(['not known: it has not come up since it was last touched'])
-    t.put('proof', { test: 'system', result: 'pass', reading: '' })
-    expect(odds()[0]).toMatch(/^\d+ % that something is bad that was not found here$/)
+    const t = measured()
+    const odds = () => linesOf(t, 1, null)['Could still be wrong']!
+    expect(odds()).toEqual(['not known: it has not come up since it was last changed'])
+    t.put('baseline', { ...nothingNoted, picture: 'system loads' })
+    expect(odds()[0]).toMatch(/^\d+ % that something is wrong that was not found here$/)
   })
   it('says of its machine what is in order, what is not and what nobody looked at; nothing where none came', () => {
     const t = tape().put('machine', { came: false })

@@ -73,9 +73,9 @@ describe('handBackSheet', () => {
     expect(sheet.verified).toEqual(['An operating system loads: log-in'])
     const starting = (text: string) => expect.arrayContaining([expect.stringContaining(text)])
     expect(sheet.notTested).toEqual(
-      starting('Temperature under load for 15 minutes: cannot be run here, no probe; '),
+      starting('Temperature under load for 15 minutes: cannot be run here, no probe'),
     )
-    expect(sheet.notTested).toEqual(starting('A module in each slot of channel B: not done; '))
+    expect(sheet.notTested).toEqual(starting('A module in each slot of channel B: not done'))
     expect(sheet.leftAsItIs).toContain(
       'D1 stays snapped off (found low by 0.10 mm; snapped while straightening; one of many grounds)',
     )

@@ -35,7 +35,7 @@ export interface HandBackSheet {
   readonly notTested: readonly string[]
   /** Damage and work that stays as it is, and why. */
   readonly leftAsItIs: readonly string[]
-  /** What may be bad all the same, in a sentence and by thing; that it is not known, where it is not. */
+  /** What could still be wrong, in a sentence and by thing; that it is not known, where it is not. */
   readonly oddsLeft: readonly string[]
   readonly warranty: readonly string[]
   readonly advice: readonly string[]
@@ -66,7 +66,7 @@ export function sheetParts(sheet: HandBackSheet): SheetPart[] {
     part('Failed', sheet.failed, 'nothing'),
     part('Not tested', sheet.notTested, 'nothing is open'),
     part('Left as it is', sheet.leftAsItIs, 'nothing'),
-    part('May be bad all the same', sheet.oddsLeft, ''),
+    part('Could still be wrong', sheet.oddsLeft, ''),
     part('Warranty', sheet.warranty, 'none was given'),
     part('Advice', sheet.advice, 'none'),
     part('Safety', sheet.safety, ''),
@@ -137,7 +137,7 @@ function oddsLines({ left }: ProofStanding): string[] {
   if ('notKnown' in left) return [`not known: ${left.notKnown}`]
   const most = left.of.slice(0, 3).map(({ what, odds }) => `${sayProved(what)} (${percent(odds)})`)
   return [
-    `${percent(left.odds)} that something is bad that was not found here`,
+    `${percent(left.odds)} that something is wrong that was not found here`,
     ...(most.length > 0 ? [`most of it: ${most.join(', ')}`] : []),
   ]
 }

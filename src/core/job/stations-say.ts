@@ -17,7 +17,9 @@ import type { Socket } from '../socket/model/socket'
 import { socketSays } from '../socket/says'
 import { triageSays } from '../triage/says'
 import type { StationMark } from '../work/slice'
+import { gateOf } from './gate'
 import type { JobState } from './job-state'
+import { lastStart, lastTried } from './starts-seen'
 
 /** A job as its stations look at it. */
 interface JobView extends JobState {
@@ -44,7 +46,10 @@ const viewOf = (state: JobState, field: Socket | null): JobView => ({
 /** What was touched, as all stations together have it. */
 export function touchedBy(state: JobState, field: Socket | null): Touched {
   const view = viewOf(state, field)
-  return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), untouched)
+  return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), {
+    ...untouched,
+    cameUp: lastTried(state)?.came ?? false,
+  })
 }
 
 /**
@@ -59,7 +64,8 @@ export function proofStanding(
   const touched = touchedBy(state, field)
   const atHand = shelf && new Set([...shelf, ...onTheBoard(state.board)])
   return standingOf(proofPlan(touched), doubtsOf(touched), state.proof, state.board, {
-    cameUp: touched.cameUp,
+    start: lastStart(state),
+    closed: gateOf(state, field).lamp === 'do not power',
     ...(atHand ? { atHand } : {}),
   })
 }

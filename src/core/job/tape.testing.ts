@@ -22,6 +22,14 @@ export class TestTape {
 
 export const tape = () => new TestTape()
 
+/** A board that was looked over and measured, without a fault: it may be started. */
+export const measured = () => {
+  const t = tape().put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
+  const ohms = { '12v': 480, '5v': 310, '3v3': 265, standby: 720, vcore: 6.4, vmem: 221, vsys: 38 }
+  for (const [rail, at] of Object.entries(ohms)) t.put('rail', { rail, ohms: at, cpu: 'out' })
+  return t
+}
+
 /** One stroke that brought a contact home. */
 export const lifted = (contact: string): Bodies['stroke'] => ({
   contact,

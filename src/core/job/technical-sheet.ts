@@ -61,7 +61,7 @@ export function technicalParts(
       ? []
       : [
           {
-            title: 'May be bad all the same, thing by thing',
+            title: 'Could still be wrong, thing by thing',
             lines: left.of.map(({ what, odds }) => `${sayProved(what)}: ${percent(odds)}`),
             none: 'nothing worth a figure',
           },

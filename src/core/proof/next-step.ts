@@ -41,6 +41,6 @@ export function proofStep({ tests, owed, failed, left }: ProofStanding, gate: Po
     return at(`Do not power yet: ${closed.text}.`, `${closed.at.say}. ${owed} owed.`)
   return at(
     'Everything owed is proved. Hand it back.',
-    `${'notKnown' in left ? '' : `${percent(left.odds)} that something is bad all the same. `}What could not be run here stands on the sheet.`,
+    `${'notKnown' in left ? '' : `${percent(left.odds)} that something is still wrong. `}What could not be run here stands on the sheet.`,
   )
 }

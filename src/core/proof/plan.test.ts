@@ -1,7 +1,7 @@
 import { jobState } from '../job/job-state'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { lifted, tape } from '../job/tape.testing'
+import { lifted, measured, tape } from '../job/tape.testing'
 import { smallField } from '../socket/model/field.testing'
 import { functionGroups } from '../board/function-group'
 import { doubtsOf } from './doubt'
@@ -164,7 +164,7 @@ describe('proofStanding', () => {
           lastTouched: what === 'lastTouched' ? seq : 0,
           changed: what === 'lastTouched' ? none : { ...none, [what]: seq },
         },
-        { cameUp: true },
+        { start: { seq: 1, came: true } },
       )
     }
     const again = ({ tests }: ReturnType<typeof after>) => tests.filter((t) => t.again).map((t) => t.id)
@@ -209,7 +209,7 @@ describe('proofStanding', () => {
       doubtsOf(untouched),
       { results: {}, starts: [], temperatures: [] },
       none,
-      { cameUp: false },
+      { start: null },
     )
     expect(owed).toBe(tests.length)
     for (const test of tests) expect(test).toMatchObject({ result: null, reading: '', again: false })
@@ -224,44 +224,70 @@ describe('proofStanding', () => {
       .put('proof', { test: 'temperature', result: 'cannot run here', reading: '' })
     expect(proofStanding(jobState(t.entries), null)).toMatchObject({ owed: 2, failed: 1 })
   })
-  it('comes to what can still be bad: less by every pass, said of what, and not said once a test failed', () => {
-    const t = bent().put('stroke', stroke)
-    const left = () => {
-      const is = proofStanding(jobState(t.entries), socket).left
-      if ('notKnown' in is) throw new Error(is.notKnown)
-      return is
-    }
-    expect(left).toThrow('it has not come up since it was last touched')
-    t.put('baseline', { ...nothingNoted, picture: 'maker screen' })
-    const odds = [left().odds]
-    expect(left().of[0]!.what).toBe('memory B')
-    for (const { id, starts } of proofStanding(jobState(t.entries), socket).tests) {
-      if (starts) for (let i = 0; i < starts; i++) t.put('cold start', { came: true })
-      else t.put('proof', { test: id, result: 'pass', reading: '' })
-      odds.push(left().odds)
-    }
+  const touched = { ...untouched, groups: ['memory B'], contacts: 1, cameUp: true } as const
+  const passing = (test: string, seq = 5) =>
+    ({ id: test, at: '', by: '', test, result: 'pass', reading: '', seq }) as const
+  const none = { firmware: 0, cpu: 0, cell: 0 }
+  const stands = (
+    passed: readonly string[],
+    board: Parameters<typeof standingOf>[4] = { start: { seq: 1, came: true } },
+  ) =>
+    standingOf(
+      proofPlan(touched),
+      doubtsOf(touched),
+      { results: Object.fromEntries(passed.map((id) => [id, passing(id)])), starts: [], temperatures: [] },
+      { lastTouched: 0, changed: none },
+      board,
+    )
+  const oddsLeft = (standing: ReturnType<typeof stands>) => {
+    if ('notKnown' in standing.left) throw new Error(standing.left.notKnown)
+    return standing.left
+  }
+  it('comes to what can still be bad: less by every pass, said of what', () => {
+    const all = proofPlan(touched).map((t) => t.id)
+    const odds = all.map((_, i) => oddsLeft(stands(all.slice(0, i))).odds)
+    expect(oddsLeft(stands([])).of[0]!.what).toBe('memory B')
     for (let i = 1; i < odds.length; i++) expect(odds[i]).toBeLessThanOrEqual(odds[i - 1]!)
-    expect(odds.at(-1)).toBeLessThan(odds[0]! / 2)
-    t.put('proof', { test: 'system', result: 'fail', reading: '' })
-    expect(left).toThrow('a test has failed')
-    // A board that goes dark again is no board of which a little may be bad.
-    const dark = bent()
-      .put('baseline', { ...nothingNoted, picture: 'maker screen' })
-      .put('baseline', { ...nothingNoted, picture: 'none' })
-    expect(proofStanding(jobState(dark.entries), socket).left).toHaveProperty('notKnown')
+    expect(oddsLeft(stands(all)).odds).toBeLessThan(odds[0]! / 2)
   })
   it('says of a test that was not made, or cannot be, what it would find still', () => {
-    const t = bent()
-      .put('stroke', stroke)
-      .put('proof', { test: 'memory test', result: 'cannot run here', reading: '' })
-      .put('proof', { test: 'system', result: 'pass', reading: '' })
-    const { tests } = proofStanding(jobState(t.entries), socket)
-    const by = Object.fromEntries(tests.map((test) => [test.id, test.untold]))
+    const by = Object.fromEntries(stands(['system']).tests.map((test) => [test.id, test.untold]))
     expect(by.system).toBe(0)
     expect(by['memory test']).toBeGreaterThan(0.01)
-    // A board that has not come up may be worse than its tests have it.
-    for (const test of proofStanding(jobState(bent().put('stroke', stroke).entries), socket).tests)
-      expect(test.untold).toBeNull()
+  })
+  it.each([
+    ['never came up', { start: null }, /has not come up/],
+    ['stayed dark last', { start: { seq: 9, came: false } }, /stayed dark/],
+    ['may not be powered', { start: { seq: 9, came: true }, closed: true }, /may not be powered/],
+  ] as const)('promises nothing small of a board that %s', (_, board, why) => {
+    const passed = board.start === null ? [] : ['system']
+    const { left, tests } = stands(passed, board)
+    expect(left).toMatchObject({ notKnown: expect.stringMatching(why) })
+    for (const t of tests) expect(t.untold).toBe(t.result === 'pass' ? 0 : null)
+  })
+  it('knows it of a job by its last start and its gate: a swap that came up counts, a rail at ground after it too', () => {
+    const t = measured()
+    const left = () => proofStanding(jobState(t.entries), null).left
+    expect(left()).toMatchObject({ notKnown: expect.stringContaining('has not come up') })
+    t.put('baseline', { ...nothingNoted, picture: 'none' })
+    expect(left()).toMatchObject({ notKnown: expect.stringContaining('stayed dark') })
+    const swap = { what: 'module', part: 'lent', place: 'A', knownGood: true } as const
+    t.put('swap', { ...swap, outcome: 'system loads' })
+    expect(left()).toHaveProperty('odds')
+    t.put('swap', { ...swap, outcome: 'memory lamp' })
+    expect(left()).toMatchObject({ notKnown: expect.stringContaining('stayed dark') })
+    t.put('swap', { ...swap, outcome: 'system loads' }).put('rail', { rail: '12v', ohms: 0.3, cpu: 'out' })
+    expect(left()).toMatchObject({ notKnown: expect.stringContaining('may not be powered') })
+    t.put('proof', { test: 'system', result: 'fail', reading: '' })
+    expect(left()).toMatchObject({ notKnown: expect.stringContaining('failed') })
+  })
+  it('is in the same order whatever of it was made: its own starts change nothing of the plan', () => {
+    const t = measured().put('baseline', { ...nothingNoted, picture: 'maker screen' })
+    const ids = () => proofStanding(jobState(t.entries), null).tests.map((test) => test.id)
+    const before = ids()
+    t.put('cold start', { came: true }).put('proof', { test: 'system', result: 'pass', reading: '' })
+    t.put('cold start', { came: false })
+    expect(ids()).toEqual(before)
   })
   it('puts last what lacks something; the board’s own modules and drive serve', () => {
     const t = tape()

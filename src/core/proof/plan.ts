@@ -311,7 +311,7 @@ export interface StillInDoubt {
   readonly odds: number
 }
 
-/** Chance that something is bad after what has passed, and of what; why it is not known where it is not. */
+/** Chance that something is wrong after what has passed, and of what; why it is not known where it is not. */
 export type Left =
   { readonly odds: number; readonly of: readonly StillInDoubt[] } | { readonly notKnown: string }
 
@@ -357,12 +357,12 @@ function countedSince(starts: ProofState['starts'], line: number): StartsCounted
   }
 }
 
-/** How one test of a plan stands by itself. */
+/** How one test of a plan stands by itself, and the line that says so. */
 function resultOf(
   test: ProofTest,
   { results, starts, temperatures }: Results,
   undone: number,
-): Pick<StandingTest, 'result' | 'reading' | 'again' | 'counted'> {
+): Pick<StandingTest, 'result' | 'reading' | 'again' | 'counted'> & { readonly seq: number } {
   const done = results[test.id]
   if (test.starts !== undefined) {
     // Counted anew from what was said of all of them together; those are whole or owed by what was said then.
@@ -370,14 +370,35 @@ function resultOf(
     const { made, failed } = counted
     const result = failed > 0 ? 'fail' : made >= test.starts ? 'pass' : null
     if (made > 0 && (result !== null || !done || done.seq < undone))
-      return { result, reading: `${made - failed} of ${made}`, again: false, counted }
+      return {
+        result,
+        reading: `${made - failed} of ${made}`,
+        again: false,
+        counted,
+        seq: starts.at(-1)!.seq,
+      }
   }
   const log = test.id === 'temperature' ? temperatures.at(-1) : undefined
   if (log && log.seq > Math.max(undone, done?.seq ?? 0))
-    return { result: temperatureSays[verdictOf(log)], reading: sayTemperature(log), again: false }
-  if (!done) return { result: null, reading: '', again: false }
+    return {
+      result: temperatureSays[verdictOf(log)],
+      reading: sayTemperature(log),
+      again: false,
+      seq: log.seq,
+    }
+  if (!done) return { result: null, reading: '', again: false, seq: 0 }
   const again = done.seq < undone
-  return { result: again ? null : done.result, reading: done.reading, again }
+  return { result: again ? null : done.result, reading: done.reading, again, seq: done.seq }
+}
+
+/** How the board itself stands. */
+interface AsItStands {
+  /** The last start since it was changed, and whether it came to a picture; null where there was none. */
+  readonly start: { readonly seq: number; readonly came: boolean } | null
+  /** The power gate is closed. */
+  readonly closed?: boolean
+  /** What is at hand or on the board; everything when left out. */
+  readonly atHand?: ReadonlySet<ShelfItem>
 }
 
 type Results = Pick<ProofState, 'results' | 'starts' | 'temperatures'>
@@ -388,22 +409,22 @@ const WORTH_SAYING = 0.005
 /**
  * What is owed of a plan, by the results so far, the starts that were counted and what was changed since.
  * @param doubts what could be bad before any of it
- * @param cameUp whether it came to a picture when it was last started, since it was touched
- * @param atHand what is at hand or on the board; everything when left out
  */
 export function standingOf(
   planned: readonly ProofTest[],
   doubts: Doubts,
   results: Results,
   changed: ChangedAt,
-  { cameUp, atHand }: { readonly cameUp: boolean; readonly atHand?: ReadonlySet<ShelfItem> },
+  { start, closed = false, atHand }: AsItStands,
 ): ProofStanding {
   const stand = planned.map((test) => ({ ...test, ...resultOf(test, results, undoneAt(test.id, changed)) }))
   const now = stand.filter((t) => t.result === 'pass').reduce((left, t) => afterPass(left, t.shows), doubts)
   const failed = stand.filter((t) => t.result === 'fail').length
-  const left = leftOf(now, failed, cameUp || stand.some((t) => t.result === 'pass' && !isUnpowered(t.id)))
+  const passed = stand.filter((t) => t.result === 'pass' && !isUnpowered(t.id)).map((t) => t.seq)
+  const notKnown = notKnownOf(failed, closed, start, Math.max(0, ...passed))
+  const left = notKnown === null ? leftOf(now) : { notKnown }
   return {
-    tests: stand.map((test) => ({
+    tests: stand.map(({ seq: _, ...test }) => ({
       ...test,
       lacks: atHand ? test.needs.filter((item) => !atHand.has(item)) : [],
       untold: test.result === 'pass' ? 0 : 'notKnown' in left ? null : findsSomething(now, test.shows),
@@ -414,17 +435,29 @@ export function standingOf(
   }
 }
 
-/** Of a board that fails, or has not come up, more is wrong than what may be bad all the same. */
-function leftOf(now: Doubts, failed: number, up: boolean): Left {
-  if (failed > 0) return { notKnown: 'a test has failed: what that was comes first' }
-  if (!up) return { notKnown: 'it has not come up since it was last touched' }
-  return {
-    odds: anyBad(now),
-    of: [...now]
-      .flatMap(([what, odds]) => (odds >= WORTH_SAYING ? [{ what, odds }] : []))
-      .sort((a, b) => b.odds - a.odds),
-  }
+/**
+ * Why it is not known what may be bad: of a board that fails, may not be powered or is dark, more is wrong than what a proof is
+ * made for. Null where it is known.
+ * @param passed the last line that says of a test with power that it passed; 0 for none
+ */
+function notKnownOf(
+  failed: number,
+  closed: boolean,
+  start: AsItStands['start'],
+  passed: number,
+): string | null {
+  if (failed > 0) return 'a test has failed: what that was comes first'
+  if (closed) return 'it may not be powered as it stands'
+  if (start && !start.came && start.seq > passed) return 'it stayed dark when it was last started'
+  return start === null && passed === 0 ? 'it has not come up since it was last changed' : null
 }
+
+const leftOf = (now: Doubts): Left => ({
+  odds: anyBad(now),
+  of: [...now]
+    .flatMap(([what, odds]) => (odds >= WORTH_SAYING ? [{ what, odds }] : []))
+    .sort((a, b) => b.odds - a.odds),
+})
 
 /** Whether a test is made without power. */
 export const isUnpowered = (test: string): boolean => kinds.some((kind) => kind.id === test && kind.unpowered)

@@ -1,7 +1,6 @@
-import { hasPicture, isPicture } from '../board/baseline'
 import type { School } from '../socket/straighten/plan'
 import type { JobState } from '../job/job-state'
-import { testOf } from '../triage/reason/hypotheses'
+import { startsOf } from '../job/starts-seen'
 import { benchSeconds } from '../work/slice'
 import type { Said } from './calibration'
 import type { Took } from './factor'
@@ -41,22 +40,6 @@ export interface JobRecord {
   readonly harms: Readonly<Record<(typeof harmsOf)[number], number>>
   /** Whether a repair held when it was asked after; null where nobody asked, or nothing was fixed. */
   readonly held: boolean | null
-}
-
-/** Power-ups of which it was noted whether there was a picture, whatever they were for, in the order of the tape. */
-function startsOf({
-  board,
-  triage,
-  proof,
-}: JobState): readonly { readonly seq: number; readonly came: boolean }[] {
-  const seen = [...triage.trials.filter(({ test }) => testOf(test).byStage), ...triage.swaps]
-  return [
-    ...board.baselines
-      .filter((b) => b.picture !== 'not noted')
-      .map((b) => ({ seq: b.seq, came: hasPicture(b) })),
-    ...seen.map(({ seq, outcome }) => ({ seq, came: isPicture(outcome) })),
-    ...proof.starts.map(({ seq, came }) => ({ seq, came })),
-  ].sort((a, b) => a.seq - b.seq)
 }
 
 /** Who wrote most of the lines that tell who worked. */

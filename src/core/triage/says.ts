@@ -1,4 +1,3 @@
-import { hasPicture } from '../board/baseline'
 import { railsOf } from '../board/rail'
 import type { Rail } from '../board/rail'
 import { railState } from '../board/rail-limits'
@@ -31,7 +30,6 @@ export const triageSays: StationSays<View> = {
       board.changed.cell > 0,
     cellAlone: board.changed.cell > 0 && board.changedElse === 0,
     intermittent: board.baselines.some((b) => b.current === 'cycling'),
-    cameUp: cameUpSince(board),
     repaired: mendedOf(triage).map((fault) => ({
       of: provedBy(fault),
       fails: 1 - repairOf(fault).succeeds,
@@ -39,12 +37,6 @@ export const triageSays: StationSays<View> = {
     rails: railsToProve(board, mendedOf(triage)),
     exchanged: exchangedOf(board, mendedOf(triage), intake.ticket.cpu),
   }),
-}
-
-/** Whether the last start since the board was touched came to a picture. */
-function cameUpSince({ baselines, lastTouched }: BoardState): boolean {
-  const last = baselines.findLast((b) => b.seq > lastTouched && b.picture !== 'not noted')
-  return last !== undefined && hasPicture(last)
 }
 
 /** Faults that were repaired, each once. */

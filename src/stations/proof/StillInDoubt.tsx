@@ -14,11 +14,11 @@ function whyStill(what: string, tests: readonly StandingTest[]): string {
   return done.length > 0 ? 'tested; no test is sure' : 'no test of this plan shows it: it was not touched'
 }
 
-/** What may be bad all the same, after what has passed, and of what. */
+/** What could still be wrong, after what has passed, and of what. */
 export function StillInDoubt({ left, tests }: Pick<ProofStanding, 'left' | 'tests'>) {
   return (
     <section className="mt-5 border-t border-line pt-2.5" aria-labelledby="still-in-doubt">
-      <h2 id="still-in-doubt">What may be bad all the same</h2>
+      <h2 id="still-in-doubt">What could still be wrong</h2>
       {'notKnown' in left ? (
         <p className="text-soft">Not known: {left.notKnown}.</p>
       ) : (
