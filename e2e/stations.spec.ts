@@ -466,7 +466,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await page.keyboard.press('p')
     await expect(page.getByText('What speaks against')).toHaveCount(0)
     await page.getByRole('button', { name: 'An operating system loads: passes' }).click()
-    await expect(page.getByText('it may not be powered as it stands')).toBeVisible()
+    await expect(page.getByText('it may not be powered as it stands', { exact: true })).toBeVisible()
     await page.getByRole('button', { name: 'Do not note it' }).click()
     await expect(page.getByRole('textbox', { name: /^Reading for An operating system/ })).toBeVisible()
     await page.getByRole('button', { name: 'An operating system loads: passes' }).click()
