@@ -52,7 +52,7 @@ const CAMERA_JOB = 'Q-0409'
 
 export async function browserFigures(): Promise<Figure[]> {
   const checkout = process.cwd()
-  ensureBuild(checkout, '.next')
+  await ensureBuild(checkout, '.next')
   const cluster = await startCluster({ checkout, throwaway: true })
   const urls = await ensureDatabase(cluster, 'needle_bench')
   layShop(checkout, urls.owner, ['--into=needle_bench'])

@@ -1,7 +1,9 @@
 import { test as base, expect } from '@playwright/test'
 import type { BrowserContext, Page } from '@playwright/test'
+import AxeBuilder from '@axe-core/playwright'
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
+import { randomUUID } from 'node:crypto'
 import { createServer } from 'node:net'
 import pg from 'pg'
 
@@ -146,17 +148,28 @@ export async function awake(page: Page): Promise<void> {
   })
 }
 
-/** Takes in a new board by its key and gives its tag. */
-export async function takeIn(page: Page, shop: Shop): Promise<string> {
-  await page.goto(`${shop.url}/`)
-  await expect(page.getByRole('button', { name: 'New job' })).toBeEnabled()
-  // Pressed again until the page listens: the new job's id is the same, so it is made once.
-  await expect(async () => {
-    await page.keyboard.press('n')
-    await expect(page).toHaveURL(/\/jobs\/Q-\d+\/intake/, { timeout: 1000 })
-  }).toPass()
-  await awake(page)
-  return /Q-\d+/.exec(page.url())![0]
+/** A new job, with these lines on its tape. */
+export async function newJob(
+  page: Page,
+  shop: Pick<Shop, 'url'>,
+  lines: readonly { readonly kind: string; readonly body: object }[] = [],
+): Promise<string> {
+  const post = async (path: string, data: object) => {
+    const answer = await page.request.post(`${shop.url}/api/jobs${path}`, { data })
+    expect(answer.ok(), await answer.text()).toBe(true)
+    return (await answer.json()) as { tag: string }
+  }
+  const { tag } = await post('', { id: randomUUID() })
+  for (const line of lines)
+    await post(`/${tag}/tape`, { id: randomUUID(), at: new Date().toISOString(), strikes: null, ...line })
+  return tag
+}
+
+/** Takes in a new board, goes to a station of its job and gives its tag. */
+export async function takeIn(page: Page, shop: Pick<Shop, 'url'>, station = 'intake'): Promise<string> {
+  const tag = await newJob(page, shop)
+  await atStation(page, shop, tag, station)
+  return tag
 }
 
 /** Goes to a station of a job, and waits until it listens. */
@@ -181,6 +194,10 @@ export async function type(page: Page, line: string): Promise<void> {
 
 /** What lies under the map, by its name. */
 export const drawer = (page: Page, name: string) => page.getByRole('region', { name, exact: true })
+
+/** Whether everybody can use what is shown; no page of ours has a foreign frame in it, for which a page of its own would be opened. */
+export const axe = (page: Page) =>
+  new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] })
 
 /** Opens what lies under the map. */
 export async function draw(page: Page, name: string): Promise<void> {

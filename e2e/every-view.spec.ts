@@ -1,7 +1,6 @@
-import AxeBuilder from '@axe-core/playwright'
 import { randomUUID } from 'node:crypto'
 import { demoSockets } from '../demo/sockets'
-import { atStation, awake, expect, test } from './bench'
+import { axe, atStation, awake, expect, test } from './bench'
 
 const views = [
   '/',
@@ -48,9 +47,9 @@ for (const theme of ['paper', 'scope'] as const)
       // Until the tabs are there, a hidden button catches the focus for them.
       await expect(page.locator('main button[aria-hidden="true"]')).toHaveCount(0)
       // Only the colours differ between the themes.
-      const axe = new AxeBuilder({ page })
-      if (theme === 'scope') axe.withRules(['color-contrast'])
-      const { violations } = await axe.analyze()
+      const look = axe(page)
+      if (theme === 'scope') look.withRules(['color-contrast'])
+      const { violations } = await look.analyze()
       expect(violations.map((v) => `${view} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
     }
   })
@@ -75,7 +74,7 @@ test('axe finds nothing on any instrument, nor in a review of practice', async (
   const tabs = page.getByRole('region', { name: 'Evidence' }).getByRole('tab')
   for (let i = 0; i < (await tabs.count()); i++) {
     await tabs.nth(i).click()
-    const { violations } = await new AxeBuilder({ page }).include('#instruments').analyze()
+    const { violations } = await axe(page).include('#instruments').analyze()
     expect(violations.map((v) => `tab ${i} ${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
   }
   const data = { id: randomUUID(), exercise: 'outside', seed: 3 }
@@ -84,6 +83,6 @@ test('axe finds nothing on any instrument, nor in a review of practice', async (
   expect((await page.request.post(`${shop.url}/api/practice/${tag}`)).ok()).toBe(true)
   await page.goto(`${shop.url}/practice/${tag}`)
   await expect(page.getByText('Nothing was tried.')).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => `${v.id}: ${v.nodes.map((n) => n.html).join(' ')}`)).toEqual([])
 })

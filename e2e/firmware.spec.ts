@@ -1,8 +1,7 @@
-import AxeBuilder from '@axe-core/playwright'
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
 import type { Shop } from './bench'
-import { atStation, awake, expect, saved, sql, takeIn, tapeLines, test, type } from './bench'
+import { axe, atStation, awake, expect, saved, sql, takeIn, tapeLines, test, type } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
 const lastLine = (page: Page) => tapeLines(page).last()
@@ -13,8 +12,7 @@ test('a read from the disk beside the release: where the update broke off, and t
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'firmware')
+  await takeIn(page, shop, 'firmware')
   await page.getByRole('button', { name: 'Nothing is wrong there' }).click()
   await expect(step(page)).toHaveText(/^Read the chip’s marking/)
   await type(page, 'chip LSN-16V 1.8')
@@ -54,7 +52,7 @@ test('a read from the disk beside the release: where the update broke off, and t
     await page.getByRole('radio', { name: 'bytes' }).click()
     await page.getByRole('button', { name: 'to the next in code' }).click()
     await expect(page.getByRole('region', { name: 'Bytes' })).toContainText('0x004000')
-    const { violations } = await new AxeBuilder({ page }).analyze()
+    const { violations } = await axe(page).analyze()
     expect(violations.map((v) => v.id)).toEqual([])
   })
 
@@ -178,7 +176,7 @@ test('an update that was broken off: written whole, though the supply goes half-
       'from the original',
     )
     await expect(sheet.getByRole('button', { name: 'Write it (simulated)' })).toBeDisabled()
-    const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze()
+    const { violations } = await axe(page).include('[role=dialog]').analyze()
     expect(violations.map((v) => v.id)).toEqual([])
     // Nor by another way than the screen.
     const refused = await page.evaluate(
@@ -231,7 +229,7 @@ test('a chip comes off the board and goes on again: photo first, then point by p
     await expect(sheet.getByRole('button', { name: 'The chip is off' })).toBeDisabled()
     await sheet.getByLabel('A photo of the place').setInputFiles('docs/screenshots/bench-paper.png')
     await sheet.getByRole('checkbox', { name: /^photo/ }).check()
-    const { violations } = await new AxeBuilder({ page }).include('[role=dialog]').analyze()
+    const { violations } = await axe(page).include('[role=dialog]').analyze()
     expect(violations.map((v) => v.id)).toEqual([])
     await sheet.getByRole('button', { name: 'The chip is off' }).click()
   })

@@ -1,12 +1,10 @@
-import AxeBuilder from '@axe-core/playwright'
-import { atStation, expect, saved, takeIn, tapeLines, test } from './bench'
+import { axe, atStation, expect, saved, takeIn, tapeLines, test } from './bench'
 
 test('a sheet is signed, changed, and both are kept; a technician’s has every line', async ({
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'hand-back')
+  const tag = await takeIn(page, shop, 'hand-back')
   const owners = page.getByRole('article', { name: 'Hand-back sheet' })
   for (const heading of ['Found', 'Cause', 'Repaired', 'Verified', 'Failed', 'Not tested', 'Left as it is'])
     await expect(owners.getByRole('heading', { name: heading, exact: true })).toBeVisible()
@@ -50,7 +48,7 @@ test('a sheet is signed, changed, and both are kept; a technician’s has every 
   await expect(signing).toHaveCount(0)
   await page.getByRole('radio', { name: 'For the owner' }).click()
   await expect(owners.getByAltText('The owner’s signature')).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 })
 
@@ -58,8 +56,7 @@ test('back in its machine: each check in turn, what lies between bench and machi
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'intake')
+  const tag = await takeIn(page, shop, 'intake')
   await page.getByRole('button', { name: 'Agreed by telephone' }).click()
   await saved(page)
   await atStation(page, shop, tag, 'hand-back')

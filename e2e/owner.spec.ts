@@ -1,5 +1,4 @@
-import AxeBuilder from '@axe-core/playwright'
-import { atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { axe, atStation, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 test('an owner sees how their board stands by a link, answers a changed offer, and says later how it went', async ({
   bench: page,
@@ -24,7 +23,7 @@ test('an owner sees how their board stands by a link, answers a changed offer, a
   await expect(home.getByText('“dark since the storm”')).toBeVisible()
   await expect(home.getByText('hurry')).toHaveCount(0)
   expect((await home.request.get(`${shop.url}/api/jobs/${tag}/tape`)).status()).toBe(401)
-  expect((await new AxeBuilder({ page: home }).analyze()).violations).toEqual([])
+  expect((await axe(home).analyze()).violations).toEqual([])
 
   await test.step('a changed offer is asked and answered there', async () => {
     await page.getByRole('button', { name: 'Change the offer' }).click()

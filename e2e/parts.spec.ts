@@ -1,7 +1,6 @@
-import AxeBuilder from '@axe-core/playwright'
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { axe, atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const field = (page: Page, label: string) => page.getByLabel(label, { exact: true })
 const heatWindow = (page: Page) => page.getByRole('region', { name: 'Heat window' })
@@ -10,8 +9,7 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  await takeIn(page, shop, 'parts')
   await page.getByRole('tab', { name: 'Heat' }).click()
   await expect(heatWindow(page)).toContainText('Nothing passes its limit.')
 
@@ -60,7 +58,7 @@ test('a heat recipe is searched, dropped, kept; what a thermocouple reads correc
     await expect(page.getByText('what the air gives is not settled')).toBeVisible()
     await expect(heatWindow(page)).toContainText('It never floats: nothing is lifted.')
   })
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations).toEqual([])
   await test.step('pulls from a donor are practice, and counted', async () => {
     await page.getByLabel('What is heated').selectOption('single contact')
@@ -169,7 +167,7 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
     await canvas.click({ position: { x: box.width / 2, y: box.height / 2 } })
     await expect(page.getByRole('region', { name: 'Part R301' })).toHaveCount(0)
   })
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations).toEqual([])
   await test.step('undone, it meets nothing any more', async () => {
     await page.keyboard.press('z')
@@ -185,8 +183,7 @@ test('the board map: found by name, turned and flipped; what is noted on it is e
 })
 
 test('a board without a map, and a job without a board, say what to do', async ({ bench: page, shop }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  await takeIn(page, shop, 'parts')
   await page.getByRole('tab', { name: 'Map' }).click()
   await expect(page.getByText('No board model is named on the ticket')).toBeVisible()
   await atStation(page, shop, 'Q-0415', 'parts')
@@ -212,8 +209,7 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
   await input.setInputFiles(table(csv))
   await expect(shelf.getByText('Counted: 15 things')).toBeVisible()
 
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  const tag = await takeIn(page, shop, 'parts')
   await type(page, 'note the shelf is next')
   await page.getByRole('tab', { name: 'Note' }).click()
   await page.getByLabel('Part', { exact: true }).fill('R9')
@@ -283,7 +279,7 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
     await expect(modules).not.toContainText('held for this job')
     await saved(page)
   })
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations).toEqual([])
   await saved(page)
   await page.goto(`${shop.url}/shelf`)
@@ -332,8 +328,7 @@ test('what is awaited stands on the bench list and moves the day, until it is he
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  const tag = await takeIn(page, shop, 'parts')
   const awaited = page.getByRole('region', { name: 'Awaited' })
   await awaited.getByRole('button', { name: 'Wait for it' }).click()
   await expect(awaited).toContainText('What is awaited? Like: two 10 µF capacitors.')
@@ -357,8 +352,7 @@ test('work left for later holds the hand-back until somebody answers for it', as
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  const tag = await takeIn(page, shop, 'parts')
   await page.getByLabel('What is left for later').fill('second header burnt')
   await page.getByRole('button', { name: 'Leave it for later' }).click()
   await expect(tapeLines(page).last()).toContainText('left for later: second header burnt')
@@ -419,7 +413,7 @@ test('two photos of a board are compared, and each place is said by one key', as
     await page.keyboard.press('a')
     await expect(places).toContainText('may be parts', { timeout: 60_000 })
     await expect(page.getByRole('img', { name: 'The same place on the other photo' })).toBeVisible()
-    expect((await new AxeBuilder({ page }).include('main').analyze()).violations).toEqual([])
+    expect((await axe(page).include('main').analyze()).violations).toEqual([])
   })
   await test.step('missing, under its name, is on the tape and closes the gate; nothing is not', async () => {
     await page.getByLabel('Its name on the board').fill('C77')
@@ -448,8 +442,7 @@ test('small parts are counted before the iron and after it; one that is gone shu
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'parts')
+  await takeIn(page, shop, 'parts')
   await page.getByRole('tab', { name: 'Heat' }).click()
   const count = page.getByRole('region', { name: 'Small parts counted' })
   await count.getByLabel('Counted').fill('many')

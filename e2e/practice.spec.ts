@@ -1,5 +1,4 @@
-import AxeBuilder from '@axe-core/playwright'
-import { expect, test } from './bench'
+import { axe, expect, test } from './bench'
 
 test('hot air practice: warmed, touched, lifted when it floats; torn off cold it is worth nothing', async ({
   bench: page,
@@ -37,7 +36,7 @@ test('hot air practice: warmed, touched, lifted when it floats; torn off cold it
   await expect(says).not.toContainText('pads')
   await expect(line('this board took of the air')).toHaveText(/%$/)
   await expect(line('mean of this sitting')).toHaveText(/, 2 lifted$/)
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 })
 
@@ -64,6 +63,6 @@ test('what was it: read, said, and never guessed where nobody may', async ({ ben
   await page.getByLabel('What it did').selectOption('decoupling')
   await page.getByRole('button', { name: 'That is what it was' }).click()
   await expect(page.getByRole('status')).toContainText('Rightly not guessed')
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 })

@@ -1,6 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { atStation, expect, saved, takeIn, tapeLines, test } from './bench'
+import { axe, atStation, expect, saved, takeIn, tapeLines, test } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
 
@@ -8,8 +7,7 @@ test('a temperature log passes its test, or fails it, or says how long it still 
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atStation(page, shop, tag, 'proof')
+  await takeIn(page, shop, 'proof')
   const under = page.getByRole('region', { name: 'Temperature under load' })
   const log = (name: string, at: (s: number) => number, seconds: number) =>
     under.getByLabel('Temperature log as CSV').setInputFiles({
@@ -39,7 +37,7 @@ test('a temperature log passes its test, or fails it, or says how long it still 
   await log('hot.csv', (s) => 118 - 94 * Math.exp(-s / 110), 400)
   await expect(under).toContainText('Stop, and look at mounting and paste')
   await expect(step(page)).toHaveText('1 test failed: back to triage with what was seen.')
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 })
 
@@ -62,7 +60,7 @@ test('whether going on is worth it, at any moment: in figures, and in two senten
   await expect(comes.getByRole('row').nth(1)).toContainText(/^go on, \d+ min at most/)
   await sheet.getByLabel(/^Another board/).fill('100')
   await expect(comes).toContainText('Another board is the better way: it works out with 97 %, about 3 days.')
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
   await sheet.getByRole('button', { name: 'Note it as decided' }).click()
   await expect(tapeLines(page).last()).toContainText('decided: Another board is the better way')

@@ -1,5 +1,4 @@
-import AxeBuilder from '@axe-core/playwright'
-import { atStation, awake, expect, ownShop, saved, signIn, tapeLines, test, type } from './bench'
+import { axe, atStation, awake, expect, ownShop, saved, signIn, tapeLines, test, type } from './bench'
 
 test('odds said before a start are kept with what was reckoned, and scored once the job is done', async ({
   page,
@@ -22,7 +21,7 @@ test('odds said before a start are kept with what was reckoned, and scored once 
     await expect(changed.getByRole('row', { name: /minutes until a job is ready/ })).toContainText(
       /26\d fixed jobs/,
     )
-    const { violations } = await new AxeBuilder({ page }).analyze()
+    const { violations } = await axe(page).analyze()
     expect(violations).toEqual([])
     const csv = await (await page.request.get(`${shop.url}/api/record`)).text()
     expect(csv.split('\n')[0]!.trim()).toBe('job,of,source,by,kind,odds,came,school')

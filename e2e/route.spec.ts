@@ -1,6 +1,5 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
-import { atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
+import { axe, atStation, awake, expect, saved, takeIn, tapeLines, test, type } from './bench'
 
 const step = (page: Page) => page.locator('[data-next-step] h1')
 const lastLine = (page: Page) => tapeLines(page).last()
@@ -38,7 +37,7 @@ test('from a CPU that starts to one that does not yet: planned, followed, and pl
     /Write 2\.04 from 1\.60 .*A black screen is expected: 2\.04 does not run Orrin 44\./,
     /Fit Orrin 53\./,
   ])
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
 
   await page.getByRole('button', { name: 'Follow this route' }).click()
@@ -132,7 +131,7 @@ test('the library takes releases, CPUs and ways, and refuses what does not hold 
   await rows.getByRole('button', { name: 'Move row 2 up' }).click()
   await rows.getByRole('button', { name: 'Keep the table' }).click()
   await expect(page.getByText('Kept: 2 CPUs')).toBeVisible()
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
   const back = await page.request.get(`${shop.url}/api/boards/hv-gannet/references/cpus`)
   expect(await back.text()).toContain('Orrin 36,,2.0,')
@@ -145,7 +144,7 @@ test('bench CPUs: the kit follows what is owned and what it costs', async ({ ben
   await expect(page.getByRole('heading', { level: 1 })).toContainText(
     'To get: Orrin 36, Orrin 47, for 310 kr.',
   )
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
   const row = page.getByRole('listitem').filter({ has: page.getByRole('button', { name: 'Keep Orrin 47' }) })
   await row.getByRole('textbox').fill('a lot')

@@ -1,4 +1,3 @@
-import AxeBuilder from '@axe-core/playwright'
 import type { Page } from '@playwright/test'
 import sharp from 'sharp'
 import { demoSockets } from '../demo/sockets'
@@ -10,6 +9,7 @@ import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { drawDamage } from '@/simulated-bench/drawn-damage'
 import type { Shop } from './bench'
 import {
+  axe,
   atStation,
   awake,
   draw,
@@ -116,7 +116,7 @@ test.describe('from photos', () => {
     await expect(page.getByRole('status').filter({ hasText: 'in place' })).toContainText(
       'heights are not told',
     )
-    const { violations } = await new AxeBuilder({ page }).analyze()
+    const { violations } = await axe(page).analyze()
     expect(violations.map((v) => v.id)).toEqual([])
     await page.getByRole('button', { name: 'Take it onto the map' }).click()
     await expect(
@@ -380,7 +380,7 @@ test('needle practice: past the mark, let go, it springs back; snapped or home, 
   for (let i = 0; i < 4; i++) await page.keyboard.press('ArrowLeft')
   await page.keyboard.press('Space')
   await expect(says).toHaveText(/Home/)
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await axe(page).analyze()
   expect(violations.map((v) => v.id)).toEqual([])
   await page.keyboard.press('Space')
   await expect(page.getByText(/^\d+, 1 contact$/)).toBeVisible()

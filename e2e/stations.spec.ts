@@ -4,10 +4,10 @@ import {
   atStation,
   awake,
   expect,
+  newJob,
   saved,
   Shop,
   signIn,
-  takeIn,
   tapeLines,
   test,
   type,
@@ -15,6 +15,8 @@ import {
   drawer,
 } from './bench'
 import { Wire } from './wire'
+import { risksFor } from '../src/core/intake/history'
+import { onBoard } from '../demo/jobs/job'
 
 const gate = (page: Page) => page.locator('[data-gate]')
 const evidence = (page: Page, tab: string) =>
@@ -27,16 +29,15 @@ const cursor = (page: Page) => page.locator('#map')
 const lastLine = (page: Page) => tapeLines(page).last()
 
 /** A new job with its board chosen and consent given. */
-async function begin(
-  page: Page,
-  shop: Parameters<typeof takeIn>[1],
-  board = 'Tarnworks TW-K61',
-): Promise<string> {
-  const tag = await takeIn(page, shop)
-  await page.getByLabel('Model').selectOption({ label: board })
-  await expect(lastLine(page)).toContainText('ticket')
-  await page.getByRole('button', { name: 'Agreed by telephone' }).click()
-  await saved(page)
+async function begin(page: Page, shop: { readonly url: string }, station = 'intake'): Promise<string> {
+  const tag = await newJob(page, shop, [
+    { kind: 'ticket', body: { set: onBoard('tw-k61') } },
+    {
+      kind: 'consent',
+      body: { risks: risksFor([], 'not asked'), limitMinor: null, signature: null, how: 'by telephone' },
+    },
+  ])
+  await open(page, shop, tag, station)
   return tag
 }
 const open = async (page: Page, shop: { readonly url: string }, tag: string, station: string) => {
@@ -127,8 +128,7 @@ test.describe('intake', () => {
 
 test.describe('triage', () => {
   test('a burn shuts the gate until the place is looked at again', async ({ bench: page, shop }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'triage')
+    await begin(page, shop, 'triage')
     await page.getByRole('button', { name: 'outside of the board: problem' }).click()
     await page.getByRole('button', { name: 'Note it' }).click()
     await expect(page.getByText('Say first what it is: press its number.')).toBeVisible()
@@ -149,8 +149,7 @@ test.describe('triage', () => {
   })
 
   test('figures that are none are told by their field, and stay', async ({ bench: page, shop }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'triage')
+    await begin(page, shop, 'triage')
     await evidence(page, 'Rails')
     await page.getByLabel('5 V rail, ohms to ground').fill('lots')
     await page.getByLabel('5 V rail, ohms to ground').press('Enter')
@@ -173,8 +172,7 @@ test.describe('triage', () => {
   })
 
   test('a second power-up shows what has changed, also without a picture', async ({ bench: page, shop }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'triage')
+    await begin(page, shop, 'triage')
     const note = async (lamp: string, heat: string) => {
       await page.getByRole('radiogroup', { name: 'Fans' }).getByRole('radio', { name: 'on' }).click()
       await page
@@ -224,8 +222,7 @@ test.describe('which test next', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'triage')
+    await begin(page, shop, 'triage')
     const strip = page.getByRole('region', { name: 'Likely causes' })
     const answers = page.getByRole('group', { name: 'Result' })
     await expect(strip).toContainText('by this board’s history alone')
@@ -268,8 +265,7 @@ test.describe('socket', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'socket')
+    const tag = await begin(page, shop, 'socket')
     await type(page, 'mark M31 low 0.2')
     await type(page, 'mark P13 touching on P14')
     await draw(page, 'Order')
@@ -305,8 +301,7 @@ test.describe('socket', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'socket')
+    await begin(page, shop, 'socket')
     await type(page, 'mark M31 low 0.2')
     await type(page, 'mark AC30 folded on AC31')
     await draw(page, 'Order')
@@ -324,8 +319,7 @@ test.describe('socket', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'socket')
+    await begin(page, shop, 'socket')
     await page.getByRole('button', { name: 'all inspected' }).click()
     await expect(page.getByText('1,284 of 1,284 inspected')).toBeVisible()
     await page.getByRole('button', { name: 'Seating and loose parts' }).click()
@@ -350,8 +344,7 @@ test.describe('socket', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'socket')
+    await begin(page, shop, 'socket')
     for (const line of ['mark B10 low 0.1', 'mark B2 snapped', 'mark T30 lean 0.3 west'])
       await type(page, line)
     await page.getByRole('button', { name: 'Table' }).click()
@@ -374,8 +367,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'firmware')
+    await begin(page, shop, 'firmware')
     await expect(step(page)).toHaveText(/^Look round the firmware chip first/)
     await page.getByRole('button', { name: 'Nothing is wrong there' }).click()
     await expect(step(page)).toHaveText(/^Read the chip’s marking/)
@@ -396,8 +388,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'parts')
+    await begin(page, shop, 'parts')
     const note = async (ref: string, did: string, more: Readonly<Record<string, string>> = {}) => {
       await page.getByRole('tab', { name: 'Note' }).click()
       await page.getByLabel('Part', { exact: true }).fill(ref)
@@ -459,8 +450,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'proof')
+    const tag = await begin(page, shop, 'proof')
     // Nothing was ever powered here, and nothing may be: no key says that it ran, and a pass is asked about.
     await expect(step(page)).toHaveText(/^Do not power yet/)
     await page.keyboard.press('p')
@@ -518,8 +508,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
   })
 
   test('a station is passed over with a reason, never without', async ({ bench: page, shop }) => {
-    const tag = await begin(page, shop)
-    await open(page, shop, tag, 'firmware')
+    await begin(page, shop, 'firmware')
     await page.getByRole('button', { name: 'Skip…' }).click()
     await page.getByRole('button', { name: 'Skip this station', exact: true }).click()
     await expect(page.getByText('A few words, so that the next person knows.')).toBeVisible()

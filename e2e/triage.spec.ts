@@ -96,8 +96,7 @@ test.describe('current', () => {
     bench: page,
     shop,
   }) => {
-    const tag = await takeIn(page, shop)
-    await atTriage(page, shop, tag)
+    await takeIn(page, shop, 'triage')
     await pick(page, /^Current/)
     await readIn(page, 'A recording of the current', csv('few.csv', 's,a\n1,0.1\n'))
     await expect(page.getByText('1 samples are too few to say anything')).toBeVisible()
@@ -115,7 +114,7 @@ test('what is out counts: a start without modules or a drive is judged as that',
   bench: page,
   shop,
 }) => {
-  await atTriage(page, shop, await takeIn(page, shop))
+  await takeIn(page, shop, 'triage')
   await pick(page, /^Power-up/)
   const causes = page.getByRole('region', { name: 'Likely causes' })
   const note = async (field: string, text: string, lamp: string, picture: string) => {
@@ -148,8 +147,7 @@ test('a coin cell that is good by itself and lost at the board points to its hol
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atTriage(page, shop, tag)
+  await takeIn(page, shop, 'triage')
   await pick(page, /^Battery/)
   const note = async (volts: string, where: string) => {
     await page.getByRole('radiogroup', { name: 'Measured' }).getByRole('radio', { name: where }).click()
@@ -170,8 +168,7 @@ test('trials of parts in places say which is to blame, and what a trial cannot s
   bench: page,
   shop,
 }) => {
-  const tag = await takeIn(page, shop)
-  await atTriage(page, shop, tag)
+  await takeIn(page, shop, 'triage')
   await pick(page, /^Swaps/)
   const note = async (part: string, slot: 'A' | 'B', outcome: string) => {
     await page.getByLabel('Module', { exact: true }).fill(part)
@@ -198,8 +195,7 @@ test('trials of parts in places say which is to blame, and what a trial cannot s
 })
 
 test('it runs but not right: memory speed, start time, settings', async ({ bench: page, shop }) => {
-  const tag = await takeIn(page, shop)
-  await atTriage(page, shop, tag)
+  await takeIn(page, shop, 'triage')
   await pick(page, /^Runs/)
   await page.getByLabel('Seen, MT/s').fill('fast')
   await page.getByRole('button', { name: 'Note how it runs' }).click()
@@ -263,8 +259,7 @@ test.describe('the simulated bench', () => {
   })
 
   test('is not there for a board on a real bench', async ({ bench: page, shop }) => {
-    const tag = await takeIn(page, shop)
-    await atTriage(page, shop, tag)
+    const tag = await takeIn(page, shop, 'triage')
     await expect(page.getByText('on the simulated bench')).toHaveCount(0)
     const answer = await page.request.post(`${shop.url}/api/jobs/${tag}/simulated`, { data: { ask: 'ohms' } })
     expect(answer.status()).toBe(404)

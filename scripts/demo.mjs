@@ -56,7 +56,7 @@ if (running) {
 if (!process.env.DATABASE_URL) ensurePackages([postgresPackage])
 ensureModules(checkout)
 const dev = flags.has('--dev')
-if (!dev) ensureBuild(checkout, '.next')
+if (!dev) await ensureBuild(checkout, '.next')
 
 mkdirSync(dirname(runFile), { recursive: true })
 let server = null

@@ -20,36 +20,44 @@ const wants = (part) => only.size === 0 || only.has(part)
 ensurePackages([postgresPackage, chromiumPackage])
 ensureModules(checkout)
 
-let child = null
+const children = new Set()
 let cluster = null
 async function finish(code) {
-  if (child && child.exitCode === null && !child.signalCode) {
-    const gone = new Promise((resolve) => child.on('exit', resolve))
-    child.kill('SIGTERM')
-    await gone
-  }
+  await Promise.all(
+    [...children].map((child) => {
+      if (child.exitCode !== null || child.signalCode) return null
+      const gone = new Promise((resolve) => child.on('exit', resolve))
+      child.kill('SIGTERM')
+      return gone
+    }),
+  )
   await cluster?.stop()
   process.exit(code)
 }
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => finish(130))
 
 const counted = { passed: 0, failed: 0 }
-/** Runs one part in the foreground and counts what its closing line says. */
-const run = (label, file, args, env = {}) =>
+/** Runs one part and counts what its closing line says. Of one that runs beside another, all is told at its end. */
+const run = (label, file, args, env = {}, beside = false) =>
   new Promise((resolve, reject) => {
     const began = performance.now()
-    console.log(`\n── ${label}`)
-    child = spawn(process.execPath, [file, ...args], {
+    if (!beside) console.log(`\n── ${label}`)
+    const child = spawn(process.execPath, [file, ...args], {
       cwd: checkout,
-      stdio: ['ignore', 'pipe', 'inherit'],
+      stdio: ['ignore', 'pipe', beside ? 'pipe' : 'inherit'],
       env: { ...process.env, ...env, NEXT_TELEMETRY_DISABLED: '1', FORCE_COLOR: '0', NO_COLOR: '1' },
     })
+    children.add(child)
     let text = ''
-    child.stdout.on('data', (chunk) => {
+    const hear = (chunk) => {
       text += chunk
-      process.stdout.write(chunk)
-    })
-    child.on('exit', (code) => {
+      if (!beside) process.stdout.write(chunk)
+    }
+    child.stdout.on('data', hear)
+    child.stderr?.on('data', hear)
+    child.on('close', (code) => {
+      children.delete(child)
+      if (beside) console.log(`\n── ${label}\n${text}`)
       const closing = text
         .split('\n')
         .filter((line) => /^\s*(Tests\s+)?(\d+ failed)?[ |]*\d+ passed|^\s*\d+ failed\s*$/.test(line))
@@ -67,10 +75,14 @@ const run = (label, file, args, env = {}) =>
 
 try {
   if (wants('lint')) {
-    await run('layout', 'node_modules/prettier/bin/prettier.cjs', ['--check', '--log-level', 'warn', '.'])
-    await run('lint', 'node_modules/eslint/bin/eslint.js', ['.', '--max-warnings', '0'])
-    await run('types', 'node_modules/typescript/bin/tsc', ['--noEmit'])
-    await run('unused', 'node_modules/knip/bin/knip.js', [])
+    const check = (label, file, ...args) => run(label, `node_modules/${file}`, args, {}, true)
+    const checks = await Promise.allSettled([
+      check('lint', 'eslint/bin/eslint.js', '.', '--max-warnings', '0'),
+      check('types', 'typescript/bin/tsc', '--noEmit')
+        .then(() => check('unused', 'knip/bin/knip.js'))
+        .then(() => check('layout', 'prettier/bin/prettier.cjs', '--check', '--log-level', 'warn', '.')),
+    ])
+    for (const { reason } of checks) if (reason) throw reason
   }
   cluster = await startCluster({ throwaway: true })
   if (wants('unit')) {
@@ -87,7 +99,7 @@ try {
     const empty = await ensureDatabase(cluster, 'needle_empty')
     process.env.FIRST_LEAD_CODE = 'first-lead-of-the-tests'
     layShop(checkout, empty.owner, ['--empty'])
-    ensureBuild(checkout, '.next-test')
+    await ensureBuild(checkout, '.next-test')
     await run(
       'end to end',
       'node_modules/@playwright/test/cli.js',

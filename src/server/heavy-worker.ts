@@ -1,7 +1,6 @@
 // A worker thread of the server: what takes seconds is done here, so that nothing else waits for it.
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
-import { renderToBuffer } from '@react-pdf/renderer'
 import { runToEnd } from '@/core/run-to-end'
 import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
@@ -22,7 +21,7 @@ import { boardPhoto } from '@/simulated-bench/board-photos'
 import type { BoardPhotoOf } from '@/simulated-bench/board-photos'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
-import { SheetPdf } from '@/server/SheetPdf'
+import type { SheetPdf } from '@/server/SheetPdf'
 import { unpackJob } from '@/server/job-zip'
 import { coverSolver } from '@/server/solve-cover'
 import { checkMapFile } from '@/tables/read-board-map'
@@ -59,7 +58,14 @@ const work = {
     releaseFile(boardModelId, version),
   advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
   unpack: ({ zip, keepIn }: { zip: string; keepIn: string }) => unpackJob(zip, keepIn),
-  pdf: (page: Parameters<typeof SheetPdf>[0]) => renderToBuffer(SheetPdf(page)),
+  /** The printer is only loaded where something is printed. */
+  async pdf(page: Parameters<typeof SheetPdf>[0]): Promise<Uint8Array> {
+    const [{ renderToBuffer }, { SheetPdf }] = await Promise.all([
+      import('@react-pdf/renderer'),
+      import('@/server/SheetPdf'),
+    ])
+    return renderToBuffer(SheetPdf(page))
+  },
   png: ({ svg }: { svg: string }) => sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
   socket: (request: SocketRequest) => readSocket(request, sha256),
   reference: ({ kind, name, csv }: { kind: ReferenceKind; name: string; csv: string }) =>

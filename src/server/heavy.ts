@@ -1,4 +1,5 @@
 import 'server-only'
+import { existsSync } from 'node:fs'
 import { join } from 'node:path'
 import pLimit from 'p-limit'
 import type { LimitFunction } from 'p-limit'
@@ -14,9 +15,16 @@ const LONGEST_MS = 90_000
 
 const held = globalThis as { needleHeavy?: Piscina }
 
+/** What a thread runs: the one file that was built, or while developing the sources. */
+function threadFile(): string {
+  const built = join(process.cwd(), process.env.NEXT_DIST_DIR ?? '.next', 'heavy-worker.mjs')
+  const isBuilt = process.env.NODE_ENV === 'production' && existsSync(built)
+  return isBuilt ? built : join(process.cwd(), 'src/server/heavy-thread.mjs')
+}
+
 function threads(): Piscina {
   held.needleHeavy ??= new Piscina({
-    filename: join(process.cwd(), 'src/server/heavy-thread.mjs'),
+    filename: threadFile(),
     minThreads: 0,
     maxThreads: THREADS,
     idleTimeout: 120_000,
