@@ -1,9 +1,11 @@
 import Joi from 'joi'
+import { opinionFor } from '@/core/shop/another-opinion'
 import { decide, instrumentsFor } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
+import { faultIds } from '@/core/triage/model/faults'
 import { readyDates, usualHours } from '@/core/shop/promise'
 import type { Hours, Promised } from '@/core/shop/promise'
-import type { Lacking } from '@/core/triage/reason/belief'
+import type { Belief, Lacking } from '@/core/triage/reason/belief'
 import { BadInput, operation } from './operation'
 import type { Operation } from './operation'
 
@@ -21,9 +23,12 @@ const minor = Joi.number().integer().min(0).max(1e12)
 /** What is computed for the shop: worth, promises. */
 export const shopOperations: Readonly<Record<string, Operation>> = {
   'shop.decide': operation<
-    ToDecide & { readonly instruments: readonly (Omit<Lacking, 'item'> & { readonly item: string })[] }
+    ToDecide & {
+      readonly instruments: readonly (Omit<Lacking, 'item'> & { readonly item: string })[]
+      readonly opinion: Pick<Belief, 'causes' | 'made'> | null
+    }
   >(
-    'Go on, exchange, send out or hand back: what each is worth to the owner, the minute to stop going on, and what one more instrument would change.',
+    'Go on, exchange, send out or hand back: what each is worth to the owner, the minute to stop going on, and what one more instrument or another pair of eyes would change.',
     Joi.object({
       ways: Joi.array()
         .items(
@@ -71,10 +76,28 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
         )
         .max(20)
         .default([]),
+      opinion: Joi.object({
+        causes: Joi.array()
+          .items(
+            Joi.object({
+              faults: Joi.array()
+                .items(Joi.valid(...faultIds))
+                .max(2)
+                .required(),
+              odds: Joi.number().min(0).max(1).required(),
+            }),
+          )
+          .max(50)
+          .required(),
+        made: Joi.array().items(Joi.string().max(80)).max(200).default([]),
+      })
+        .allow(null)
+        .default(null),
     }),
-    ({ instruments, ...of }) => ({
+    ({ instruments, opinion, ...of }) => ({
       ...decide(of),
       instruments: instrumentsFor(of, { lacking: instruments as Lacking[], next: [] }),
+      opinion: opinion && opinionFor(of, opinion),
     }),
   ),
 

@@ -1,11 +1,12 @@
-import { knownBy } from '@/core/intake/known-by'
-import type { KnownBy } from '@/core/intake/known-by'
+import { ownersKnow } from '@/core/intake/known-by'
 import { normalDraw } from '@/core/maths/seeded'
 import type { Uniform } from '@/core/maths/seeded'
 import type { TapeWriter } from './tape-writer'
 
 /** How often what owners say is so, by how they know, and how far it was believed. */
-const sorts: Readonly<Record<KnownBy, { readonly holds: number; readonly believed: number }>> = {
+const sorts: Readonly<
+  Record<(typeof ownersKnow)[number], { readonly holds: number; readonly believed: number }>
+> = {
   'heard of it': { holds: 0.3, believed: 0.25 },
   'saw it': { holds: 0.42, believed: 0.5 },
   'did it, knows how': { holds: 0.6, believed: 0.75 },
@@ -13,7 +14,7 @@ const sorts: Readonly<Record<KnownBy, { readonly holds: number; readonly believe
 
 /** An owner’s claim on one board in two, weighed and then checked here. */
 export function claimed(tape: TapeWriter, draw: Uniform): void {
-  const knows = knownBy[Math.floor(draw() * knownBy.length)]!
+  const knows = ownersKnow[Math.floor(draw() * ownersKnow.length)]!
   const { holds, believed } = sorts[knows]
   const so = draw() < holds
   if (draw() < 0.5) return

@@ -160,8 +160,14 @@ export async function newJob(
     return (await answer.json()) as { tag: string }
   }
   const { tag } = await post('', { id: randomUUID() })
-  for (const line of lines)
-    await post(`/${tag}/tape`, { id: randomUUID(), at: new Date().toISOString(), strikes: null, ...line })
+  for (const [basis, line] of lines.entries())
+    await post(`/${tag}/tape`, {
+      id: randomUUID(),
+      at: new Date().toISOString(),
+      strikes: null,
+      basis,
+      ...line,
+    })
   return tag
 }
 

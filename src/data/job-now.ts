@@ -16,7 +16,7 @@ export interface JobNow {
 }
 
 /** Changes whenever a slice's state changes its shape: what was kept before is then folded anew. */
-const SHAPE = 18
+const SHAPE = 19
 /** Lines after which a snapshot is kept again. */
 export const SNAPSHOT_EVERY = 64
 /** Jobs of which a process remembers what their tapes say. */

@@ -7,7 +7,7 @@ import { randomUUID } from 'node:crypto'
 import type { PowerGate } from '@/core/board/gate-reason'
 import { jobNow } from './job-now'
 import { pool, transaction } from './pool'
-import { revokeOwnerLinks } from './owner-links'
+import { revokeLinks } from './job-links'
 import { settingsRevision } from './settings-revision'
 import type { Queryable } from './pool'
 
@@ -188,7 +188,7 @@ export async function eraseCustomer(jobId: string): Promise<void> {
       `update customer set name = '', contact = '', erased_at = now() where id = (select customer_id from job where id = $1)`,
       [jobId],
     )
-    await revokeOwnerLinks(jobId, db)
+    await revokeLinks(jobId, db)
     const { rows } = await db.query<{ sha256: string }>(
       "delete from job_file where job_id = $1 and purpose = 'signature' returning sha256",
       [jobId],

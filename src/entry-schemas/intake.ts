@@ -30,7 +30,15 @@ const ticket = Joi.object({
 
 export const intakeSchemas: Schemas<IntakeBodies> = {
   ticket: body<IntakeBodies['ticket']>({ set: ticket.required() }),
-  claim: body<IntakeBodies['claim']>({ text: some() }),
+  claim: body<IntakeBodies['claim']>({
+    text: some(),
+    opinion: Joi.object({ asked: seq, by: some(80) }),
+  }),
+  'opinion asked': body<IntakeBodies['opinion asked']>({
+    text: some(),
+    of: text(80).allow('').required(),
+    photos: Joi.array().items(sha).unique().max(12).required(),
+  }),
   'claim weighed': body<IntakeBodies['claim weighed']>({
     claim: seq,
     ...anOutcome,

@@ -4,6 +4,7 @@ import Link from 'next/link'
 import { GateShape, lampTone, lampWords } from '@/ui/GateLamp'
 import { useState } from 'react'
 import { useKeyHint, useKeys } from './use-keys'
+import { AskAnother } from './AskAnother'
 import { WorthIt } from './WorthIt'
 import { BenchClock } from './BenchClock'
 import { useJob } from '@/job/JobProvider'
@@ -30,28 +31,36 @@ export function JobHeader() {
           {ticket.complaint ? `owner: ${ticket.complaint}` : 'the owner’s words are not noted yet'}
         </span>
       </div>
-      <Worth />
+      <Aside />
       <Gate />
       <BenchClock />
     </header>
   )
 }
 
-/** Whether going on is worth it, at any moment. */
-function Worth() {
-  const [open, setOpen] = useState(false)
+/** At any moment: whether going on is worth it, and another pair of eyes. */
+function Aside() {
+  const [open, setOpen] = useState<'worth' | 'ask' | null>(null)
   const hint = useKeyHint()
-  useKeys({ worthIt: () => setOpen(true) })
+  useKeys({ worthIt: () => setOpen('worth'), askAnother: () => setOpen('ask') })
+  const close = () => setOpen(null)
+  const link = (which: 'worth' | 'ask', say: string, key: 'worthIt' | 'askAnother') => (
+    <button
+      type="button"
+      className="block underline decoration-line underline-offset-4"
+      onClick={() => setOpen(which)}
+    >
+      {say} {hint(key) && <kbd className="num">{hint(key)}</kbd>}
+    </button>
+  )
   return (
     <>
-      <button
-        type="button"
-        className="shrink-0 text-[0.9rem] text-soft underline decoration-line underline-offset-4"
-        onClick={() => setOpen(true)}
-      >
-        worth it? {hint('worthIt') && <kbd className="num">{hint('worthIt')}</kbd>}
-      </button>
-      <WorthIt open={open} onClose={() => setOpen(false)} />
+      <div className="shrink-0 text-[0.9rem] leading-tight text-soft">
+        {link('worth', 'worth it?', 'worthIt')}
+        {link('ask', 'ask another', 'askAnother')}
+      </div>
+      <WorthIt open={open === 'worth'} onClose={close} onAsk={() => setOpen('ask')} />
+      <AskAnother open={open === 'ask'} onClose={close} />
     </>
   )
 }

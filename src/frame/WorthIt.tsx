@@ -3,6 +3,7 @@ import { useState } from 'react'
 import { percent } from '@/core/maths/percent'
 import { decide, instrumentsFor, sayDecided, waysOf } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
+import { opinionFor } from '@/core/shop/another-opinion'
 import { lowerFirst, upperFirst } from '@/core/sentence'
 import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
@@ -23,15 +24,15 @@ const ways = [
 const noOther = { price: '', chance: '', days: '' }
 
 /** Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop at. */
-export function WorthIt({ open, onClose }: { open: boolean; onClose: () => void }) {
+export function WorthIt({ open, onClose, onAsk }: { open: boolean; onClose: () => void; onAsk: () => void }) {
   return (
     <Sheet open={open} title="Is it worth going on?" onClose={onClose} wide>
-      {open && <Weighed onClose={onClose} />}
+      {open && <Weighed onClose={onClose} onAsk={onAsk} />}
     </Sheet>
   )
 }
 
-function Weighed({ onClose }: { onClose: () => void }) {
+function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void }) {
   const { belief } = useAdvice()
   const ticket = useJob((j) => j.state.intake.ticket)
   const work = useJob((j) => j.state.work)
@@ -82,6 +83,7 @@ function Weighed({ onClose }: { onClose: () => void }) {
       : null
   const decided = weighed && decide(weighed)
   const instruments = weighed && belief ? instrumentsFor(weighed, belief, took.factor) : []
+  const opinion = weighed && belief ? opinionFor(weighed, belief, took.factor) : null
   const say = decided && sayDecided(decided, money)
   const instead = decided?.options.find((o) => o.is !== 'go on' && o.worthMinor > 0)?.name
   const field = (id: 'board' | 'out', key: keyof typeof noOther, label: string, usual: string) => (
@@ -183,6 +185,23 @@ function Weighed({ onClose }: { onClose: () => void }) {
                   </li>
                 ))}
               </ul>
+            </section>
+          )}
+          {opinion && (
+            <section aria-label="Another pair of eyes" className="mt-4 border-t border-line pt-2.5">
+              <h3 className="font-semibold">Another pair of eyes, with photos</h3>
+              <p className="mt-1 leading-snug">
+                It names what is there in {percent(opinion.names)}, takes {opinion.minutes} min to ask and
+                about {opinion.days === 1 ? 'a day' : `${opinion.days} days`} to come; about{' '}
+                {Math.round(opinion.lookingMinutes)} min of looking are left then, not{' '}
+                {Math.round(opinion.lookingWithout)}.{' '}
+                {opinion.worthMinor >= 100
+                  ? `Worth ${money(Math.round(opinion.worthMinor / 100) * 100)} to this job.`
+                  : 'It changes nothing in money here.'}{' '}
+                <Button look="bare" onClick={onAsk}>
+                  Ask
+                </Button>
+              </p>
             </section>
           )}
           <p className="mt-2 text-[0.9rem] text-soft">

@@ -7,7 +7,7 @@ import type { JobState } from '@/core/job/job-state'
 import { ownerSees } from '@/core/job/owner-sees'
 import type { Bodies } from '@/core/slices'
 import { jobNow } from '@/data/job-now'
-import { openedBy } from '@/data/owner-links'
+import { openedForOwner } from '@/data/job-links'
 import { appendEntry } from '@/data/tape'
 import { checkNewEntry } from '@/entry-schemas/entry-schema'
 import { adviseSoon } from '@/server/advise'
@@ -26,7 +26,7 @@ async function put<K extends 'offer answered' | 'late outcome'>(
   kind: K,
   bodyOf: (state: JobState) => Bodies[K] | null,
 ): Promise<OwnerAnswer> {
-  const link = await openedBy(token)
+  const link = await openedForOwner(token)
   if (!link || !(await sameOrigin())) return { say: '', fault: GONE }
   const { jobId, by } = link
   const { state } = await jobNow(jobId)

@@ -27,7 +27,19 @@ export interface Ticket {
 
 export interface IntakeBodies {
   ticket: { readonly set: Partial<Ticket> }
-  claim: { readonly text: string }
+  claim: {
+    readonly text: string
+    /** Given by another pair of eyes: the line that asked, and who says it. The owner’s where it is left out. */
+    readonly opinion?: { readonly asked: number; readonly by: string }
+  }
+  /** Somebody else is asked to look at photos of this board. */
+  'opinion asked': {
+    readonly text: string
+    /** Who is asked; empty for whoever has the link. */
+    readonly of: string
+    /** Hashes of the photos they are shown. */
+    readonly photos: readonly string[]
+  }
   /** What a claim says in the words of a test, and how far it is believed. */
   'claim weighed': {
     readonly claim: number

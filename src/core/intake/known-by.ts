@@ -1,5 +1,7 @@
 /** How an owner knows what they say. */
-export const knownBy = ['heard of it', 'saw it', 'did it, knows how'] as const
+export const ownersKnow = ['heard of it', 'saw it', 'did it, knows how'] as const
+/** How whoever says something knows it: an owner, or another pair of eyes that has seen photos. */
+export const knownBy = [...ownersKnow, 'judges by photos'] as const
 export type KnownBy = (typeof knownBy)[number]
 
 /** How often it is so, before the shop’s record says (bench default), and how many claims that is worth against it. */
@@ -7,6 +9,7 @@ const usually: Readonly<Record<KnownBy, number>> = {
   'heard of it': 0.25,
   'saw it': 0.5,
   'did it, knows how': 0.75,
+  'judges by photos': 0.5,
 }
 const WORTH = 10
 /** A word is never believed as much as what was seen here (bench default). */

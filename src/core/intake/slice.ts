@@ -28,6 +28,8 @@ export const emptyTicket: Ticket = {
 
 export interface Claim extends Noted {
   readonly text: string
+  /** Who says it, where it is not the owner: another pair of eyes, and the line that asked for it. */
+  readonly opinion: { readonly asked: number; readonly by: string } | null
   readonly checked: IntakeBodies['claim checked'] | null
   readonly weighed: IntakeBodies['claim weighed'] | null
 }
@@ -38,9 +40,17 @@ export interface Offer extends Noted {
   readonly approved: boolean | null
 }
 
+/** A question to somebody else, with photos. */
+export interface Asked extends Noted {
+  readonly text: string
+  readonly of: string
+  readonly photos: readonly string[]
+}
+
 export interface IntakeState {
   readonly ticket: Ticket
   readonly claims: readonly Claim[]
+  readonly asked: readonly Asked[]
   readonly consent: (Noted & IntakeBodies['consent']) | null
   readonly offers: readonly Offer[]
 }
@@ -69,7 +79,7 @@ export const fieldWords: Readonly<Record<keyof Ticket, string>> = {
 export const intake = slice<IntakeBodies>().of({
   id: 'intake',
   commands: intakeCommands,
-  initial: (): IntakeState => ({ ticket: emptyTicket, claims: [], consent: null, offers: [] }),
+  initial: (): IntakeState => ({ ticket: emptyTicket, claims: [], asked: [], consent: null, offers: [] }),
   kinds: {
     ticket: {
       opens: 'intake',
@@ -81,7 +91,17 @@ export const intake = slice<IntakeBodies>().of({
               .join(', ')}`,
       subjects: ({ set }) => Object.keys(set).map((field) => `ticket ${field}`),
     },
-    claim: { opens: 'intake', words: ({ body: b }) => b.text },
+    claim: {
+      opens: 'intake',
+      words: ({ body: b }) => (b.opinion ? `${b.opinion.by}: ${b.text}` : b.text),
+      refers: (b) =>
+        b.opinion ? [{ field: 'opinion.asked', seq: b.opinion.asked, to: ['opinion asked'] }] : [],
+    },
+    'opinion asked': {
+      words: ({ body: b }) => `${b.of || 'another pair of eyes'} is asked: ${b.text}`,
+      files: (b) =>
+        b.photos.map((sha256) => ({ field: 'photos', sha256, text: 'its photo is not with the job' })),
+    },
     'claim weighed': {
       words: ({ body: b }) =>
         `line ${b.claim} means ${b.test}: ${b.outcome}, believed ${percent(b.reliability)}`,
@@ -115,7 +135,11 @@ export const intake = slice<IntakeBodies>().of({
       Object.assign(s.ticket, body.set)
     },
     claim(s, line) {
-      s.claims.push({ ...notedOf(line), text: line.body.text, checked: null, weighed: null })
+      const { text, opinion = null } = line.body
+      s.claims.push({ ...notedOf(line), text, opinion, checked: null, weighed: null })
+    },
+    'opinion asked'(s, line) {
+      s.asked.push({ ...notedOf(line), ...line.body, photos: [...line.body.photos] })
     },
     'claim weighed'(s, { body }) {
       const claim = onLine(s.claims, body.claim)
@@ -142,6 +166,10 @@ export const intake = slice<IntakeBodies>().of({
     },
   },
 })
+
+/** The board by its name and revision; empty while nobody named it. */
+export const boardOf = ({ board, revision }: Pick<Ticket, 'board' | 'revision'>): string =>
+  [board, revision && `rev ${revision}`].filter(Boolean).join(' ')
 
 /** Changed offers the owner has not answered yet. */
 export const openOffers = ({ offers }: IntakeState): readonly Offer[] =>

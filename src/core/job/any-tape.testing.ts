@@ -60,7 +60,11 @@ const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     warranty: fc.constantFrom('unknown', 'none', 'in warranty', 'paid repair offered'),
     diskLock: fc.constantFrom('unknown', 'no', 'yes, owner told'),
   }).map((set) => ({ set })),
-  claim: fc.record({ text: words }),
+  claim: fc.record(
+    { text: words, opinion: fc.record({ asked: line, by: words }) },
+    { requiredKeys: ['text'] },
+  ),
+  'opinion asked': fc.record({ text: words, of: maybeWords, photos: fc.uniqueArray(hash, { maxLength: 2 }) }),
   'claim weighed': fc.record({
     claim: line,
     test: fc.constant('cell'),

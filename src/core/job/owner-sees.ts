@@ -1,4 +1,4 @@
-import { openOffers } from '../intake/slice'
+import { boardOf, openOffers } from '../intake/slice'
 import type { Offer } from '../intake/slice'
 import { waitsFor } from '../parts/slice'
 import type { Outcome } from '../hand-back/bodies'
@@ -54,7 +54,7 @@ export function ownerSees(state: JobState): OwnerSees {
   const { ticket, offers } = intake
   const { done } = handBack
   return {
-    board: [ticket.board, ticket.revision && `rev ${ticket.revision}`].filter(Boolean).join(' '),
+    board: boardOf(ticket),
     theirWords: ticket.complaint,
     where: whereOf(state),
     limitMinor: ticket.limitMinor,

@@ -180,7 +180,8 @@ function foundLines(state: JobState): string[] {
     if (part.did.startsWith('found'))
       found.push(`${part.ref}: ${part.did.slice(6)}${part.text ? `, ${part.text}` : ''}`)
   for (const claim of state.intake.claims)
-    if (claim.checked?.verdict === 'wrong') found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
+    if (claim.opinion === null && claim.checked?.verdict === 'wrong')
+      found.push(`“${claim.text}” did not hold: ${claim.checked.how}`)
   const compared = comparedNow(state.firmware)
   const contents = compared && contentsWords[compared.verdict]
   if (contents) found.push(contents)

@@ -163,7 +163,7 @@ export function decide(of: ToDecide): Decided {
 }
 
 /** Minutes of looking that a bit of doubt takes (bench default), and of a start after each repair. */
-const MINUTES_A_BIT = 9
+export const MINUTES_A_BIT = 9
 const START_MINUTES = 4
 
 /** Doubt of odds, bits; what they lack to one is one more way. */

@@ -19,7 +19,7 @@ const sortWords: Readonly<Record<string, string>> = {
   'picture said aloud': 'a picture, said aloud',
   'picture reckoned': 'a picture, reckoned',
   'snaps reckoned': 'a contact snaps',
-  'claims reckoned': 'an owner’s claim holds',
+  'claims reckoned': 'a claim holds',
 }
 const sortOf = ({ of, source }: OddsGroup) => `${of} ${source}`
 const schoolWords = { A: 'easy ones first', B: 'worst first' } as const

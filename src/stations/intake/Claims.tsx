@@ -6,7 +6,7 @@ import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { OneLine } from '@/ui/OneLine'
 
-/** What the owner says: each stays a claim, and work, until somebody here has checked it. */
+/** What the owner says, and what another pair of eyes says that was asked: each stays a claim, and work, until somebody here has checked it. */
 export function Claims() {
   const claims = useJob((j) => j.state.intake.claims)
   const append = useJob((j) => j.append)
@@ -43,7 +43,7 @@ function ClaimLine({ claim }: { claim: Claim }) {
     <li className="border-b border-dashed border-line py-1.5">
       <p>
         <span aria-hidden="true" className="text-soft">
-          says:{' '}
+          {claim.opinion ? `${claim.opinion.by}, asked, says: ` : 'says: '}
         </span>
         {claim.text}
         {claim.checked && (

@@ -3,7 +3,7 @@ import { sayWallClock, wallClock } from '@/core/reader'
 import { ownerSees } from '@/core/job/owner-sees'
 import { jobNow } from '@/data/job-now'
 import { jobById, openJobs } from '@/data/jobs'
-import { openedBy } from '@/data/owner-links'
+import { openedForOwner } from '@/data/job-links'
 import { OwnerPage } from '@/owner/OwnerPage'
 import { benchPace } from '@/server/bench-pace'
 import { readerOf } from '@/server/reader'
@@ -18,7 +18,7 @@ export const metadata: Metadata = {
 /** How a board stands, for whoever has its link; nothing but this job, and nothing of how it is worked. */
 export default async function Page({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
-  const link = await openedBy(token)
+  const link = await openedForOwner(token)
   const job = link && (await jobById(link.jobId))
   if (!link || !job)
     return (

@@ -70,6 +70,8 @@ export interface Belief {
   readonly verdict: Verdict | null
   /** What the last evidence was. */
   readonly last: Reason | null
+  /** Tests that something is known of, each once. */
+  readonly made: readonly string[]
   /** Evidence that nothing likely explains, with its chance all the same. Look again before believing it. */
   readonly unexplained: readonly { readonly test: string; readonly outcome: string; readonly odds: number }[]
   readonly next: readonly NextTest[]
@@ -191,6 +193,7 @@ export function believe({
     unknownAt: likeliestUnknown(now),
     verdict: sure,
     last: said ? { test: testOf(said.test).say, outcome: said.outcome, bits: 0 } : null,
+    made: [...new Set(evidence.map((e) => e.test))],
     unexplained: expected(all, evidence, changes).flatMap((odds, i) => {
       const { test, outcome } = evidence[i]!
       const { say, outcomes } = testOf(test)

@@ -1,7 +1,7 @@
 'use client'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { percent } from '@/core/maths/percent'
-import { believedOf, knownBy } from '@/core/intake/known-by'
+import { believedOf, ownersKnow } from '@/core/intake/known-by'
 import type { KnownBy } from '@/core/intake/known-by'
 import type { Claim } from '@/core/intake/slice'
 
@@ -13,7 +13,7 @@ import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField } from '@/ui/Field'
 
-/** What the owner says, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
+/** What the owner says, or another pair of eyes, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
 export function ClaimsPanel() {
   const claims = useJob((j) => j.state.intake.claims)
   const open = claims.filter((c) => !c.checked)
@@ -22,7 +22,7 @@ export function ClaimsPanel() {
       {open.length === 0 && (
         <p className="text-soft">
           {claims.length === 0
-            ? 'The owner has said nothing yet; intake takes it down as it is said.'
+            ? 'Nobody has said anything yet; intake takes down what the owner says.'
             : 'All that was said is checked.'}
         </p>
       )}
@@ -39,7 +39,7 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
   const append = useJob((j) => j.append)
   const [test, setTest] = useState(claim.weighed?.test ?? '')
   const [outcome, setOutcome] = useState(claim.weighed?.outcome ?? '')
-  const [weight, setWeight] = useState<KnownBy>('saw it')
+  const [weight, setWeight] = useState<KnownBy>(claim.opinion ? 'judges by photos' : 'saw it')
   const [opened, setOpened] = useState(false)
   const [fault, setFault] = useState('')
   const record = useJob((j) => j.learned.claims)
@@ -58,7 +58,7 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
     <li className="border-b border-dashed border-line py-2">
       <div className="flex items-baseline justify-between gap-4">
         <p>
-          “{claim.text}”{' '}
+          {claim.opinion && <b className="font-semibold">{claim.opinion.by}: </b>}“{claim.text}”{' '}
           {claim.weighed ? (
             <span className="text-soft">
               counts as {testOf(claim.weighed.test).say}: {sayOutcome(claim.weighed.outcome)}, believed{' '}
@@ -116,7 +116,11 @@ function ClaimToCheck({ claim }: { claim: Claim }) {
               </option>
             ))}
           </SelectField>
-          <Choice label="They" value={weight} options={knownBy} onChange={setWeight} />
+          {weight === 'judges by photos' ? (
+            <p className="text-soft">Whoever says it judges by photos.</p>
+          ) : (
+            <Choice label="They" value={weight} options={ownersKnow} onChange={setWeight} />
+          )}
           <p className="col-span-2 text-[0.92rem] text-soft">
             Believed <span className="num">{percent(believed(weight))}</span>
             {record[weight]

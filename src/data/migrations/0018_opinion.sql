@@ -1,0 +1,7 @@
+-- A link opens one job to its owner, or one question about it, by the line that asks, to another pair of eyes.
+alter table owner_link rename to job_link;
+alter index owner_link_job rename to job_link_job;
+alter table job_link add column asked integer check (asked > 0);
+
+-- What was kept of triage lacks which tests were made; it is made anew.
+update job set belief = null, next_step = null where closed_at is null;
