@@ -48,7 +48,7 @@ test('an owner sees how their board stands by a link, answers a changed offer, a
 
   await test.step('of a board that was repaired the owner says weeks later how it goes', async () => {
     const id = crypto.randomUUID()
-    const made = await page.request.post(`${shop.url}/api/jobs/Q-0150/owner-link`, { data: { id, days: 5 } })
+    const made = await page.request.post(`${shop.url}/api/jobs/Q-0150/links`, { data: { id, days: 5 } })
     const { path } = (await made.json()) as { path: string }
     await home.goto(`${shop.url}${path}`)
     await expect(home.getByRole('heading', { level: 1 })).toHaveText('It is repaired.')

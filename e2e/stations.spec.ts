@@ -34,7 +34,7 @@ async function begin(page: Page, shop: { readonly url: string }, station = 'inta
     { kind: 'ticket', body: { set: onBoard('tw-k61') } },
     {
       kind: 'consent',
-      body: { risks: risksFor([], 'not asked'), limitMinor: null, signature: null, how: 'by telephone' },
+      body: { risks: risksFor([], 'unknown'), limitMinor: null, signature: null, how: 'by telephone' },
     },
   ])
   await open(page, shop, tag, station)
