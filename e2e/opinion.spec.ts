@@ -41,7 +41,7 @@ test('another pair of eyes is asked with photos, answers by a link, and the answ
     { name: 'kitchen.png', mimeType: 'image/png', buffer: await photo('#228844') },
   ])
   await expect(page.getByRole('button', { name: /^Open / })).toHaveCount(2)
-  await type(page, 'volts vcore 0.4')
+  await type(page, 'ohm vmem 2.2 cpu out')
   await type(page, 'note the owner is in a hurry')
   await saved(page)
 
@@ -73,7 +73,7 @@ test('another pair of eyes is asked with photos, answers by a link, and the answ
   const away = await (await browser.newContext()).newPage()
   await away.goto(address)
   await expect(away.getByRole('heading', { level: 1 })).toHaveText('Is D4 bent, or is that the light?')
-  await expect(away.getByRole('listitem').filter({ hasText: '0.4 V' })).toBeVisible()
+  await expect(away.getByRole('listitem').filter({ hasText: '2.2 Ω' })).toBeVisible()
   await expect(away.getByText('hurry')).toHaveCount(0)
   await expect(away.getByRole('img')).toHaveCount(1)
   const shown = away.getByRole('img').first()
