@@ -147,6 +147,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         evidence: (asked.believe?.evidence ?? []).map(({ test, outcome }) => ({ test, outcome })),
         odds: oddsOf(reckoned.belief),
         lacking: reckoned.belief?.lacking ?? [],
+        made: reckoned.belief?.made ?? [],
         proof: {
           owed: standing.tests
             .filter((t) => t.result === null)

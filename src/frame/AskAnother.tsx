@@ -138,7 +138,7 @@ function Question({ question: { seq, text, of, photos, by, at } }: { question: A
       <p className="text-lg leading-snug">{text}</p>
       <p className="text-soft">
         {by}, <When at={at} />, of {of || 'whoever has the link'};{' '}
-        {photos.length === 1 ? '1 photo' : `${photos.length} photos`}
+        {photos.length === 0 ? 'no photo' : photos.length === 1 ? '1 photo' : `${photos.length} photos`}
       </p>
       {answers.map((c) => (
         <p key={c.seq} className="mt-1 border-l-4 border-verd pl-3">

@@ -192,12 +192,14 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
               <h3 className="font-semibold">Another pair of eyes, with photos</h3>
               <p className="mt-1 leading-snug">
                 It names what is there in {percent(opinion.names)}, takes {opinion.minutes} min to ask and
-                about {opinion.days === 1 ? 'a day' : `${opinion.days} days`} to come; about{' '}
-                {Math.round(opinion.lookingMinutes)} min of looking are left then, not{' '}
-                {Math.round(opinion.lookingWithout)}.{' '}
-                {opinion.worthMinor >= 100
-                  ? `Worth ${money(Math.round(opinion.worthMinor / 100) * 100)} to this job.`
-                  : 'It changes nothing in money here.'}{' '}
+                about {opinion.days === 1 ? 'a day' : `${opinion.days} days`} to come.{' '}
+                {opinion.lookingMinutes < opinion.lookingWithout
+                  ? `About ${Math.round(opinion.lookingMinutes)} min of looking are left then, not ${Math.round(opinion.lookingWithout)}. ${
+                      opinion.worthMinor >= 100
+                        ? `Worth ${money(Math.round(opinion.worthMinor / 100) * 100)} to this job.`
+                        : 'It changes nothing in money here.'
+                    }`
+                  : 'That saves no minutes here: little of what it may be shows on photos, or it was looked at already.'}{' '}
                 <Button look="bare" onClick={onAsk}>
                   Ask
                 </Button>

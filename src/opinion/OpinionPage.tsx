@@ -71,7 +71,7 @@ export function OpinionPage({
           </ol>
         )}
         <p className="mt-1 text-soft">
-          What the workshop thinks it is stands nowhere here, so that it leads you nowhere.
+          What the workshop thinks it is stands nowhere here: it shall not lead you.
         </p>
       </section>
       {answers.length > 0 && (

@@ -66,7 +66,7 @@ export function opinionText(sees: OpinionSees, tag: string): string {
     noted.length > 0 ? 'What was noted here' : 'Nothing was measured or seen yet.',
     ...noted.map((line) => `- ${line}`),
     '',
-    'What we think it is stands nowhere here, so that it leads nobody.',
+    'What we think it is stands nowhere here: it shall not lead you.',
     '',
   ].join('\n')
 }

@@ -90,7 +90,7 @@ describe('another pair of eyes', () => {
       }),
     )
   })
-  it('tells nothing of what no photo shows, and is then not offered', () => {
+  it('tells nothing of what no photo shows, and saves nothing then', () => {
     const causes: Way[] = [
       { faults: ['supply'], odds: 0.5 },
       { faults: ['settings'], odds: 0.4 },
@@ -105,12 +105,16 @@ describe('another pair of eyes', () => {
       others: [],
     }
     expect(anotherOpinion(causes, []).tells).toBe(0)
-    expect(opinionFor(of, { causes: [], made: [] })).toBeNull()
+    expect(opinionFor(of, { causes: [], made: [] })).toMatchObject({
+      lookingMinutes: 30,
+      lookingWithout: 30,
+      worthMinor: 0,
+    })
     const seen = ['power contacts open', 'slot A', 'slot B', 'core regulator part'] as const
     const told = opinionFor(of, {
       causes: seen.map((f) => ({ faults: [f], odds: 0.24, say: '', before: 0 })),
       made: [],
-    })!
+    })
     expect(told.lookingMinutes).toBeLessThan(30)
     expect(told.worthMinor).toBeGreaterThan(0)
   })

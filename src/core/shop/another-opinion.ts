@@ -95,21 +95,18 @@ export interface OpinionWorth extends AnotherOpinion {
 }
 
 /**
- * Another pair of eyes weighed as one more instrument is: what it tells need not be looked for, at nine minutes a bit.
- * Null where it makes nothing shorter.
+ * Another pair of eyes weighed as one more instrument is: what it tells need not be looked for, at nine minutes a bit. Nobody
+ * waits for one that takes longer to ask than it saves.
  * @param factor how long going on takes against the usual minutes, by the record
  */
 export function opinionFor(
   of: ToDecide,
   { causes, made }: Pick<Belief, 'causes' | 'made'>,
   factor = 1,
-): OpinionWorth | null {
+): OpinionWorth {
   const opinion = anotherOpinion(causes, made)
-  const lookingMinutes = Math.max(
-    0,
-    of.lookingMinutes - factor * (MINUTES_A_BIT * opinion.tells - opinion.minutes),
-  )
-  if (lookingMinutes >= of.lookingMinutes) return null
+  const saved = factor * (MINUTES_A_BIT * opinion.tells - opinion.minutes)
+  const lookingMinutes = Math.max(0, of.lookingMinutes - Math.max(0, saved))
   const best = (lookingIs: number) =>
     Math.max(...decide({ ...of, others: [], lookingMinutes: lookingIs }).options.map((o) => o.worthMinor))
   return {
