@@ -1,4 +1,8 @@
 import Joi from 'joi'
+import { Support } from '@/core/firmware/route/support-table'
+import type { SupportTable } from '@/core/firmware/route/support-table'
+import { matches, toBuy } from '@/core/shop/exchange'
+import type { Kept, Model, Wanted } from '@/core/shop/exchange'
 import { opinionFor } from '@/core/shop/another-opinion'
 import { decide, instrumentsFor } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
@@ -7,6 +11,7 @@ import { readyDates, usualHours } from '@/core/shop/promise'
 import type { Hours, Promised } from '@/core/shop/promise'
 import type { Belief, Lacking } from '@/core/triage/reason/belief'
 import { BadInput, operation } from './operation'
+import { known, sound, table } from './route-operations'
 import type { Operation } from './operation'
 
 /** A moment of the shop’s clock. */
@@ -19,6 +24,11 @@ const wall = Joi.string()
   )
 const minuteOfDay = Joi.number().integer().min(0).max(1440)
 const minor = Joi.number().integer().min(0).max(1e12)
+
+type GivenModel = Omit<Model, 'support' | 'board'> & {
+  readonly board?: string
+  readonly table: SupportTable | null
+}
 
 /** What is computed for the shop: worth, promises. */
 export const shopOperations: Readonly<Record<string, Operation>> = {
@@ -99,6 +109,69 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
       instruments: instrumentsFor(of, { lacking: instruments as Lacking[], next: [] }),
       opinion: opinion && opinionFor(of, opinion),
     }),
+  ),
+
+  'shop.exchange': operation<{
+    wanted: Wanted
+    models: readonly GivenModel[]
+    stock: readonly (Omit<Kept, 'model'> & { readonly modelId: string })[]
+  }>(
+    'Boards of verified stock that could stand in for one that came, best first, what is to be looked at, which are not offered and why; and what could be bought.',
+    Joi.object({
+      wanted: Joi.object({
+        boardModelId: Joi.string().max(60).allow(null).required(),
+        revision: Joi.string().max(40).allow('').default(''),
+        cpu: Joi.string().max(120).allow('').default(''),
+        diskLock: Joi.valid('unknown', 'no', 'yes, owner told').default('unknown'),
+        socketId: Joi.string().max(60).allow(null).default(null),
+        name: Joi.string().max(120).allow(null).default(null),
+      }).required(),
+      models: Joi.array()
+        .items(
+          Joi.object({
+            id: Joi.string().max(60).required(),
+            name: Joi.string().max(120).required(),
+            board: Joi.string().max(120),
+            socketId: Joi.string().max(60).allow(null).default(null),
+            table: table.allow(null).default(null),
+          }),
+        )
+        .unique('id')
+        .max(500)
+        .required(),
+      stock: Joi.array()
+        .items(
+          Joi.object({
+            tag: Joi.string().max(20).required(),
+            modelId: Joi.string().max(60).required(),
+            revision: Joi.string().max(40).allow('').default(''),
+            release: Joi.string().max(60).allow(null).default(null),
+            unproved: Joi.array().items(Joi.string().max(400)).max(60).required(),
+          }),
+        )
+        .unique('tag')
+        .max(500)
+        .default([]),
+    }),
+    ({ wanted, models: given, stock }) => {
+      const models = given.map(({ table: of, board, ...m }, i) => {
+        if (of) sound(of, `models.${i}.table`)
+        return { ...m, board: board ?? m.name, support: of && new Support(of) }
+      })
+      const kept = stock.map(({ modelId, ...k }, i) => {
+        const model = models.find((m) => m.id === modelId)
+        if (!model) throw new BadInput(`stock.${i}.modelId`, `${modelId} is none of the models`)
+        if (model.support) known(model.support.table, k.release, `stock.${i}.release`)
+        return { ...k, model }
+      })
+      const its = models.find((m) => m.id === wanted.boardModelId)
+      const of = {
+        ...wanted,
+        name: wanted.name ?? its?.name ?? null,
+        socketId: wanted.socketId ?? its?.socketId ?? null,
+      }
+      return { matches: matches(of, kept), toBuy: toBuy(of, models) }
+    },
   ),
 
   'shop.promise': operation<{ queue: Promised[]; hours: Hours; now: string }>(

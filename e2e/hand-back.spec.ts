@@ -1,4 +1,6 @@
-import { axe, atStation, expect, saved, takeIn, tapeLines, test } from './bench'
+import { axe, atStation, expect, newJob, saved, takeIn, tapeLines, test } from './bench'
+import { onBoard } from '../demo/jobs/job'
+import { risksFor } from '../src/core/intake/history'
 
 test('a sheet is signed, changed, and both are kept; a technician’s has every line', async ({
   bench: page,
@@ -100,4 +102,49 @@ test('back in its machine: each check in turn, what lies between bench and machi
   await page.getByLabel('The board that came').selectOption('donor')
   await page.getByRole('button', { name: 'Hand it back' }).click()
   await expect(sheet).toContainText('returned unrepaired; the board that came: donor')
+})
+
+test('a board is exchanged for one of verified stock, which is proved and fits; what is not proved is not offered', async ({
+  bench: page,
+  shop,
+}) => {
+  const ticket = {
+    kind: 'ticket',
+    body: { set: { ...onBoard('tw-k61-b'), cpu: 'Orrin 43, cooler left off', diskLock: 'no' } },
+  }
+  const consent = {
+    kind: 'consent',
+    body: { risks: risksFor([], 'no'), limitMinor: null, signature: null, how: 'by telephone' },
+  }
+  const tag = await newJob(page, shop, [ticket, consent])
+  await atStation(page, shop, tag, 'hand-back')
+  const instead = page.getByRole('group', { name: 'Instead the owner has' })
+  await page.getByLabel('As', { exact: true }).selectOption('exchanged')
+  const one = instead.getByRole('radio', { name: /^Q-0353 Tarnworks TW-K61 rev B, same model and revision/ })
+  await expect(one).toBeVisible()
+  await expect(instead).toContainText('Prove it on the bench with the owner’s CPU and memory')
+  await expect(instead.getByRole('listitem').filter({ hasText: 'Q-0371' })).toContainText(
+    'is not offered: not proved:',
+  )
+  await expect(instead).not.toContainText('Q-0364')
+  expect((await axe(page).analyze()).violations).toEqual([])
+  await one.check()
+  await page.getByLabel('The board that came').selectOption({ label: 'goes to electronic waste' })
+  await page.getByRole('button', { name: 'Hand it back' }).click()
+  await expect(tapeLines(page).last()).toContainText('handed back: exchanged for Q-0353')
+  await saved(page)
+
+  // It is in another machine now: the next one that needs it is told what to buy.
+  const next = await newJob(page, shop, [ticket, consent])
+  await atStation(page, shop, next, 'hand-back')
+  await page.getByLabel('As', { exact: true }).selectOption('exchanged')
+  await expect(instead).toContainText('No board of verified stock stands in for it.')
+  await expect(instead).not.toContainText('Q-0353')
+  await expect(instead).toContainText('To buy:')
+
+  // One that is not proved is asked about before it is kept as that.
+  await page.getByLabel('As', { exact: true }).selectOption('fixed')
+  await page.getByLabel('The board that came').selectOption({ label: 'stays here as verified stock' })
+  await page.getByRole('button', { name: 'Hand it back' }).click()
+  await expect(page.getByText(/^not proved: /).first()).toBeVisible()
 })

@@ -13,6 +13,9 @@ export const handBackSchemas: Schemas<HandBackBodies> = {
     text: text().allow('').required(),
     warrantyMonths: Joi.number().integer().min(0).max(60),
     fate: Joi.valid(...fates),
+    exchangedFor: Joi.string()
+      .pattern(/^[A-Z]-\d{1,9}$/)
+      .messages({ 'string.pattern.base': '{{#label}} is the tag of a board, like Q-0407' }),
     despite,
   }),
   'sheet signed': body<HandBackBodies['sheet signed']>({

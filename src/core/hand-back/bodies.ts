@@ -14,7 +14,13 @@ export const outcomes = [
 export type Outcome = (typeof outcomes)[number]
 
 /** What becomes of a board that its owner does not take home. */
-export const fates = ['donor', 'parked for its chip to be read', 'sent out', 'waste'] as const
+export const fates = [
+  'verified stock',
+  'donor',
+  'parked for its chip to be read',
+  'sent out',
+  'waste',
+] as const
 export type Fate = (typeof fates)[number]
 
 export interface HandBackBodies {
@@ -27,6 +33,8 @@ export interface HandBackBodies {
     readonly warrantyMonths?: number
     /** Of the board that came in, where it stays here. */
     readonly fate?: Fate
+    /** Tag of the board of verified stock that the owner has instead. */
+    readonly exchangedFor?: string
     /** What spoke against it and was asked about first. */
     readonly despite?: readonly string[]
   }

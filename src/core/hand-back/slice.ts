@@ -26,7 +26,7 @@ export const handBack = slice<HandBackBodies>().of({
     'hand-back': {
       opens: 'hand-back',
       words: ({ body: b }) =>
-        `${b.outcome === 'withdrawn' ? 'withdrawn: begun by mistake' : `handed back: ${b.outcome}`}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
+        `${b.outcome === 'withdrawn' ? 'withdrawn: begun by mistake' : `handed back: ${b.outcome}${b.exchangedFor ? ` for ${b.exchangedFor}` : ''}`}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
       subjects: () => ['hand-back'],
     },
     'sheet signed': {

@@ -30,7 +30,8 @@ function passesPowered<K extends Kind>(kind: K, body: Bodies[K]): boolean {
 
 /**
  * What speaks against a line, so that it is asked about before it is written: a test that passes on a board that
- * may not be powered as it stands; a hand-back as fixed with a failed test, a closed gate or a bill over what was agreed.
+ * may not be powered as it stands; a hand-back as fixed with a failed test, a closed gate or a bill over what was agreed; a board
+ * kept as verified stock that is not proved.
  * Empty for every other line.
  */
 export function speaksAgainst<K extends Kind>(
@@ -44,15 +45,23 @@ export function speaksAgainst<K extends Kind>(
     return closed.length === 0 ? [] : ['it may not be powered as it stands', ...closed]
   }
   if (kind === 'hand-back') {
-    const { outcome, priceMinor } = body as Bodies['hand-back']
+    const { outcome, priceMinor, fate } = body as Bodies['hand-back']
     const against: string[] = []
-    if (outcome === 'fixed') {
-      const failed = proofStanding(state, socket).tests.filter((t) => t.result === 'fail')
-      against.push(...failed.map((t) => `failed: ${t.test}`))
+    const stays = fate === 'verified stock'
+    if (outcome === 'fixed' || stays) {
+      const { tests } = proofStanding(state, socket)
+      against.push(...tests.filter((t) => t.result === 'fail').map((t) => `failed: ${t.test}`))
+      if (stays)
+        against.push(
+          ...tests
+            .filter((t) => t.result !== 'pass' && t.result !== 'fail')
+            .map((t) => `not proved: ${t.test}`),
+        )
       against.push(...closedBy(state, socket).map((text) => `do not power: ${text}`))
-      against.push(
-        ...failedChecks(state.handBack.reassembly).map((check) => `not in order: ${checkWords[check].say}`),
-      )
+      if (outcome === 'fixed')
+        against.push(
+          ...failedChecks(state.handBack.reassembly).map((check) => `not in order: ${checkWords[check].say}`),
+        )
     }
     const agreed = state.intake.ticket.limitMinor
     if (priceMinor !== null && agreed !== null && priceMinor > agreed)

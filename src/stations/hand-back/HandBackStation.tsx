@@ -20,6 +20,7 @@ import { OneLine } from '@/ui/OneLine'
 import { SelectField, TextArea, TextField } from '@/ui/Field'
 import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
+import { Exchange } from './Exchange'
 import { BackTogether } from './BackTogether'
 import { SheetPage } from './SheetPage'
 
@@ -171,19 +172,26 @@ const outcomeWords: Readonly<Record<Outcome, string>> = {
 }
 
 const fateWords: Readonly<Record<Fate, string>> = {
+  'verified stock': 'stays here as verified stock',
   donor: 'stays here as a donor',
   'parked for its chip to be read': 'stays here until its chip is read',
   'sent out': 'goes to another workshop',
   waste: 'goes to electronic waste',
 }
-/** Ends after which the board that came may stay here. */
-const mayStay: ReadonlySet<Outcome> = new Set(['exchanged', 'returned unrepaired', 'returned untested'])
+/** What may become of the board that came, by how its job ends; one that was fixed for somebody who has another by now is stock. */
+const mayBecome: Readonly<Partial<Record<Outcome, readonly Fate[]>>> = {
+  fixed: ['verified stock'],
+  exchanged: fates,
+  'returned unrepaired': fates,
+  'returned untested': fates,
+}
 
 interface HandOverForm {
   outcome: Outcome
   price: string
   warranty: string
   fate: '' | Fate
+  exchangedFor: string
   text: string
 }
 
@@ -192,7 +200,7 @@ function HandOver() {
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const { register, handleSubmit, watch, formState } = useForm<HandOverForm>({
-    defaultValues: { outcome: 'fixed', price: '', warranty: '', fate: '', text: '' },
+    defaultValues: { outcome: 'fixed', price: '', warranty: '', fate: '', exchangedFor: '', text: '' },
   })
   const outcome = watch('outcome')
   const socket = useJob((j) => j.socket)
@@ -201,13 +209,14 @@ function HandOver() {
   const limit = state.intake.ticket.limitMinor
   const priceMinor = readMoney(watch('price'))
   const over = priceMinor !== null && limit !== null && priceMinor > limit
-  const handOver = handleSubmit(({ outcome, price, warranty, fate, text }) => {
+  const handOver = handleSubmit(({ outcome, price, warranty, fate, exchangedFor, text }) => {
     const body = {
       outcome,
       priceMinor: readMoney(price),
       text: text.trim(),
       ...(outcome === 'fixed' && warranty.trim() !== '' ? { warrantyMonths: Number(warranty) } : {}),
-      ...(mayStay.has(outcome) && fate !== '' ? { fate } : {}),
+      ...(fate !== '' && mayBecome[outcome]?.includes(fate) ? { fate } : {}),
+      ...(outcome === 'exchanged' && exchangedFor !== '' ? { exchangedFor } : {}),
     }
     const against = speaksAgainst('hand-back', body, state, socket)
     if (against.join('\n') !== asked.join('\n')) return setAsked(against)
@@ -252,10 +261,11 @@ function HandOver() {
           className="num"
         />
       )}
-      {mayStay.has(outcome) && (
+      {outcome === 'exchanged' && <Exchange chosen={register('exchangedFor')} />}
+      {mayBecome[outcome] && (
         <SelectField label="The board that came" {...register('fate')}>
           <option value="">goes back to the owner</option>
-          {fates.map((fate) => (
+          {mayBecome[outcome].map((fate) => (
             <option key={fate} value={fate}>
               {fateWords[fate]}
             </option>

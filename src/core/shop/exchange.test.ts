@@ -1,0 +1,151 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { Support } from '../firmware/route/support-table'
+import type { Release } from '../firmware/route/support-table'
+import { cpuOn, matches, toBuy } from './exchange'
+import type { Kept, Model, Wanted } from './exchange'
+
+const release = (name: string, more: Partial<Release> = {}): Release => ({
+  name,
+  date: null,
+  unstable: false,
+  withdrawn: false,
+  needs: null,
+  holds: null,
+  source: '',
+  trust: 1,
+  ...more,
+})
+const row = (cpu: string, from: string, until: string | null = null) => ({
+  cpu,
+  family: 'x',
+  from,
+  until,
+  unstable: false,
+  source: '',
+  date: null,
+  trust: 1,
+})
+const support = new Support({
+  releases: [release('1.00'), release('1.20'), release('1.40', { unstable: true }), release('1.52')],
+  support: [row('Orrin 44', '1.00'), row('Orrin 53', '1.20'), row('Orrin 61', '1.40', '1.40')],
+})
+const model = (id: string, socketId: string | null, of: Support | null = support): Model => ({
+  id,
+  name: id.replace('-b', ''),
+  board: id,
+  socketId,
+  support: of,
+})
+const kept = (tag: string, of: Model, more: Partial<Kept> = {}): Kept => ({
+  tag,
+  model: of,
+  revision: 'B',
+  release: '1.52',
+  unproved: [],
+  ...more,
+})
+const wanted: Wanted = {
+  boardModelId: 'k61',
+  name: 'k61',
+  revision: 'b',
+  socketId: 'lg',
+  cpu: 'Orrin 53, no cooler',
+  diskLock: 'no',
+}
+const k61 = model('k61', 'lg')
+
+describe('the owner’s CPU on another board', () => {
+  it('starts by its list, is written for first, or is not known; never taken to start', () => {
+    expect(cpuOn(support, '1.52', 'Orrin 53').is).toBe('starts')
+    expect(cpuOn(support, '1.00', 'Orrin 53')).toEqual({
+      is: 'after a write',
+      say: 'it holds 1.00: write 1.20 or later before Orrin 53 goes in',
+    })
+    expect(cpuOn(support, '1.40', 'Orrin 53').is).toBe('after a write')
+    expect(cpuOn(support, null, 'Orrin 53')).toEqual({
+      is: 'not known',
+      say: 'read which release it holds: Orrin 53 starts from 1.20 on',
+    })
+    expect(cpuOn(support, '9.99', 'Orrin 44').is).toBe('not known')
+    expect(cpuOn(support, '1.52', 'Orrin 61').is).toBe('never')
+    for (const [of, cpu] of [
+      [support, 'Orrin 99'],
+      [support, ''],
+      [null, 'Orrin 53'],
+    ] as const)
+      expect(cpuOn(of, '1.52', cpu).is).toBe('not known')
+  })
+})
+
+describe('a board out of verified stock', () => {
+  it('is of the same model and revision before another, and has what is to be looked at said', () => {
+    const found = matches(wanted, [
+      kept('Q-0003', model('k74', 'lg')),
+      kept('Q-0002', model('k61-b', 'lg')),
+      kept('Q-0001', k61),
+      kept('Q-0004', model('other', 'pg')),
+      kept('Q-0005', model('nobody', null)),
+    ])
+    expect(found.map((m) => [m.tag, m.fitsAs])).toEqual([
+      ['Q-0001', 'same model and revision'],
+      ['Q-0002', 'same model, another revision'],
+      ['Q-0003', 'another model'],
+    ])
+    expect(found[0]!.check).toEqual([])
+    expect(found[1]!.check).toHaveLength(1)
+    expect(found[2]!.check).toHaveLength(4)
+    expect(matches({ ...wanted, diskLock: 'unknown' }, [kept('Q-0001', k61)])[0]!.check).toEqual([
+      expect.stringContaining('recovery key'),
+    ])
+  })
+  it('is not offered while it is not proved, nor where no stable release starts the CPU, whatever else fits', () => {
+    const found = matches(wanted, [
+      kept('Q-0001', k61, { unproved: ['not proved: memory'] }),
+      kept('Q-0003', model('k74', 'lg')),
+    ])
+    expect(found.map((m) => [m.tag, m.not])).toEqual([
+      ['Q-0003', []],
+      ['Q-0001', ['not proved: memory']],
+    ])
+    expect(matches({ ...wanted, cpu: 'Orrin 61' }, [kept('Q-0001', k61)])[0]!.not).toHaveLength(1)
+  })
+  it('is never of another socket, nor of one that nobody knows; nothing unproved is offered, and the order of the shelf changes nothing', () => {
+    const any = fc.uniqueArray(
+      fc.record({
+        tag: fc.integer({ min: 1, max: 99 }).map((n) => `Q-${n}`),
+        model: fc.constantFrom(k61, model('k74', 'lg'), model('pg', 'pg'), model('none', null)),
+        revision: fc.constantFrom('', 'B'),
+        release: fc.constantFrom(null, '1.00', '1.52'),
+        unproved: fc.constantFrom([], ['not proved: x']),
+      }),
+      { selector: (k) => k.tag, maxLength: 8 },
+    )
+    const want = fc.record({
+      boardModelId: fc.constantFrom(null, 'k61'),
+      socketId: fc.constantFrom(null, 'lg'),
+    })
+    fc.assert(
+      fc.property(any, want, (shelf, some) => {
+        const all = matches({ ...wanted, ...some }, shelf)
+        expect(matches({ ...wanted, ...some }, shelf.toReversed())).toEqual(all)
+        for (const m of all) {
+          const k = shelf.find((s) => s.tag === m.tag)!
+          expect(
+            k.model.id === some.boardModelId ||
+              (some.socketId !== null && k.model.socketId === some.socketId),
+          ).toBe(true)
+          if (k.unproved.length > 0) expect(m.not).not.toEqual([])
+        }
+      }),
+    )
+  })
+  it('or what to buy: the model itself, and those of its socket whose list names the CPU', () => {
+    expect(
+      toBuy(wanted, [model('k99', 'lg', null), model('k74', 'lg'), model('pg', 'pg'), k61]).map(
+        (b) => b.board,
+      ),
+    ).toEqual(['k61', 'k74'])
+    expect(toBuy({ ...wanted, cpu: 'Orrin 61' }, [model('k74', 'lg'), k61])).toEqual([])
+  })
+})

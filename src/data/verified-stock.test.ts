@@ -1,0 +1,48 @@
+import { randomUUID } from 'node:crypto'
+import { expect, it } from 'vitest'
+import { describeDatabase, somebody, someJob } from './database.testing'
+import { appendEntry } from './tape'
+import type { Job } from './jobs'
+import { verifiedStock } from './verified-stock'
+import type { Account } from './accounts'
+import type { HandBackBodies } from '@/core/hand-back/bodies'
+
+describeDatabase('verified stock', () => {
+  const handBack = async (
+    job: Job,
+    who: Account,
+    basis: number,
+    body: Partial<HandBackBodies['hand-back']>,
+  ) => {
+    const done = await appendEntry(job.id, who, {
+      id: randomUUID(),
+      kind: 'hand-back',
+      strikes: null,
+      at: new Date().toISOString(),
+      basis,
+      body: { outcome: 'exchanged', priceMinor: null, text: '', ...body },
+    })
+    expect(done.result).toBe('saved')
+  }
+  const tags = async () => (await verifiedStock()).map((k) => k.tag)
+
+  it('is what was kept as that, until it is in another machine, or the line that kept it is struck', async () => {
+    const who = await somebody('Ines')
+    const [kept, waste, other] = [await someJob(who), await someJob(who), await someJob(who)]
+    await handBack(kept, who, 0, { outcome: 'fixed', fate: 'verified stock' })
+    await handBack(waste, who, 0, { fate: 'waste' })
+    expect(await tags()).toContain(kept.tag)
+    expect(await tags()).not.toContain(waste.tag)
+    await handBack(other, who, 0, { exchangedFor: kept.tag })
+    expect(await tags()).not.toContain(kept.tag)
+    await appendEntry(other.id, who, {
+      id: randomUUID(),
+      kind: 'strike',
+      strikes: 1,
+      at: new Date().toISOString(),
+      basis: 1,
+      body: { why: 'the owner wants it not' },
+    })
+    expect(await tags()).toContain(kept.tag)
+  })
+})

@@ -1,0 +1,43 @@
+import 'server-only'
+import { matches, toBuy } from '@/core/shop/exchange'
+import type { Exchange, Kept, Model } from '@/core/shop/exchange'
+import type { Ticket } from '@/core/intake/bodies'
+import { releaseNow } from '@/core/firmware/route/on-route'
+import { supportOf } from '@/core/firmware/route/support-table'
+import { speaksAgainst } from '@/core/job/asks-first'
+import { listBoards } from '@/data/boards'
+import { jobNow } from '@/data/job-now'
+import { referencesOf } from '@/data/references'
+import { verifiedStock } from '@/data/verified-stock'
+
+/** Boards of verified stock for what is wanted, and what could be bought instead. A board is proved by its own tape as it stands today. */
+export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exchange> {
+  const models = await Promise.all(
+    (await listBoards()).map(async ({ id, maker, name, revision, socketId }): Promise<Model> => ({
+      id,
+      name: `${maker} ${name}`,
+      board: [maker, name, revision && `rev ${revision}`].filter(Boolean).join(' '),
+      socketId,
+      support: supportOf(await referencesOf(id)),
+    })),
+  )
+  const byId = new Map(models.map((m) => [m.id, m]))
+  const kept: Kept[] = []
+  for (const { id, tag } of await verifiedStock()) {
+    if (id === notThis) continue
+    const { state, socket } = await jobNow(id)
+    const { boardModelId, revision } = state.intake.ticket
+    const model = boardModelId === null ? undefined : byId.get(boardModelId)
+    if (!model || !state.handBack.done) continue
+    kept.push({
+      tag,
+      model,
+      revision,
+      release: releaseNow(state.firmware).release,
+      unproved: speaksAgainst('hand-back', { ...state.handBack.done, priceMinor: null }, state, socket),
+    })
+  }
+  const name = ticket.boardModelId === null ? null : (byId.get(ticket.boardModelId)?.name ?? null)
+  const wanted = { ...ticket, name }
+  return { matches: matches(wanted, kept), toBuy: toBuy(wanted, models) }
+}
