@@ -81,8 +81,7 @@ test('another pair of eyes is asked with photos, answers by a link, and the answ
   expect((await axe(away).analyze()).violations).toEqual([])
   // The other photo of the job is not theirs to see, nor is the tape, nor the owner’s page.
   const files = await page
-    .getByRole('button', { name: /^Open / })
-    .locator('img')
+    .locator('button[aria-label^="Open "] img')
     .evaluateAll((all) => all.map((img) => (img as HTMLImageElement).src.split('/').at(-1)!))
   const answers = await Promise.all(files.map((sha) => away.request.get(`${address}/photos/${sha}`)))
   expect(answers.map((a) => a.status()).sort()).toEqual([200, 404])

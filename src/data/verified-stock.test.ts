@@ -8,39 +8,38 @@ import type { Account } from './accounts'
 import type { HandBackBodies } from '@/core/hand-back/bodies'
 
 describeDatabase('verified stock', () => {
-  const handBack = async (
-    job: Job,
-    who: Account,
-    basis: number,
-    body: Partial<HandBackBodies['hand-back']>,
-  ) => {
+  const put = async (job: Job, who: Account, basis: number, kind: 'consent' | 'hand-back', body: object) => {
     const done = await appendEntry(job.id, who, {
       id: randomUUID(),
-      kind: 'hand-back',
+      kind,
       strikes: null,
       at: new Date().toISOString(),
       basis,
-      body: { outcome: 'exchanged', priceMinor: null, text: '', ...body },
+      body: body as never,
     })
-    expect(done.result).toBe('saved')
+    expect(done).toMatchObject({ result: 'saved' })
+  }
+  const handBack = async (job: Job, who: Account, body: Partial<HandBackBodies['hand-back']>) => {
+    await put(job, who, 0, 'consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
+    await put(job, who, 1, 'hand-back', { outcome: 'exchanged', priceMinor: null, text: '', ...body })
   }
   const tags = async () => (await verifiedStock()).map((k) => k.tag)
 
   it('is what was kept as that, until it is in another machine, or the line that kept it is struck', async () => {
     const who = await somebody('Ines')
     const [kept, waste, other] = [await someJob(who), await someJob(who), await someJob(who)]
-    await handBack(kept, who, 0, { outcome: 'fixed', fate: 'verified stock' })
-    await handBack(waste, who, 0, { fate: 'waste' })
+    await handBack(kept, who, { outcome: 'fixed', fate: 'verified stock' })
+    await handBack(waste, who, { fate: 'waste' })
     expect(await tags()).toContain(kept.tag)
     expect(await tags()).not.toContain(waste.tag)
-    await handBack(other, who, 0, { exchangedFor: kept.tag })
+    await handBack(other, who, { exchangedFor: kept.tag })
     expect(await tags()).not.toContain(kept.tag)
     await appendEntry(other.id, who, {
       id: randomUUID(),
       kind: 'strike',
-      strikes: 1,
+      strikes: 2,
       at: new Date().toISOString(),
-      basis: 1,
+      basis: 2,
       body: { why: 'the owner wants it not' },
     })
     expect(await tags()).toContain(kept.tag)
