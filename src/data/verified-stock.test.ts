@@ -23,12 +23,14 @@ describeDatabase('verified stock', () => {
     await put(job, who, 0, 'consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
     await put(job, who, 1, 'hand-back', { outcome: 'exchanged', priceMinor: null, text: '', ...body })
   }
+  /** It was asked about, and kept all the same: whether it is proved is told by its tape whenever it is wanted. */
+  const unproved = { despite: ['not proved: cold starts'] }
   const tags = async () => (await verifiedStock()).map((k) => k.tag)
 
   it('is what was kept as that, until it is in another machine, or the line that kept it is struck', async () => {
     const who = await somebody('Ines')
     const [kept, waste, other] = [await someJob(who), await someJob(who), await someJob(who)]
-    await handBack(kept, who, { outcome: 'fixed', fate: 'verified stock' })
+    await handBack(kept, who, { ...unproved, outcome: 'fixed', fate: 'verified stock' })
     await handBack(waste, who, { fate: 'waste' })
     expect(await tags()).toContain(kept.tag)
     expect(await tags()).not.toContain(waste.tag)
