@@ -81,6 +81,24 @@ describe('handBackSheet', () => {
     )
     expect(sheet.leftAsItIs).toContain('fragment of D1 was not found')
   })
+  it('says what the owner has instead, and what becomes of the board that came; what another pair of eyes got wrong is not the owner’s', () => {
+    const asked = worked().entries.length + 1
+    const ended = worked()
+      .put('opinion asked', { text: 'is it the light?', of: 'Maren', photos: [] })
+      .put('claim', { text: 'it is the light', opinion: { asked, by: 'Maren' } })
+      .put('claim checked', { claim: asked + 1, verdict: 'wrong', how: 'seen from the side' })
+      .put('hand-back', {
+        outcome: 'exchanged',
+        priceMinor: null,
+        text: '',
+        fate: 'donor',
+        exchangedFor: 'Q-0353',
+      })
+    const sheet = sheetOf(ended)
+    expect(sheet.outcome).toBe('exchanged for Q-0353, of verified stock; the board that came: donor')
+    expect(sheet.found.join()).toContain('nobody touched it')
+    expect(sheet.found.join()).not.toContain('it is the light')
+  })
   it('shows the field before and after', () => {
     const sheet = sheetOf(worked())
     expect(Object.keys(sheet.maps!.before)).toEqual(['A5', 'D1'])

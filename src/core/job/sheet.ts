@@ -85,7 +85,11 @@ export function handBackSheet(state: JobState, socket: Socket | null, nowIso: st
   return {
     title: [t.board, t.revision && `rev ${t.revision}`, t.use].filter(Boolean).join(', '),
     complaint: t.complaint,
-    outcome: [done?.outcome ?? 'in work', done?.fate && `the board that came: ${done.fate}`]
+    outcome: [
+      (done?.outcome ?? 'in work') +
+        (done?.exchangedFor ? ` for ${done.exchangedFor}, of verified stock` : ''),
+      done?.fate && `the board that came: ${done.fate}`,
+    ]
       .filter(Boolean)
       .join('; '),
     found: foundLines(state),

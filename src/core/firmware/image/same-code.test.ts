@@ -156,4 +156,14 @@ describe('same code or not', () => {
     const chip = drawContents(line, 2, { is: 'hole', at: 0, bytes: 0x4000 }, 3)
     expect(judge(chip)).toMatchObject({ verdict: 'damaged' })
   })
+  it('says each place by where it begins and ends, and by nothing else: so it is noted', () => {
+    const volume = inspect(older).volumes[1]!
+    const file = volume.files.find((f) => f.checks === 'good' && f.to - f.from > 0x3000)!
+    for (const at of [0, file.from + 0x1000]) {
+      const { verdict, at: places } = judge(drawContents(line, 1, { is: 'hole', at, bytes: 0x1000 }, 3))
+      expect(verdict).toBe('damaged')
+      expect(places.length).toBeGreaterThan(0)
+      for (const place of places) expect(Object.keys(place)).toEqual(['from', 'to'])
+    }
+  })
 })

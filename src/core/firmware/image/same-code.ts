@@ -88,7 +88,7 @@ export function judgeSameCode(question: SameCodeQuestion): Judgement {
     verdict,
     say: verdict === 'cannot tell' ? `Cannot tell, because ${say}` : say,
     why,
-    at,
+    at: at.map(({ from, to }) => ({ from, to })),
     versions,
     placedAt: laid?.at ?? null,
     differing: laid ? differingByOwner(laid) : { code: 0, empty: 0, own: 0, unknown: 0 },
