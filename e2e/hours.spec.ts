@@ -35,3 +35,43 @@ test('the bench hours: what is wrong is named and stays typed, what is kept is r
     await shop.kill()
   }
 })
+
+test('a job is put first by hand, by keys and by the mouse; it stays so, and goes back to the bench’s own order', async ({
+  bench: page,
+  shop,
+}) => {
+  await page.goto(`${shop.url}/`)
+  await awake(page)
+  const tags = page.locator('main ol [data-job]')
+  const own = await tags.allTextContents()
+  const third = own[2]!
+  const handle = (tag: string) => page.getByRole('button', { name: `Move ${tag}` })
+  await handle(third).focus()
+  await page.keyboard.press('Space')
+  await expect(page.getByText(`${third} lifted.`, { exact: false })).toBeAttached()
+  await page.keyboard.press('ArrowUp')
+  await expect(page.getByText(`${third} is at place 2.`)).toBeAttached()
+  await page.keyboard.press('ArrowUp')
+  await expect(page.getByText(`${third} is at place 1.`)).toBeAttached()
+  await page.keyboard.press('Space')
+  const rest = own.filter((tag) => tag !== third)
+  await expect(tags).toHaveText([third, ...rest])
+  await expect(page.getByText('The first is put there by hand.')).toBeVisible()
+  await expect(page.getByRole('heading', { level: 1 })).toContainText(`Take ${third} next`)
+  await page.reload()
+  await awake(page)
+  await expect(tags).toHaveText([third, ...rest])
+
+  const [from, to] = [await handle(rest[1]!).boundingBox(), await handle(third).boundingBox()]
+  await page.mouse.move(from!.x + 8, from!.y + 8)
+  await page.mouse.down()
+  await page.mouse.move(from!.x + 8, from!.y - 20, { steps: 4 })
+  await page.mouse.move(to!.x + 8, to!.y + 4, { steps: 8 })
+  await expect(page.getByText(`${rest[1]} is at place 1.`)).toBeAttached()
+  await page.mouse.up()
+  await expect(tags.first()).toHaveText(rest[1]!)
+  await expect(page.getByText('The first 2 are put there by hand.')).toBeVisible()
+
+  await page.getByRole('button', { name: 'Back to the bench’s own order' }).click()
+  await expect(tags).toHaveText(own)
+})

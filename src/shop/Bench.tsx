@@ -4,6 +4,7 @@ import { Count } from '@/ui/reader'
 import Link from 'next/link'
 import type { Ready } from '@/core/shop/promise'
 import { percent } from '@/core/maths/percent'
+import { BenchList } from './BenchList'
 import { benchOrder, saidOf } from './bench-order'
 import type { Job } from '@/data/jobs'
 import type { BenchPace } from '@/server/bench-pace'
@@ -54,6 +55,7 @@ export function Bench({
   const { order, ready } = benchOrder(jobs, reader, nowIso, pace)
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
+  const takes = new Set(order.filter((s) => s.say !== 'waits for the owner').map((s) => s.id))
   return (
     <>
       <div className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3 lg:flex-nowrap">
@@ -90,63 +92,67 @@ export function Bench({
       {jobs.some((job) => job.stepIsOlder) && <LookAgain />}
       <BenchKeys />
       {jobs.length > 0 && (
-        <ol>
-          {order.map((standing, i) => {
+        <BenchList
+          byHand={pace.byHand.filter((id) => takes.has(id))}
+          fixed={later}
+          rows={order.map((standing) => {
             const job = byId.get(standing.id)!
             // Jobs of later pages come after all of these: by themselves they would seem ready too soon.
             const is = later ? undefined : ready.get(job.id)
             const said = saidOf(standing, is)
-            return (
-              <li
-                key={job.id}
-                className={`relative grid items-baseline gap-x-6 gap-y-1 py-3 hover:bg-sheet sm:grid-cols-[6.6rem_minmax(0,1fr)] lg:grid-cols-[6.6rem_minmax(0,1fr)_11.5rem_10rem] ${i === 0 ? 'border-t-2 border-brass' : 'border-t border-line'}`}
-              >
-                <Link
-                  href={`/jobs/${job.tag}/${job.nextStep?.station ?? 'intake'}`}
-                  data-job
-                  className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem] after:absolute after:inset-0"
-                >
-                  {job.tag}
-                </Link>
-                <div className="min-w-0">
-                  <p className="truncate">
-                    <b className="font-semibold">{job.board || 'no board named yet'}</b>{' '}
-                    <span className="text-soft">{job.words}</span>
-                  </p>
-                  <p className="text-[0.96rem]">
-                    {sayNext(job)}
-                    {job.nextStep && job.stepIsOlder && (
-                      <span className="text-soft"> (being calculated again)</span>
+            return {
+              id: job.id,
+              tag: job.tag,
+              waits: standing.say === 'waits for the owner',
+              said: (
+                <>
+                  <Link
+                    href={`/jobs/${job.tag}/${job.nextStep?.station ?? 'intake'}`}
+                    data-job
+                    className="num justify-self-start rounded-[3px_11px_11px_3px] border-[1.5px] border-ink py-px pr-3 pl-2 text-[1.06rem] after:absolute after:inset-0"
+                  >
+                    {job.tag}
+                  </Link>
+                  <div className="min-w-0">
+                    <p className="truncate">
+                      <b className="font-semibold">{job.board || 'no board named yet'}</b>{' '}
+                      <span className="text-soft">{job.words}</span>
+                    </p>
+                    <p className="text-[0.96rem]">
+                      {sayNext(job)}
+                      {job.nextStep && job.stepIsOlder && (
+                        <span className="text-soft"> (being calculated again)</span>
+                      )}
+                    </p>
+                    {job.bench.waitsFor && (
+                      <p className="text-[0.9rem] text-soft">
+                        waits for {job.bench.waitsFor.what}
+                        {job.bench.waitsFor.expectedOn === null
+                          ? ', no day known'
+                          : `, ${job.bench.waitsFor.expectedOn < nowIso.slice(0, 10) ? 'was expected' : 'expected'} ${sayMoment(reader, `${job.bench.waitsFor.expectedOn}T12:00:00Z`, 'date')}`}
+                      </p>
                     )}
-                  </p>
-                  {job.bench.waitsFor && (
-                    <p className="text-[0.9rem] text-soft">
-                      waits for {job.bench.waitsFor.what}
-                      {job.bench.waitsFor.expectedOn === null
-                        ? ', no day known'
-                        : `, ${job.bench.waitsFor.expectedOn < nowIso.slice(0, 10) ? 'was expected' : 'expected'} ${sayMoment(reader, `${job.bench.waitsFor.expectedOn}T12:00:00Z`, 'date')}`}
-                    </p>
-                  )}
-                </div>
-                <div className={`flex items-baseline gap-2 ${lampTones[job.bench.lamp]}`}>
-                  <span className="translate-y-0.5">
-                    <GateShape lamp={job.bench.lamp} size={18} />
-                  </span>
-                  <span className="font-semibold">{lampWords[job.bench.lamp]}</span>
-                </div>
-                <div className="lg:text-right">
-                  <p className={tones[said]}>{said}</p>
-                  {job.promisedAt && (
-                    <p className="text-[0.9rem] text-soft">
-                      <When at={job.promisedAt} />
-                    </p>
-                  )}
-                  {is && <Likely ready={is} reader={reader} isLate={standing.say === 'late'} />}
-                </div>
-              </li>
-            )
+                  </div>
+                  <div className={`flex items-baseline gap-2 ${lampTones[job.bench.lamp]}`}>
+                    <span className="translate-y-0.5">
+                      <GateShape lamp={job.bench.lamp} size={18} />
+                    </span>
+                    <span className="font-semibold">{lampWords[job.bench.lamp]}</span>
+                  </div>
+                  <div className="lg:text-right">
+                    <p className={tones[said]}>{said}</p>
+                    {job.promisedAt && (
+                      <p className="text-[0.9rem] text-soft">
+                        <When at={job.promisedAt} />
+                      </p>
+                    )}
+                    {is && <Likely ready={is} reader={reader} isLate={standing.say === 'late'} />}
+                  </div>
+                </>
+              ),
+            }
           })}
-        </ol>
+        />
       )}
       {(more || later) && (
         <p className="mt-4 flex gap-6">

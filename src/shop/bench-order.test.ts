@@ -18,7 +18,7 @@ const job = (id: string, waitsFor?: Job['bench']['waitsFor']) =>
   }) as Job
 
 it('a job is not ready before what it waits for is there, and at no day that can be said while nobody knows when', () => {
-  const pace = { agreed: { factor: 1, n: 0 }, hours: usualHours } as unknown as Parameters<
+  const pace = { agreed: { factor: 1, n: 0 }, hours: usualHours, byHand: [] } as unknown as Parameters<
     typeof benchOrder
   >[3]
   const jobs = [

@@ -2,7 +2,7 @@ import { wallClock, sayMoment } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 import { readyDates } from '@/core/shop/promise'
 import type { Ready } from '@/core/shop/promise'
-import { workingOrder } from '@/core/shop/working-order'
+import { takenFirst, workingOrder } from '@/core/shop/working-order'
 import type { Standing } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
 import type { BenchPace } from '@/server/bench-pace'
@@ -13,15 +13,15 @@ export const BENCH_PAGE = 100
 const minutesLeftOf = ({ bench }: Job, factor: number): number =>
   (bench.minutesPromised ?? 60) * factor - bench.minutes
 
-/** The jobs of the bench in working order, and when each that may be taken is likely ready in it. */
+/** The jobs of the bench in working order, those put first by hand before the others, and when each that may be taken is likely ready in it. */
 export function benchOrder(
   jobs: readonly Job[],
   reader: Reader,
   nowIso: string,
-  { agreed: { factor }, hours }: BenchPace,
+  { agreed: { factor }, hours, byHand }: BenchPace,
 ): { readonly order: readonly Standing[]; readonly ready: ReadonlyMap<string, Ready> } {
   const byId = new Map(jobs.map((job) => [job.id, job]))
-  const order = workingOrder(
+  const own = workingOrder(
     jobs.map((job) => ({
       id: job.id,
       promisedAt: job.promisedAt,
@@ -31,6 +31,7 @@ export function benchOrder(
     nowIso,
     (at) => sayMoment(reader, at, 'date'),
   )
+  const order = takenFirst(own, byHand)
   const queue = order
     .filter((s) => s.say !== 'waits for the owner')
     .map(({ id }) => byId.get(id)!)

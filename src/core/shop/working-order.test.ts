@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { workingOrder } from './working-order'
+import { putAt, takenFirst, workingOrder } from './working-order'
 import type { Queued } from './working-order'
 
 const now = '2026-11-24T09:00:00.000Z'
@@ -57,6 +57,37 @@ describe('workingOrder', () => {
         for (const part of [late, promised.slice(late.length)]) {
           const slack = part.map((s) => s.slackMinutes!)
           expect(slack).toEqual([...slack].sort((a, b) => a - b))
+        }
+      }),
+    )
+  })
+})
+
+describe('an order by hand', () => {
+  const order = workingOrder([job('d', 2, 60, true), job('c', null), job('b', 30), job('a', 5)], now)
+  const ids = (of: readonly { id: string }[]) => of.map((s) => s.id)
+  it('comes before the bench’s own; what waits for its owner is not taken up by it', () => {
+    expect(ids(takenFirst(order, []))).toEqual(['a', 'b', 'c', 'd'])
+    expect(ids(takenFirst(order, ['c', 'gone', 'c', 'a']))).toEqual(['c', 'a', 'b', 'd'])
+    expect(ids(takenFirst(order, ['d', 'b']))).toEqual(['b', 'a', 'c', 'd'])
+  })
+  it('is what was shown, with one put elsewhere: so it is shown after it, and nobody is lost', () => {
+    const all = ['a', 'b', 'c', 'e', 'f']
+    const queue = all.map((id, i) => job(id, 10 * (i + 1)))
+    const own = workingOrder(queue, now)
+    const moves = fc.array(
+      fc.record({ id: fc.constantFrom(...all), place: fc.integer({ min: 0, max: 4 }) }),
+      { maxLength: 6 },
+    )
+    fc.assert(
+      fc.property(moves, (made) => {
+        let byHand: string[] = []
+        for (const { id, place } of made) {
+          const shown = ids(takenFirst(own, byHand))
+          byHand = putAt(shown, byHand, id, place)
+          const rest = shown.filter((other) => other !== id)
+          const wanted = [...rest.slice(0, place), id, ...rest.slice(place)]
+          expect(ids(takenFirst(own, byHand))).toEqual(wanted)
         }
       }),
     )

@@ -55,3 +55,27 @@ export function workingOrder(
   )
   return standings.map(({ id, slackMinutes, say }) => ({ id, slackMinutes, say }))
 }
+
+/**
+ * The order with some taken first by hand, in the order somebody gave them; the others follow as they are. What waits for the owner
+ * is not taken up, whoever put it there.
+ */
+export function takenFirst(order: readonly Standing[], byHand: readonly string[]): Standing[] {
+  const takes = new Map(order.filter((s) => s.say !== 'waits for the owner').map((s) => [s.id, s]))
+  const first = [...new Set(byHand)].flatMap((id) => takes.get(id) ?? [])
+  const named = new Set(first.map((s) => s.id))
+  return [...first, ...order.filter((s) => !named.has(s.id))]
+}
+
+/** What is taken first by hand once one job of a list was put at a place: it, all before it, and what was so already. */
+export function putAt(
+  shown: readonly string[],
+  byHand: readonly string[],
+  id: string,
+  place: number,
+): string[] {
+  const rest = shown.filter((other) => other !== id)
+  const list = [...rest.slice(0, place), id, ...rest.slice(place)]
+  const last = Math.max(place, ...byHand.map((one) => list.indexOf(one)))
+  return list.slice(0, last + 1)
+}
