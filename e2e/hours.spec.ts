@@ -48,7 +48,7 @@ test('a job is put first by hand, by keys and by the mouse; it stays so, and goe
   const handle = (tag: string) => page.getByRole('button', { name: `Move ${tag}` })
   await handle(third).focus()
   await page.keyboard.press('Space')
-  await expect(page.getByText(`${third} lifted.`, { exact: false })).toBeAttached()
+  await expect(page.getByText(`${third} is at place 3.`)).toBeAttached()
   await page.keyboard.press('ArrowUp')
   await expect(page.getByText(`${third} is at place 2.`)).toBeAttached()
   await page.keyboard.press('ArrowUp')
