@@ -2,6 +2,7 @@ import 'server-only'
 import { matches, toBuy } from '@/core/shop/exchange'
 import type { Exchange, Kept, Model } from '@/core/shop/exchange'
 import type { Ticket } from '@/core/intake/bodies'
+import { boardOf } from '@/core/intake/slice'
 import { releaseNow } from '@/core/firmware/route/on-route'
 import { supportOf } from '@/core/firmware/route/support-table'
 import { speaksAgainst } from '@/core/job/asks-first'
@@ -16,7 +17,7 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
     (await listBoards()).map(async ({ id, maker, name, revision, socketId }): Promise<Model> => ({
       id,
       name: `${maker} ${name}`,
-      board: [maker, name, revision && `rev ${revision}`].filter(Boolean).join(' '),
+      board: boardOf({ board: `${maker} ${name}`, revision }),
       socketId,
       support: supportOf(await referencesOf(id)),
     })),
@@ -28,13 +29,15 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
     const { state, socket } = await jobNow(id)
     const { boardModelId, revision } = state.intake.ticket
     const model = boardModelId === null ? undefined : byId.get(boardModelId)
-    if (!model || !state.handBack.done) continue
+    const { done } = state.handBack
+    // Its last hand-back says what it is: one that was kept once may have gone since.
+    if (!model || done?.fate !== 'verified stock') continue
     kept.push({
       tag,
       model,
       revision,
       release: releaseNow(state.firmware).release,
-      unproved: speaksAgainst('hand-back', { ...state.handBack.done, priceMinor: null }, state, socket),
+      unproved: speaksAgainst('hand-back', { ...done, priceMinor: null }, state, socket),
     })
   }
   const name = ticket.boardModelId === null ? null : (byId.get(ticket.boardModelId)?.name ?? null)

@@ -5,6 +5,7 @@ import { nothingNoted } from '../board/baseline'
 import { expect, it } from 'vitest'
 import { smallField } from '../socket/model/field.testing'
 import { speaksAgainst } from './asks-first'
+import { proofStanding } from './stations-say'
 import { tape } from './tape.testing'
 import type { TestTape } from './tape.testing'
 
@@ -66,4 +67,21 @@ it('a hand-back as fixed asks about a closed gate, a failed test and a bill over
   const dear = powered().put('ticket', { set: { limitMinor: 60_000 } })
   expect(back(dear, { priceMinor: 60_000 })).toEqual([])
   expect(back(dear, { priceMinor: 72_500 })).toEqual(['the bill is 125 over what was agreed'])
+})
+it('a board is kept as verified stock once everything owed has passed, and no more once it went dark again', () => {
+  const kept = (t: TestTape) => back(t, { fate: 'verified stock' })
+  const up = powered().put('baseline', {
+    ...nothingNoted,
+    fans: 'on',
+    current: 'steady',
+    amps: 1.1,
+    picture: 'system loads',
+  })
+  const owed = () => proofStanding(jobState(up.entries, names), socket).tests.filter((t) => t.result === null)
+  expect(owed().length).toBeGreaterThan(2)
+  expect(kept(up).filter((text) => text.startsWith('not proved'))).toHaveLength(owed().length)
+  for (const { id } of owed()) up.put('proof', { test: id, result: 'pass', reading: 'good' })
+  expect(kept(up)).toEqual([])
+  up.put('baseline', { ...nothingNoted, fans: 'on', current: 'steady', amps: 0.4, picture: 'none' })
+  expect(kept(up)).toEqual(['not proved: it stayed dark when it was last started'])
 })

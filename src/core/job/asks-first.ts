@@ -49,14 +49,17 @@ export function speaksAgainst<K extends Kind>(
     const against: string[] = []
     const stays = fate === 'verified stock'
     if (outcome === 'fixed' || stays) {
-      const { tests } = proofStanding(state, socket)
+      const { tests, left } = proofStanding(state, socket)
       against.push(...tests.filter((t) => t.result === 'fail').map((t) => `failed: ${t.test}`))
-      if (stays)
+      if (stays) {
         against.push(
           ...tests
             .filter((t) => t.result !== 'pass' && t.result !== 'fail')
             .map((t) => `not proved: ${t.test}`),
         )
+        // Whatever passed before: one that went dark since is not proved.
+        if ('notKnown' in left) against.push(`not proved: ${left.notKnown}`)
+      }
       against.push(...closedBy(state, socket).map((text) => `do not power: ${text}`))
       if (outcome === 'fixed')
         against.push(

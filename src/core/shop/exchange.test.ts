@@ -1,34 +1,23 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Support } from '../firmware/route/support-table'
-import type { Release } from '../firmware/route/support-table'
+import { release, starts } from '../firmware/route/support-table.testing'
 import { cpuOn, matches, toBuy } from './exchange'
 import type { Kept, Model, Wanted } from './exchange'
 
-const release = (name: string, more: Partial<Release> = {}): Release => ({
-  name,
-  date: null,
-  unstable: false,
-  withdrawn: false,
-  needs: null,
-  holds: null,
-  source: '',
-  trust: 1,
-  ...more,
-})
-const row = (cpu: string, from: string, until: string | null = null) => ({
-  cpu,
-  family: 'x',
-  from,
-  until,
-  unstable: false,
-  source: '',
-  date: null,
-  trust: 1,
-})
 const support = new Support({
-  releases: [release('1.00'), release('1.20'), release('1.40', { unstable: true }), release('1.52')],
-  support: [row('Orrin 44', '1.00'), row('Orrin 53', '1.20'), row('Orrin 61', '1.40', '1.40')],
+  releases: [
+    release('1.00'),
+    release('1.20'),
+    release('1.40', { unstable: true }),
+    release('1.52'),
+    release('2.04'),
+  ],
+  support: [
+    starts('Orrin 44', '1.00'),
+    starts('Orrin 53', '1.20', '1.52'),
+    starts('Orrin 61', '1.40', '1.40'),
+  ],
 })
 const model = (id: string, socketId: string | null, of: Support | null = support): Model => ({
   id,
@@ -60,14 +49,16 @@ describe('the owner’s CPU on another board', () => {
     expect(cpuOn(support, '1.52', 'Orrin 53').is).toBe('starts')
     expect(cpuOn(support, '1.00', 'Orrin 53')).toEqual({
       is: 'after a write',
-      say: 'it holds 1.00: write 1.20 or later before Orrin 53 goes in',
+      say: 'it holds 1.00: write 1.52 before Orrin 53 goes in',
     })
     expect(cpuOn(support, '1.40', 'Orrin 53').is).toBe('after a write')
+    // A later release that has dropped it is no release that starts it.
+    expect(cpuOn(support, '2.04', 'Orrin 53').say).toBe('it holds 2.04: write 1.52 before Orrin 53 goes in')
     expect(cpuOn(support, null, 'Orrin 53')).toEqual({
-      is: 'not known',
-      say: 'read which release it holds: Orrin 53 starts from 1.20 on',
+      is: 'by its release',
+      say: 'read which release it holds: Orrin 53 starts on 1.20, 1.52',
     })
-    expect(cpuOn(support, '9.99', 'Orrin 44').is).toBe('not known')
+    expect(cpuOn(support, '9.99', 'Orrin 53').is).toBe('by its release')
     expect(cpuOn(support, '1.52', 'Orrin 61').is).toBe('never')
     for (const [of, cpu] of [
       [support, 'Orrin 99'],

@@ -33,9 +33,12 @@ export interface Kept {
 export const fits = ['same model and revision', 'same model, another revision', 'another model'] as const
 export type FitsAs = (typeof fits)[number]
 
+/** Best first. By its release: its list names the CPU, and which release is in the chip is not known. */
+const cpuIs = ['starts', 'after a write', 'by its release', 'not known', 'never'] as const
+
 /** Whether the owner's CPU starts on a board, and what is done for it first. */
 export interface CpuThere {
-  readonly is: 'starts' | 'after a write' | 'not known' | 'never'
+  readonly is: (typeof cpuIs)[number]
   readonly say: string
 }
 
@@ -67,27 +70,29 @@ export function cpuOn(support: Support | null, release: string | null, cpuWords:
           : `its list does not name ${cpuWords}`,
     }
   const { releases } = support.table
-  const windows = support
-    .windows(cpu)
-    .filter((w) => releases.slice(w.from, w.until + 1).some((r) => !r.withdrawn && !r.unstable))
-  if (windows.length === 0) return { is: 'never', say: `no stable release of it starts ${cpu}` }
-  const first = releases[windows[0]!.from]!.name
+  const good = releases.flatMap((r, v) => (!r.withdrawn && support.cell(v, cpu) === 'starts' ? [v] : []))
+  const last = good.at(-1)
+  if (last === undefined) return { is: 'never', say: `no stable release of it starts ${cpu}` }
   const at = release === null ? undefined : support.releaseAt.get(release)
-  if (at === undefined) {
-    const every = releases.every((_, v) => support.cell(v, cpu) === 'starts')
-    return every
+  if (at === undefined)
+    return releases.every((_, v) => support.cell(v, cpu) === 'starts')
       ? { is: 'starts', say: `${cpu} starts on every release of it` }
-      : { is: 'not known', say: `read which release it holds: ${cpu} starts from ${first} on` }
-  }
+      : {
+          is: 'by its release',
+          say: `read which release it holds: ${cpu} starts on ${named(good.map((v) => releases[v]!.name))}`,
+        }
   const cell = support.cell(at, cpu)
   if (cell === 'starts') return { is: 'starts', say: `${cpu} starts on ${release}, which it holds` }
-  if (cell === 'unstable')
-    return {
-      is: 'after a write',
-      say: `${cpu} starts on ${release}, which is not stable: write another first`,
-    }
-  return { is: 'after a write', say: `it holds ${release}: write ${first} or later before ${cpu} goes in` }
+  // A later release may have dropped the CPU: one that starts it is named, never “or later”.
+  return {
+    is: 'after a write',
+    say: `it holds ${release}${cell === 'unstable' ? ', which is not stable' : ''}: write ${releases[last]!.name} before ${cpu} goes in`,
+  }
 }
+
+/** Names one after the other; of many the first and the last few. */
+const named = (names: readonly string[]): string =>
+  names.length <= 4 ? names.join(', ') : `${names[0]}, …, ${names.slice(-2).join(', ')}`
 
 const ofRevision = 'what the revision changed: memory list, kind of firmware chip, headers'
 const ofModel = [
@@ -104,16 +109,15 @@ const disks: Readonly<Record<Ticket['diskLock'], string | null>> = {
 
 /** How a model and revision stand to what is wanted; null where its socket is another, or nobody knows which. */
 function fitOf(wanted: Wanted, model: Model, revision: string): FitsAs | null {
+  if (wanted.socketId !== null && model.socketId !== null && model.socketId !== wanted.socketId) return null
   if (model.id === wanted.boardModelId)
     return revision.trim().toUpperCase() === wanted.revision.trim().toUpperCase() ? fits[0] : fits[1]
-  if (wanted.socketId === null || model.socketId !== wanted.socketId) return null
+  if (wanted.socketId === null || model.socketId === null) return null
   return model.name === wanted.name ? fits[1] : fits[2]
 }
 
-const better = (a: { fitsAs: FitsAs; cpu: CpuThere }, b: { fitsAs: FitsAs; cpu: CpuThere }) => {
-  const cpu = ['starts', 'after a write', 'not known', 'never']
-  return fits.indexOf(a.fitsAs) - fits.indexOf(b.fitsAs) || cpu.indexOf(a.cpu.is) - cpu.indexOf(b.cpu.is)
-}
+const better = (a: ToBuy, b: ToBuy) =>
+  fits.indexOf(a.fitsAs) - fits.indexOf(b.fitsAs) || cpuIs.indexOf(a.cpu.is) - cpuIs.indexOf(b.cpu.is)
 
 /**
  * Boards of verified stock that could stand in for one that came, best first: model and revision before CPU. One that is not
@@ -159,8 +163,8 @@ export function toBuy(wanted: Wanted, models: readonly Model[]): ToBuy[] {
     .flatMap((model): ToBuy[] => {
       const fitsAs = fitOf(wanted, model, wanted.revision)
       const cpu = cpuOn(model.support, null, wanted.cpu)
-      const known = fitsAs === fits[0] || cpu.is === 'starts' || /starts from/.test(cpu.say)
-      return fitsAs === null || cpu.is === 'never' || !known ? [] : [{ board: model.board, fitsAs, cpu }]
+      const listed = fitsAs === fits[0] || cpu.is !== 'not known'
+      return fitsAs === null || cpu.is === 'never' || !listed ? [] : [{ board: model.board, fitsAs, cpu }]
     })
     .sort((a, b) => better(a, b) || (a.board < b.board ? -1 : 1))
 }
