@@ -19,9 +19,10 @@ describeDatabase('verified stock', () => {
     })
     expect(done).toMatchObject({ result: 'saved' })
   }
-  const handBack = async (job: Job, who: Account, body: Partial<HandBackBodies['hand-back']>) => {
+  const body = { outcome: 'exchanged', priceMinor: null, text: '' } as const
+  const handBack = async (job: Job, who: Account, change: Partial<HandBackBodies['hand-back']>) => {
     await put(job, who, 0, 'consent', { risks: [], limitMinor: null, signature: null, how: 'by telephone' })
-    await put(job, who, 1, 'hand-back', { outcome: 'exchanged', priceMinor: null, text: '', ...body })
+    await put(job, who, 1, 'hand-back', { ...body, ...change })
   }
   /** It was asked about, and kept all the same: whether it is proved is told by its tape whenever it is wanted. */
   const unproved = { despite: ['not proved: cold starts'] }
@@ -33,6 +34,10 @@ describeDatabase('verified stock', () => {
     await handBack(kept, who, { ...unproved, outcome: 'fixed', fate: 'verified stock' })
     await handBack(waste, who, { fate: 'waste' })
     expect(await tags()).toContain(kept.tag)
+    expect(await tags()).not.toContain(waste.tag)
+    await put(waste, who, 2, 'hand-back', { ...body, ...unproved, fate: 'verified stock' })
+    expect(await tags()).toContain(waste.tag)
+    await put(waste, who, 3, 'hand-back', { ...body, fate: 'waste' })
     expect(await tags()).not.toContain(waste.tag)
     await handBack(other, who, { exchangedFor: kept.tag })
     expect(await tags()).not.toContain(kept.tag)

@@ -1,6 +1,7 @@
 import Joi from 'joi'
 import { historyItems } from '@/core/board/history-item'
 import { knownBy } from '@/core/intake/known-by'
+import { MOST_PHOTOS } from '@/core/intake/bodies'
 import type { IntakeBodies } from '@/core/intake/bodies'
 import { anOutcome, ownRails, body, text, some, seq, moment, money, sha, minutes } from './field'
 import type { Schemas } from './field'
@@ -37,7 +38,7 @@ export const intakeSchemas: Schemas<IntakeBodies> = {
   'opinion asked': body<IntakeBodies['opinion asked']>({
     text: some(),
     of: text(80).allow('').required(),
-    photos: Joi.array().items(sha).unique().max(12).required(),
+    photos: Joi.array().items(sha).unique().max(MOST_PHOTOS).required(),
   }),
   'claim weighed': body<IntakeBodies['claim weighed']>({
     claim: seq,

@@ -1,5 +1,6 @@
 'use client'
 import { useState } from 'react'
+import { MOST_PHOTOS } from '@/core/intake/bodies'
 import type { Asked } from '@/core/intake/slice'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -8,8 +9,6 @@ import { Sheet } from '@/ui/Sheet'
 import { When } from '@/ui/When'
 import { JobLinks } from './JobLinks'
 
-/** Most photos that go with one question. */
-const MOST_PHOTOS = 12
 /** Days a link opens for whoever is asked, unless told otherwise (bench default). */
 const DAYS = '7'
 

@@ -1,10 +1,7 @@
 'use server'
-import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { revalidatePath } from 'next/cache'
-import { appendEntry } from '@/data/tape'
-import { checkNewEntry } from '@/entry-schemas/entry-schema'
-import { adviseSoon } from '@/server/advise'
+import { putByLink } from '@/server/put-by-link'
 import { openedQuestion } from '@/server/opinion'
 import { sameOrigin } from '@/server/signed-in'
 
@@ -47,20 +44,10 @@ export async function giveOpinionAction(_: OpinionGiven, form: FormData): Promis
   if (!question || !(await sameOrigin()))
     return refused('This link opens nothing any more. Ask the workshop for another.')
   if (question.sees.answers.length >= MOST_ANSWERS)
-    return refused('This question has twenty answers already. The workshop has to ask anew.')
-  const checked = checkNewEntry({
-    id: randomUUID(),
-    kind: 'claim',
-    body: { text, opinion: { asked: question.asked, by } },
-    strikes: null,
-    at: new Date().toISOString(),
-    basis: question.seq,
-  })
-  if (!checked.ok) return refused(checked.fault.text)
-  // Written with the account that made the link, in the name of who answers.
-  const done = await appendEntry(question.jobId, { ...question.by, name: `${by}, asked` }, checked.value)
-  if (done.result !== 'saved') return refused('The workshop wrote about it at this moment. Send it again.')
-  adviseSoon(question.jobId)
+    return refused(`This question has ${MOST_ANSWERS} answers already. The workshop has to ask anew.`)
+  const body = { text, opinion: { asked: question.asked, by } }
+  const fault = await putByLink(question, `${by}, asked`, question.seq, 'claim', body)
+  if (fault) return refused(fault)
   revalidatePath(`/opinion/${token}`)
   return { say: 'Thank you. The workshop sees it at once.', fault: '', text: '', by }
 }

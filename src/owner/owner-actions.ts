@@ -1,5 +1,4 @@
 'use server'
-import { randomUUID } from 'node:crypto'
 import Joi from 'joi'
 import { revalidatePath } from 'next/cache'
 import { openOffers } from '@/core/intake/slice'
@@ -8,9 +7,7 @@ import { ownerSees } from '@/core/job/owner-sees'
 import type { Bodies } from '@/core/slices'
 import { jobNow } from '@/data/job-now'
 import { openedForOwner } from '@/data/job-links'
-import { appendEntry } from '@/data/tape'
-import { checkNewEntry } from '@/entry-schemas/entry-schema'
-import { adviseSoon } from '@/server/advise'
+import { putByLink } from '@/server/put-by-link'
 import { sameOrigin } from '@/server/signed-in'
 
 export interface OwnerAnswer {
@@ -28,24 +25,11 @@ async function put<K extends 'offer answered' | 'late outcome'>(
 ): Promise<OwnerAnswer> {
   const link = await openedForOwner(token)
   if (!link || !(await sameOrigin())) return { say: '', fault: GONE }
-  const { jobId, by } = link
-  const { state } = await jobNow(jobId)
+  const { state } = await jobNow(link.jobId)
   const body = bodyOf(state)
   if (!body) return { say: '', fault: 'This was answered already.' }
-  const checked = checkNewEntry({
-    id: randomUUID(),
-    kind,
-    body,
-    strikes: null,
-    at: new Date().toISOString(),
-    basis: state.seq,
-  })
-  if (!checked.ok) return { say: '', fault: checked.fault.text }
-  // Written with the account that made the link, in the owner’s name.
-  const done = await appendEntry(jobId, { ...by, name: 'the owner' }, checked.value)
-  if (done.result !== 'saved')
-    return { say: '', fault: 'The workshop wrote about it at this moment. Look again, then answer.' }
-  adviseSoon(jobId)
+  const fault = await putByLink(link, 'the owner', state.seq, kind, body)
+  if (fault) return { say: '', fault }
   revalidatePath(`/owner/${token}`)
   return { say: 'Thank you. The workshop sees it at once.', fault: '' }
 }

@@ -30,8 +30,7 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
     const { boardModelId, revision } = state.intake.ticket
     const model = boardModelId === null ? undefined : byId.get(boardModelId)
     const { done } = state.handBack
-    // Its last hand-back says what it is: one that was kept once may have gone since.
-    if (!model || done?.fate !== 'verified stock') continue
+    if (!model || !done) continue
     kept.push({
       tag,
       model,

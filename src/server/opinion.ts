@@ -5,8 +5,6 @@ import { opinionSees, opinionText } from '@/core/job/opinion'
 import type { OpinionSees } from '@/core/job/opinion'
 import { displayList } from '@/core/socket/map/display-list'
 import { toSvg } from '@/core/socket/map/svg'
-import type { Pass } from '@/core/socket/damage/pass'
-import type { Socket } from '@/core/socket/model/socket'
 import type { Account } from '@/data/accounts'
 import { fileChunks, findFile } from '@/data/files'
 import { foldTape } from '@/data/job-now'
@@ -22,8 +20,8 @@ export interface Question {
   /** The tape’s last line. */
   readonly seq: number
   readonly sees: OpinionSees
-  /** The contact map as it stands; null where the job has no socket. */
-  readonly map: { readonly socket: Socket; readonly pass: Pass | null; readonly title: string } | null
+  /** The contact map as it stands, as SVG; null where the job has no socket. */
+  readonly map: string | null
 }
 
 /** A question of a job; null where none is asked on that line. */
@@ -33,7 +31,7 @@ export async function questionOf(job: Pick<Job, 'id' | 'tag'>, asked: number): P
   const sees = opinionSees(entries, state, asked)
   if (!sees) return null
   const pass = state.socket.passes.at(-1) ?? null
-  const map = socket && { socket, pass, title: `${job.tag} ${socket.name}` }
+  const map = socket && toSvg(displayList(socket, pass), socket.pitchMm, 'paper', `${job.tag} ${socket.name}`)
   return { jobId: job.id, tag: job.tag, asked, seq: state.seq, sees, map }
 }
 
@@ -55,11 +53,7 @@ const endings: Readonly<Record<string, string>> = {
 export async function packQuestion({ jobId, tag, sees, map }: Question): Promise<Readable> {
   const zip = new ZipFile()
   zip.addBuffer(Buffer.from(opinionText(sees, tag)), 'question.txt')
-  if (map)
-    zip.addBuffer(
-      Buffer.from(toSvg(displayList(map.socket, map.pass), map.socket.pitchMm, 'paper', map.title)),
-      'contact-map.svg',
-    )
+  if (map) zip.addBuffer(Buffer.from(map), 'contact-map.svg')
   for (const [i, { file }] of sees.photos.entries()) {
     const stored = await findFile({ jobId }, file)
     if (!stored) continue

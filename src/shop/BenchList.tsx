@@ -9,6 +9,7 @@ import {
 } from '@dnd-kit/core'
 import type { Announcements, DragEndEvent } from '@dnd-kit/core'
 import {
+  arrayMove,
   SortableContext,
   sortableKeyboardCoordinates,
   useSortable,
@@ -17,7 +18,7 @@ import {
 import { GripVertical } from 'lucide-react'
 import { useState, useTransition } from 'react'
 import type { ReactNode } from 'react'
-import { putAt } from '@/core/shop/working-order'
+import { firstByHand } from '@/core/shop/working-order'
 import { Button } from '@/ui/Button'
 import { putFirstAction } from './order-actions'
 
@@ -68,10 +69,9 @@ export function BenchList({
   }
   const onDragEnd = ({ active, over }: DragEndEvent) => {
     if (!over || active.id === over.id) return
-    const place = ids.indexOf(String(over.id))
     const id = String(active.id)
-    const rest = ids.filter((other) => other !== id)
-    keep(putAt(ids, byHand, id, place), [...rest.slice(0, place), id, ...rest.slice(place)])
+    const list = arrayMove([...ids], ids.indexOf(id), ids.indexOf(String(over.id)))
+    keep(firstByHand(list, byHand, id), list)
   }
   const tagOf = (id: string | number) => byId.get(String(id))?.tag ?? ''
   const place = (id: string | number | undefined) => (id === undefined ? '' : ids.indexOf(String(id)) + 1)

@@ -25,6 +25,9 @@ export interface Ticket {
   readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
 }
 
+/** Most photos that go with one question to another pair of eyes. */
+export const MOST_PHOTOS = 12
+
 export interface IntakeBodies {
   ticket: { readonly set: Partial<Ticket> }
   claim: {

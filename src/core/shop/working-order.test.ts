@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { putAt, takenFirst, workingOrder } from './working-order'
+import { firstByHand, takenFirst, workingOrder } from './working-order'
 import type { Queued } from './working-order'
 
 const now = '2026-11-24T09:00:00.000Z'
@@ -84,9 +84,9 @@ describe('an order by hand', () => {
         let byHand: string[] = []
         for (const { id, place } of made) {
           const shown = ids(takenFirst(own, byHand))
-          byHand = putAt(shown, byHand, id, place)
           const rest = shown.filter((other) => other !== id)
           const wanted = [...rest.slice(0, place), id, ...rest.slice(place)]
+          byHand = firstByHand(wanted, byHand, id)
           expect(ids(takenFirst(own, byHand))).toEqual(wanted)
         }
       }),

@@ -67,15 +67,8 @@ export function takenFirst(order: readonly Standing[], byHand: readonly string[]
   return [...first, ...order.filter((s) => !named.has(s.id))]
 }
 
-/** What is taken first by hand once one job of a list was put at a place: it, all before it, and what was so already. */
-export function putAt(
-  shown: readonly string[],
-  byHand: readonly string[],
-  id: string,
-  place: number,
-): string[] {
-  const rest = shown.filter((other) => other !== id)
-  const list = [...rest.slice(0, place), id, ...rest.slice(place)]
-  const last = Math.max(place, ...byHand.map((one) => list.indexOf(one)))
+/** What is taken first by hand once one job of a list was moved: it, all that now lies before it, and what was put first already. */
+export function firstByHand(list: readonly string[], byHand: readonly string[], moved: string): string[] {
+  const last = Math.max(...[moved, ...byHand].map((id) => list.indexOf(id)))
   return list.slice(0, last + 1)
 }

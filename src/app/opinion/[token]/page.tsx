@@ -1,6 +1,5 @@
 import type { Metadata } from 'next'
-import { displayList } from '@/core/socket/map/display-list'
-import { toSvg } from '@/core/socket/map/svg'
+import { OpensNothing } from '@/ui/OpensNothing'
 import { openedQuestion } from '@/server/opinion'
 import { OpinionPage } from '@/opinion/OpinionPage'
 
@@ -14,22 +13,7 @@ export const metadata: Metadata = {
 export default async function Page({ params }: { params: Promise<{ token: string }> }) {
   const { token } = await params
   const question = await openedQuestion(token)
-  if (!question)
-    return (
-      <main className="mx-auto mt-[12vh] max-w-md p-6">
-        <h1 className="text-2xl">This link opens nothing.</h1>
-        <p className="mt-2 text-soft">
-          It was closed, has run out, or is not whole. Ask the workshop for another one.
-        </p>
-      </main>
-    )
+  if (!question) return <OpensNothing />
   const { sees, tag, map } = question
-  return (
-    <OpinionPage
-      token={token}
-      tag={tag}
-      sees={sees}
-      map={map && toSvg(displayList(map.socket, map.pass), map.socket.pitchMm, 'paper', map.title)}
-    />
-  )
+  return <OpinionPage token={token} tag={tag} sees={sees} map={map} />
 }

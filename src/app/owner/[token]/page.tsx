@@ -1,4 +1,5 @@
 import type { Metadata } from 'next'
+import { OpensNothing } from '@/ui/OpensNothing'
 import { sayWallClock, wallClock } from '@/core/reader'
 import { ownerSees } from '@/core/job/owner-sees'
 import { jobNow } from '@/data/job-now'
@@ -20,15 +21,7 @@ export default async function Page({ params }: { params: Promise<{ token: string
   const { token } = await params
   const link = await openedForOwner(token)
   const job = link && (await jobById(link.jobId))
-  if (!link || !job)
-    return (
-      <main className="mx-auto mt-[12vh] max-w-md p-6">
-        <h1 className="text-2xl">This link opens nothing.</h1>
-        <p className="mt-2 text-soft">
-          It was closed, has run out, or is not whole. Ask the workshop for another one.
-        </p>
-      </main>
-    )
+  if (!link || !job) return <OpensNothing />
   const { state } = await jobNow(job.id)
   const sees = ownerSees(state)
   return (
