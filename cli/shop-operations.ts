@@ -3,7 +3,7 @@ import { Support } from '@/core/firmware/route/support-table'
 import type { SupportTable } from '@/core/firmware/route/support-table'
 import { matches, toBuy } from '@/core/shop/exchange'
 import type { Kept, Model, Wanted } from '@/core/shop/exchange'
-import { opinionFor } from '@/core/shop/another-opinion'
+import { opinionFor } from '@/core/shop/second-opinion'
 import { decide, instrumentsFor } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
 import { faultIds } from '@/core/triage/model/faults'
@@ -38,7 +38,7 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
       readonly opinion: Pick<Belief, 'causes' | 'made'> | null
     }
   >(
-    'Go on, exchange, send out or hand back: what each is worth to the owner, the minute to stop going on, and what one more instrument or another pair of eyes would change.',
+    'Go on, exchange, send out or hand back: what each is worth to the owner, the minute to stop going on, and what one more instrument or a second opinion would change.',
     Joi.object({
       ways: Joi.array()
         .items(

@@ -30,7 +30,7 @@ const unzip = (bytes: Buffer, wanted: string) =>
     })
   })
 
-test('another pair of eyes is asked with photos, answers by a link, and the answer is a claim', async ({
+test('a second opinion is asked for with photos, given by a link, and the answer is a claim', async ({
   bench: page,
   shop,
   browser,
@@ -47,7 +47,7 @@ test('another pair of eyes is asked with photos, answers by a link, and the answ
 
   await page.getByRole('main').focus()
   await page.keyboard.press('&')
-  const sheet = page.getByRole('dialog', { name: 'Another pair of eyes' })
+  const sheet = page.getByRole('dialog', { name: 'A second opinion' })
   await sheet.getByRole('button', { name: 'Ask', exact: true }).click()
   await expect(sheet.getByText('What do you want to know?')).toBeVisible()
   await sheet.getByLabel('The question').fill('Is D4 bent, or is that the light?')
@@ -109,7 +109,7 @@ test('another pair of eyes is asked with photos, answers by a link, and the answ
   await expect(page.getByText('Whoever says it judges by photos.')).toBeVisible()
   await expect(page.getByText(/^Believed 50 %/)).toBeVisible()
 
-  await page.getByRole('button', { name: /^ask another/ }).click()
+  await page.getByRole('button', { name: /^second opinion/ }).click()
   await sheet.getByText('Send it again, or write down another answer').click()
   await sheet.getByRole('button', { name: 'Close it' }).click()
   await expect(sheet.getByRole('button', { name: 'Close it' })).toHaveCount(0)

@@ -4,7 +4,7 @@ import type { Account } from './accounts'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 
-/** A link that opens one job to its owner, or one question about it to another pair of eyes; the link itself is shown once, when it is made. */
+/** A link that opens one job to its owner, or one question about it for a second opinion; the link itself is shown once, when it is made. */
 export interface JobLink {
   readonly id: string
   readonly madeAt: string

@@ -4,7 +4,7 @@ import Link from 'next/link'
 import { GateShape, lampTone, lampWords } from '@/ui/GateLamp'
 import { useState } from 'react'
 import { useKeyHint, useKeys } from './use-keys'
-import { AskAnother } from './AskAnother'
+import { SecondOpinion } from './SecondOpinion'
 import { WorthIt } from './WorthIt'
 import { BenchClock } from './BenchClock'
 import { useJob } from '@/job/JobProvider'
@@ -38,13 +38,13 @@ export function JobHeader() {
   )
 }
 
-/** At any moment: whether going on is worth it, and another pair of eyes. */
+/** At any moment: whether going on is worth it, and a second opinion. */
 function Aside() {
   const [open, setOpen] = useState<'worth' | 'ask' | null>(null)
   const hint = useKeyHint()
-  useKeys({ worthIt: () => setOpen('worth'), askAnother: () => setOpen('ask') })
+  useKeys({ worthIt: () => setOpen('worth'), secondOpinion: () => setOpen('ask') })
   const close = () => setOpen(null)
-  const link = (which: 'worth' | 'ask', say: string, key: 'worthIt' | 'askAnother') => (
+  const link = (which: 'worth' | 'ask', say: string, key: 'worthIt' | 'secondOpinion') => (
     <button
       type="button"
       className="block underline decoration-line underline-offset-4"
@@ -57,10 +57,10 @@ function Aside() {
     <>
       <div className="shrink-0 text-[0.9rem] leading-tight text-soft">
         {link('worth', 'worth it?', 'worthIt')}
-        {link('ask', 'ask another', 'askAnother')}
+        {link('ask', 'second opinion', 'secondOpinion')}
       </div>
       <WorthIt open={open === 'worth'} onClose={close} onAsk={() => setOpen('ask')} />
-      <AskAnother open={open === 'ask'} onClose={close} />
+      <SecondOpinion open={open === 'ask'} onClose={close} />
     </>
   )
 }

@@ -3,7 +3,7 @@ import { useState } from 'react'
 import { percent } from '@/core/maths/percent'
 import { decide, instrumentsFor, sayDecided, waysOf } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
-import { opinionFor } from '@/core/shop/another-opinion'
+import { opinionFor } from '@/core/shop/second-opinion'
 import { lowerFirst, upperFirst } from '@/core/sentence'
 import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
@@ -188,8 +188,8 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
             </section>
           )}
           {opinion && (
-            <section aria-label="Another pair of eyes" className="mt-4 border-t border-line pt-2.5">
-              <h3 className="font-semibold">Another pair of eyes, with photos</h3>
+            <section aria-label="A second opinion" className="mt-4 border-t border-line pt-2.5">
+              <h3 className="font-semibold">A second opinion, with photos</h3>
               <p className="mt-1 leading-snug">
                 It names what is there in {percent(opinion.names)}, takes {opinion.minutes} min to ask and
                 about {opinion.days === 1 ? 'a day' : `${opinion.days} days`} to come.{' '}

@@ -71,7 +71,7 @@ export const keyTable = {
     redo: ['shift+z', 'redo'],
     settle: ['e', 'mark the station done; open it again'],
     worthIt: ['$', 'is it worth going on?'],
-    askAnother: ['&', 'ask another pair of eyes'],
+    secondOpinion: ['&', 'ask for a second opinion'],
     keys: ['?', 'these keys'],
     glossary: ['#', 'the words of the trade'],
   }),

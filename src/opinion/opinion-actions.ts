@@ -32,7 +32,7 @@ const given = Joi.object({
     .messages({ '*': 'What do you see? One to 2,000 letters.' }),
 }).unknown()
 
-/** Puts what another pair of eyes says on the tape, as a claim, and nothing else. */
+/** Puts a second opinion on the tape, as a claim, and nothing else. */
 export async function giveOpinionAction(_: OpinionGiven, form: FormData): Promise<OpinionGiven> {
   const raw = Object.fromEntries(form)
   const kept = { text: String(raw.text ?? ''), by: String(raw.by ?? '') }

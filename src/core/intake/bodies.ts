@@ -25,14 +25,14 @@ export interface Ticket {
   readonly diskLock: 'unknown' | 'no' | 'yes, owner told'
 }
 
-/** Most photos that go with one question to another pair of eyes. */
+/** Most photos that go with one question for a second opinion. */
 export const MOST_PHOTOS = 12
 
 export interface IntakeBodies {
   ticket: { readonly set: Partial<Ticket> }
   claim: {
     readonly text: string
-    /** Given by another pair of eyes: the line that asked, and who says it. The owner’s where it is left out. */
+    /** Given as a second opinion: the line that asked, and who says it. The owner’s where it is left out. */
     readonly opinion?: { readonly asked: number; readonly by: string }
   }
   /** Somebody else is asked to look at photos of this board. */

@@ -1,6 +1,6 @@
 /** How an owner knows what they say. */
 export const ownersKnow = ['heard of it', 'saw it', 'did it, knows how'] as const
-/** How whoever says something knows it: an owner, or another pair of eyes that has seen photos. */
+/** How whoever says something knows it: an owner, or whoever gave a second opinion by photos. */
 export const knownBy = [...ownersKnow, 'judges by photos'] as const
 export type KnownBy = (typeof knownBy)[number]
 

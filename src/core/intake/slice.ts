@@ -28,7 +28,7 @@ export const emptyTicket: Ticket = {
 
 export interface Claim extends Noted {
   readonly text: string
-  /** Who says it, where it is not the owner: another pair of eyes, and the line that asked for it. */
+  /** Who says it as a second opinion, and the line that asked; null for the owner’s. */
   readonly opinion: { readonly asked: number; readonly by: string } | null
   readonly checked: IntakeBodies['claim checked'] | null
   readonly weighed: IntakeBodies['claim weighed'] | null
@@ -98,7 +98,7 @@ export const intake = slice<IntakeBodies>().of({
         b.opinion ? [{ field: 'opinion.asked', seq: b.opinion.asked, to: ['opinion asked'] }] : [],
     },
     'opinion asked': {
-      words: ({ body: b }) => `${b.of || 'another pair of eyes'} is asked: ${b.text}`,
+      words: ({ body: b }) => `second opinion asked${b.of ? ` of ${b.of}` : ''}: ${b.text}`,
       files: (b) =>
         b.photos.map((sha256) => ({ field: 'photos', sha256, text: 'its photo is not with the job' })),
     },

@@ -19,7 +19,7 @@ const asked = () =>
     .put('opinion asked', { text: 'Is D4 bent?', of: 'Maren', photos: [picture] })
 const sees = (t: TestTape, line = 10) => opinionSees(t.entries, jobState(t.entries), line)
 
-describe('what another pair of eyes is shown', () => {
+describe('what whoever is asked for a second opinion sees', () => {
   it('is the question, its photos and what stands of what was seen; not what we think, nor what is between shop and owner', () => {
     expect(sees(asked())).toEqual({
       board: 'Tarnworks TW-K61',

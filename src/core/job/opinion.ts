@@ -4,7 +4,7 @@ import { sayEntry } from './job-state'
 import type { Entry, JobState } from './job-state'
 import { slices } from '../slices'
 
-/** What another pair of eyes is shown: the question, the photos and what was noted here. Never what we think it is. */
+/** What whoever is asked for a second opinion sees: the question, the photos and what was noted here. Never what we think it is. */
 export interface OpinionSees {
   readonly board: string
   readonly theirWords: string

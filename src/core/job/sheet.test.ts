@@ -81,7 +81,7 @@ describe('handBackSheet', () => {
     )
     expect(sheet.leftAsItIs).toContain('fragment of D1 was not found')
   })
-  it('says what the owner has instead, and what becomes of the board that came; what another pair of eyes got wrong is not the owner’s', () => {
+  it('says what the owner has instead, and what becomes of the board that came; what a second opinion got wrong is not the owner’s', () => {
     const asked = worked().entries.length + 1
     const ended = worked()
       .put('opinion asked', { text: 'is it the light?', of: 'Maren', photos: [] })

@@ -246,7 +246,7 @@ it('every kind of entry has its words', () => {
       "fitted chip: pin 1 right, reflowed, pads whole, joints sound, all that was moved is home, to the far end CS 33 Ω, GND open",
       "wanted: Orrin 53; route of 0 steps, 0 min",
       "R1 fitted, 33 Ω, twin",
-      "another pair of eyes is asked: is it the light?",
+      "second opinion asked: is it the light?",
       "cell low",
       "repaired: module",
       "said before the start: 70 % that there is a picture, reckoned 55 %",

@@ -242,7 +242,7 @@ function stepOfBelief(belief: Belief, seen: string, otherwise: string | null): S
   if (verdict?.is === 'nothing known')
     return at(
       `Something in no list stops it at ${belief.unknownAt.stage}.`,
-      `${percent(verdict.odds)}: all that is known there was looked for. Take the odd reading again; else another board, another pair of eyes, or send it out.`,
+      `${percent(verdict.odds)}: all that is known there was looked for. Take the odd reading again; else another board, a second opinion, or send it out.`,
       { part: 'belief' },
     )
   if (repair)

@@ -1,4 +1,4 @@
--- A link opens one job to its owner, or one question about it, by the line that asks, to another pair of eyes.
+-- A link opens one job to its owner, or one question about it, by the line that asks, for a second opinion.
 alter table owner_link rename to job_link;
 alter index owner_link_job rename to job_link_job;
 alter table job_link add column asked integer check (asked > 0);

@@ -6,13 +6,13 @@ import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
 import { OneLine } from '@/ui/OneLine'
 
-/** What the owner says, and what another pair of eyes says that was asked: each stays a claim, and work, until somebody here has checked it. */
+/** What the owner says, and second opinions that were asked for: each stays a claim, and work, until somebody here has checked it. */
 export function Claims() {
   const claims = useJob((j) => j.state.intake.claims)
   const append = useJob((j) => j.append)
   return (
     <section id="claims" className="border-t border-line pt-2.5 pb-4">
-      <h2>What the owner says</h2>
+      <h2>What was said</h2>
       {claims.length === 0 && (
         <p className="text-soft">
           Nothing yet. “It worked until Tuesday”, “nobody touched the socket”: write it as it is said.
@@ -43,7 +43,7 @@ function ClaimLine({ claim }: { claim: Claim }) {
     <li className="border-b border-dashed border-line py-1.5">
       <p>
         <span aria-hidden="true" className="text-soft">
-          {claim.opinion ? `${claim.opinion.by}, asked, says: ` : 'says: '}
+          {claim.opinion ? `${claim.opinion.by}, a second opinion: ` : 'says: '}
         </span>
         {claim.text}
         {claim.checked && (

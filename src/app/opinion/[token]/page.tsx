@@ -4,7 +4,7 @@ import { openedQuestion } from '@/server/opinion'
 import { OpinionPage } from '@/opinion/OpinionPage'
 
 export const metadata: Metadata = {
-  title: 'Another pair of eyes',
+  title: 'A second opinion',
   robots: { index: false, follow: false },
   referrer: 'no-referrer',
 }

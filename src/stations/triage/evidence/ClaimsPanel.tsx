@@ -13,7 +13,7 @@ import { Button } from '@/ui/Button'
 import { Choice } from '@/ui/Choice'
 import { SelectField } from '@/ui/Field'
 
-/** What the owner says, or another pair of eyes, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
+/** What was said, by the owner or as a second opinion, in the words of the tests: each weighs as far as it is believed, and is a check to do. */
 export function ClaimsPanel() {
   const claims = useJob((j) => j.state.intake.claims)
   const open = claims.filter((c) => !c.checked)

@@ -12,10 +12,10 @@ import { JobLinks } from './JobLinks'
 /** Days a link opens for whoever is asked, unless told otherwise (bench default). */
 const DAYS = '7'
 
-/** Another pair of eyes: a question with photos, by a link or as a file, and the answers, which are claims. */
-export function AskAnother({ open, onClose }: { open: boolean; onClose: () => void }) {
+/** A second opinion: a question with photos, by a link or as a file, and the answers, which are claims. */
+export function SecondOpinion({ open, onClose }: { open: boolean; onClose: () => void }) {
   return (
-    <Sheet open={open} title="Another pair of eyes" onClose={onClose} wide>
+    <Sheet open={open} title="A second opinion" onClose={onClose} wide>
       {open && <Asking />}
     </Sheet>
   )

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { faultIds } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
-import { anotherOpinion, opinionFor } from './another-opinion'
+import { secondOpinion, opinionFor } from './second-opinion'
 import type { ToDecide } from './decide'
 
 interface Way {
@@ -50,7 +50,7 @@ function byHand(causes: readonly Way[], shows: (f: FaultId) => number): number {
   return before - after
 }
 
-describe('another pair of eyes', () => {
+describe('a second opinion', () => {
   it('tells what the doubt lacks after its answer, worked out by the letter', () => {
     // Chances that a photo shows it: 0.6 of the look’s own.
     const shows: Partial<Record<FaultId, number>> = {
@@ -64,7 +64,7 @@ describe('another pair of eyes', () => {
       { faults: ['supply'], odds: 0.2 },
       { faults: [], odds: 0.1 },
     ]
-    const said = anotherOpinion(causes, [])
+    const said = secondOpinion(causes, [])
     expect(said.tells).toBeCloseTo(
       byHand(causes, (f) => shows[f] ?? 0),
       10,
@@ -74,8 +74,8 @@ describe('another pair of eyes', () => {
   it('never tells less than nothing, nor more than there is to doubt; where it was looked at here it tells less', () => {
     fc.assert(
       fc.property(ways, (causes) => {
-        const fresh = anotherOpinion(causes, [])
-        const looked = anotherOpinion(causes, [
+        const fresh = secondOpinion(causes, [])
+        const looked = secondOpinion(causes, [
           'socket',
           'outside',
           'slots',
@@ -104,7 +104,7 @@ describe('another pair of eyes', () => {
       limitMinor: null,
       others: [],
     }
-    expect(anotherOpinion(causes, []).tells).toBe(0)
+    expect(secondOpinion(causes, []).tells).toBe(0)
     expect(opinionFor(of, { causes: [], made: [] })).toMatchObject({
       lookingMinutes: 30,
       lookingWithout: 30,

@@ -22,7 +22,7 @@ const NAMED_WRONGLY = 0.1
 const ASKING_MINUTES = 5
 const DAYS = 1
 
-export interface AnotherOpinion {
+export interface SecondOpinion {
   /** Chance that it names what is there. */
   readonly names: number
   /** What it takes of the doubt, bits. */
@@ -42,16 +42,16 @@ function isNamed(fault: FaultId, made: ReadonlySet<string>): number {
 }
 
 /**
- * What another pair of eyes would tell: it names one fault that shows on photos, or nothing. A cause has the first of its faults
+ * What a second opinion would tell: it names one fault that shows on photos, or nothing. A cause has the first of its faults
  * named with the chance that it shows there, else the next; of what is not named rightly a tenth is named wrongly, evenly. What it
  * takes of the doubt is the mutual information of cause and answer, Σ p(c)·P(a|c)·log₂(P(a|c)/P(a)), bits.
  * @param causes ways that exclude each other; what their odds lack to one has nothing to show
  * @param made tests of the list that were made here
  */
-export function anotherOpinion(
+export function secondOpinion(
   causes: readonly { readonly faults: readonly FaultId[]; readonly odds: number }[],
   made: readonly string[],
-): AnotherOpinion {
+): SecondOpinion {
   const madeHere = new Set(made)
   const visible = [...new Set(causes.flatMap((c) => c.faults))].filter((f) => isNamed(f, madeHere) > 0)
   const answers = [...visible, null]
@@ -85,8 +85,8 @@ export function anotherOpinion(
   return { names, tells: Math.max(0, tells), minutes: ASKING_MINUTES, days: DAYS }
 }
 
-/** What another pair of eyes would change for a job. */
-export interface OpinionWorth extends AnotherOpinion {
+/** What a second opinion would change for a job. */
+export interface OpinionWorth extends SecondOpinion {
   /** Minutes of looking still to come, with it and without. */
   readonly lookingMinutes: number
   readonly lookingWithout: number
@@ -95,7 +95,7 @@ export interface OpinionWorth extends AnotherOpinion {
 }
 
 /**
- * Another pair of eyes weighed as one more instrument is: what it tells need not be looked for, at nine minutes a bit. Nobody
+ * A second opinion weighed as one more instrument is: what it tells need not be looked for, at nine minutes a bit. Nobody
  * waits for one that takes longer to ask than it saves.
  * @param factor how long going on takes against the usual minutes, by the record
  */
@@ -104,7 +104,7 @@ export function opinionFor(
   { causes, made }: Pick<Belief, 'causes' | 'made'>,
   factor = 1,
 ): OpinionWorth {
-  const opinion = anotherOpinion(causes, made)
+  const opinion = secondOpinion(causes, made)
   const saved = factor * (MINUTES_A_BIT * opinion.tells - opinion.minutes)
   const lookingMinutes = Math.max(0, of.lookingMinutes - Math.max(0, saved))
   const best = (lookingIs: number) =>
