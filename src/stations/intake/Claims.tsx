@@ -42,7 +42,7 @@ function ClaimLine({ claim }: { claim: Claim }) {
   return (
     <li className="border-b border-dashed border-line py-1.5">
       <p>
-        <span aria-hidden="true" className="text-soft">
+        <span aria-hidden={!claim.opinion} className="text-soft">
           {claim.opinion ? `${claim.opinion.by}, a second opinion: ` : 'says: '}
         </span>
         {claim.text}
