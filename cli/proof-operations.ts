@@ -15,7 +15,7 @@ import {
   sayTemperature,
   verdictOf,
 } from '@/core/proof/temperature'
-import { faultIds } from '@/core/triage/model/faults'
+import { faultIds, faults } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
 import { provedBy, repairOf, suppliedBy } from '@/core/triage/model/repair'
 import { readCsv } from '@/tables/read-csv'
@@ -48,6 +48,15 @@ const touched = Joi.object({
       }),
     )
     .default([]),
+  suspected: Joi.array()
+    .items(
+      Joi.object({
+        fault: Joi.valid(...faultIds).required(),
+        odds: Joi.number().min(0).max(1).required(),
+      }),
+    )
+    .unique('fault')
+    .default([]),
   cameUp: Joi.boolean().default(false),
   cell: Joi.boolean().default(false),
   cellAlone: Joi.boolean().default(false),
@@ -57,7 +66,8 @@ const touched = Joi.object({
   atHand: Joi.array().items(Joi.valid(...shelfItems)),
 })
 
-interface ToPlan extends Omit<Touched, 'repaired'> {
+interface ToPlan extends Omit<Touched, 'repaired' | 'suspected'> {
+  readonly suspected: readonly { readonly fault: FaultId; readonly odds: number }[]
   readonly repaired: readonly { readonly fault: FaultId; readonly succeeds?: number }[]
   /** Tests that passed, by their names here. */
   readonly passed: readonly string[]
@@ -70,15 +80,20 @@ const passing = (test: string) =>
 /** What is computed of the proof. */
 export const proofOperations: Readonly<Record<string, Operation>> = {
   'proof.plan': operation<ToPlan>(
-    'What has to be proved, from what was damaged, touched, changed and repaired, what tells most per minute first; and what could still be wrong.',
+    'What has to be proved, from what was damaged, touched, changed, repaired and suspected, what tells most per minute first; and what could still be wrong.',
     touched,
-    ({ passed, atHand, repaired, ...rest }) => {
+    ({ passed, atHand, repaired, suspected, ...rest }) => {
       const t: Touched = {
         ...rest,
         rails: [...new Set([...rest.rails, ...repaired.flatMap(({ fault }) => suppliedBy(fault) ?? [])])],
         repaired: repaired.map(({ fault, succeeds = repairOf(fault).succeeds }) => ({
           of: provedBy(fault),
           fails: 1 - succeeds,
+        })),
+        suspected: suspected.map(({ fault, odds }) => ({
+          of: provedBy(fault),
+          odds,
+          say: faults[fault].say,
         })),
       }
       const planned = proofPlan(t)

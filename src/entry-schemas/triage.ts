@@ -35,5 +35,8 @@ export const triageSchemas: Schemas<TriageBodies> = {
     odds: Joi.number().min(0).max(1).required(),
     reckoned: Joi.number().min(0).max(1).allow(null).required(),
   }),
-  mended: body<TriageBodies['mended']>({ fault: Joi.valid(...faultIds).required() }),
+  mended: body<TriageBodies['mended']>({
+    fault: Joi.valid(...faultIds).required(),
+    takes: Joi.number().min(0).max(1),
+  }),
 }

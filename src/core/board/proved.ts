@@ -17,7 +17,10 @@ export type Proved =
 type VoltsOf = `volts ${Rail}`
 
 export const voltsOf = (rail: Rail): VoltsOf => `volts ${rail}`
-const isVolts = (what: Proved): what is VoltsOf => what.startsWith('volts ')
+/** The rail whose volts are meant; null for anything else. */
+export const railOf = (what: string): Rail | null =>
+  isVolts(what) ? (what.slice('volts '.length) as Rail) : null
+const isVolts = (what: string): what is VoltsOf => what.startsWith('volts ')
 
 const words: Readonly<Record<Exclude<Proved, VoltsOf>, string>> = {
   'core power': 'core power',

@@ -19,6 +19,8 @@ export interface Touched {
   readonly exchanged: readonly (typeof exchangeable)[number][]
   /** What was repaired, and the chance that the repair did not take. */
   readonly repaired: readonly { readonly of: Proved; readonly fails: number }[]
+  /** What is still suspected and was never repaired: what would show it, its chance as the board stands, and in words. */
+  readonly suspected: readonly { readonly of: Proved; readonly odds: number; readonly say: string }[]
   /** A start came to a picture since the board was last touched. */
   readonly cameUp: boolean
   readonly cell: boolean
@@ -38,6 +40,7 @@ export const untouched: Touched = {
   rails: [],
   exchanged: [],
   repaired: [],
+  suspected: [],
   cameUp: false,
   cell: false,
   cellAlone: false,

@@ -1,5 +1,3 @@
-import type { HistoryItem } from '../board/history-item'
-import { tellsOfRework } from '../board/hazard'
 import type { PowerGate } from '../board/gate-reason'
 import type { BenchFigures } from '../socket/straighten/bench-figures'
 import { lostMinor, minutesMinor, usualFigures } from '../socket/straighten/bench-figures'
@@ -25,6 +23,7 @@ import type { RepairTally } from '../triage/model/repair-record'
 import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
 import { evidenceOf } from './evidence'
+import { historyOf } from './history-told'
 import { startedAs } from './start-evidence'
 import type { References } from './references'
 import type { JobState } from './job-state'
@@ -64,13 +63,6 @@ export interface Reckoned {
   readonly work: SocketWork | null
 }
 
-const BY_OTHERS = 'worked on by others'
-/** The history as it was told, and what looks tell of it: traces of earlier work are as good as told. */
-function historyOf({ intake, board }: JobState): readonly HistoryItem[] {
-  const { history } = intake.ticket
-  return history.includes(BY_OTHERS) || !board.looks.some(tellsOfRework) ? history : [...history, BY_OTHERS]
-}
-
 /** What the odds are made from: the same on the page, on the server and on the command line. */
 export function toBelieve(
   state: JobState,
@@ -83,7 +75,12 @@ export function toBelieve(
   return {
     history: historyOf(state),
     evidence,
-    changes: changes.map((c) => (c.is === 'mended' ? { ...c, takes: succeeds(c.fault, repairs) } : c)),
+    // A tape alone has what the record said when each was made; a shop knows what it says now.
+    changes: changes.map((c) =>
+      c.is === 'mended' && (repairs.length > 0 || c.takes === undefined)
+        ? { ...c, takes: succeeds(c.fault, repairs) }
+        : c,
+    ),
     mayPower: gate.lamp !== 'do not power',
     again: faultIds.filter((id) => earlier.some((job) => job.mended.includes(id))),
     ...(shelf ? { shelf } : {}),

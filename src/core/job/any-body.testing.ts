@@ -349,7 +349,13 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     { test: 'CPU proud', outcome: 'proud' },
   ),
   'odds said': fc.record({ odds: figure(0, 1), reckoned: fc.option(figure(0, 1), { nil: null }) }),
-  mended: fc.record({ fault: fc.constantFrom('module', '12 V short') }),
+  mended: fc.record(
+    {
+      fault: fc.constantFrom('module', '12 V short'),
+      takes: fc.double({ min: 0, max: 1, noNaN: true }),
+    },
+    { requiredKeys: ['fault'] },
+  ),
   temperature: fc.constantFrom(63, 99, null).map((mostC) => ({ ...temperatureKept, mostC })),
   'cold start': fc.record({ came: fc.boolean() }),
   proof: fc.record({

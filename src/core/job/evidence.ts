@@ -265,8 +265,9 @@ export function evidenceOf(
   const map = mapEvidence(state, socket)
   const lastStroke = state.socket.strokes.at(-1)?.seq ?? 0
   const changes: (Change & { readonly seq: number })[] = []
-  const mend = (seq: number, fault: FaultId) => changes.push({ seq, is: 'mended', fault })
-  for (const { seq, fault } of state.triage.mended) if (isFault(fault)) mend(seq, fault)
+  const mend = (seq: number, fault: FaultId, takes?: number) =>
+    changes.push({ seq, is: 'mended', fault, ...(takes === undefined ? {} : { takes }) })
+  for (const { seq, fault, takes } of state.triage.mended) if (isFault(fault)) mend(seq, fault, takes)
   if (map.mended) mend(lastStroke, map.mended)
   if (lastStroke > 0) changes.push({ seq: lastStroke, is: 'left', fault: 'signal contacts touch' })
   for (const seq of writtenOverBroken(state)) mend(seq, 'firmware corrupt')
@@ -421,7 +422,7 @@ export function evidenceOf(
   const evidence = [...here, ...claimed].sort((a, b) => a.seq - b.seq)
   return {
     evidence,
-    changes: changes.map(({ is, fault }) => ({ is, fault })),
+    changes: changes.map(({ seq: _, ...change }) => change),
     mended: [...new Set(changes.filter((c) => !brings(c)).map((c) => c.fault))],
   }
 }

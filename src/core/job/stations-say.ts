@@ -20,6 +20,7 @@ import type { StationMark } from '../work/slice'
 import { gateOf } from './gate'
 import type { JobState } from './job-state'
 import { lastStart, lastTried } from './starts-seen'
+import { suspectedOf } from './suspected'
 
 /** A job as its stations look at it. */
 interface JobView extends JobState {
@@ -43,12 +44,15 @@ const viewOf = (state: JobState, field: Socket | null): JobView => ({
   standing: () => proofStanding(state, field),
 })
 
-/** What was touched, as all stations together have it. */
+/** What was touched, as all stations together have it, and what is still suspected. */
 export function touchedBy(state: JobState, field: Socket | null): Touched {
   const view = viewOf(state, field)
+  const cameUp = lastTried(state)?.came ?? false
   return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), {
     ...untouched,
-    cameUp: lastTried(state)?.came ?? false,
+    cameUp,
+    // What keeps a board dark is triage’s to find, and not a proof’s.
+    suspected: cameUp ? suspectedOf(state, field) : [],
   })
 }
 
@@ -63,7 +67,10 @@ export function proofStanding(
 ): ProofStanding {
   const touched = touchedBy(state, field)
   const atHand = shelf && new Set([...shelf, ...onTheBoard(state.board)])
-  return standingOf(proofPlan(touched), doubtsOf(touched), state.proof, state.board, {
+  const { results, temperatures } = state.proof
+  const made = [...Object.keys(results), ...(temperatures.length > 0 ? ['temperature'] : [])]
+  const planned = proofPlan(touched, made)
+  return standingOf(planned, doubtsOf(touched), state.proof, state.board, {
     start: lastStart(state),
     closed: gateOf(state, field).lamp === 'do not power',
     ...(atHand ? { atHand } : {}),

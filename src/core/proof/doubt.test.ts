@@ -4,6 +4,7 @@ import { functionGroups } from '../board/function-group'
 import { harmMinutes } from '../board/proved'
 import type { Proved } from '../board/proved'
 import { untouched } from '../board/station-says'
+import type { Touched } from '../board/station-says'
 import { afterPass, anyBad, doubtsOf, findsSomething, inOrder } from './doubt'
 import type { Doubts, Placed, Shows } from './doubt'
 
@@ -49,6 +50,17 @@ describe('doubts', () => {
         expect(found).toBeCloseTo(pass, 9)
       }),
     )
+  })
+  it('count what is suspected on top of the rest, a picture being in its odds already', () => {
+    const odds = (t: Partial<Touched>) => doubtsOf({ ...untouched, cell: true, ...t }).get('settings kept')!
+    const [weak, gone] = [
+      { of: 'settings kept', odds: 0.2, say: 'coin cell weak' },
+      { of: 'settings kept', odds: 0.5, say: 'cell holder' },
+    ] as const
+    expect(odds({ suspected: [weak] })).toBeCloseTo(1 - (1 - odds({})) * 0.8, 12)
+    expect(odds({ suspected: [weak, gone] })).toBeCloseTo(1 - (1 - odds({})) * 0.8 * 0.5, 12)
+    const clock = (t: Partial<Touched>) => doubtsOf({ ...untouched, cameUp: true, ...t }).get('clock') ?? 0
+    expect(clock({ suspected: [{ of: 'clock', odds: 0.1, say: 'x' }] })).toBeCloseTo(0.1, 12)
   })
   it('never rise by a pass, and stay where a test shows nothing of them', () => {
     fc.assert(

@@ -63,11 +63,12 @@ export const onlyTheCell = (t: Touched): boolean =>
   t.rails.length === 0 &&
   t.exchanged.length === 0 &&
   t.repaired.length === 0 &&
+  t.suspected.every(({ of }) => of === 'settings kept') &&
   !t.firmware &&
   !t.parts &&
   !t.intermittent
 
-/** What may be bad of a board as it stands, from what was damaged, touched, changed and repaired. */
+/** What may be bad of a board as it stands, from what was damaged, touched, changed, repaired and suspected. */
 export function doubtsOf(t: Touched): Doubts {
   const doubts = new Map<Proved, number>(
     (Object.entries(usual) as [Proved, number][]).filter(([what]) => what === 'starts' || !onlyTheCell(t)),
@@ -87,7 +88,16 @@ export function doubtsOf(t: Touched): Doubts {
   if (t.cell || t.firmware) add('settings kept', SETTINGS)
   for (const thing of t.exchanged) for (const what of exchanged[thing]) add(what, EXCHANGED)
   for (const { of, fails } of t.repaired) add(of, fails)
-  return t.cameUp ? afterPass(doubts, cameUp) : doubts
+  const now = t.cameUp ? afterPass(doubts, cameUp) : doubts
+  // A picture is in the odds of what is suspected already.
+  return new Map([...now, ...suspicions(t, now)])
+}
+
+/** What is suspected, on top of other doubts of the same thing. */
+function suspicions(t: Touched, doubts: Doubts): Doubts {
+  const so = new Map<Proved, number>()
+  for (const { of, odds } of t.suspected) so.set(of, either(so.get(of) ?? doubts.get(of) ?? 0, odds))
+  return so
 }
 
 const either = (a: number, b: number): number => 1 - (1 - a) * (1 - b)

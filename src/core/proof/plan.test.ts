@@ -7,6 +7,7 @@ import { functionGroups } from '../board/function-group'
 import { doubtsOf } from './doubt'
 import { proofStep } from './next-step'
 import { isUnpowered, proofPlan, standingOf } from './plan'
+import { evidenceOf } from '../job/evidence'
 import { proofStanding, touchedBy } from '../job/stations-say'
 import { exchangeable, untouched } from '../board/station-says'
 import { nothingNoted } from '../board/baseline'
@@ -102,6 +103,69 @@ describe('proofPlan', () => {
     expect(owed(changed().put('trial', { test: 'reseated', outcome: 'system loads' }))).toContain(
       'temperature',
     )
+  })
+  it('asks for one test that shows what is suspected and was never repaired, where none is owed yet', () => {
+    const suspect = (...suspected: Touched['suspected']) => proofPlan({ ...untouched, suspected })
+    const settings = { of: 'settings kept', odds: 0.3, say: 'coin cell weak' } as const
+    expect(suspect(settings).find((t) => t.id === 'settings')?.why).toBe(
+      'suspected and never repaired: coin cell weak',
+    )
+    const added = (...suspected: Touched['suspected']) =>
+      suspect(...suspected)
+        .map((t) => t.id)
+        .filter((id) => !ids({}).includes(id))
+    // Memory is tried of every board; of a test for two things one is enough.
+    expect(added({ of: 'memory A', odds: 0.1, say: 'slot A' })).toEqual([])
+    expect(added(settings, { ...settings, say: 'settings that do not suit' })).toEqual(['settings'])
+    expect(added({ of: 'volts vmem', odds: 0.1, say: 'memory controller' })).toEqual(['volts vmem'])
+    expect(added({ of: 'display', odds: 0.1, say: 'display contact open' })).toEqual(['own graphics'])
+    // A cell that was changed is still no hour of load where only what it keeps is suspected.
+    expect(ids({ cell: true, cellAlone: true, suspected: [settings] }).sort()).toEqual([
+      'cold starts',
+      'settings',
+    ])
+    expect(
+      ids({ cell: true, cellAlone: true, suspected: [{ of: 'storage lanes', odds: 0.1, say: 'drive' }] }),
+    ).toEqual(expect.arrayContaining(['temperature', 'storage ports']))
+  })
+  it('suspects what triage does of a board that came to a picture, and no more once it is repaired', () => {
+    const kept = {
+      ...nothingNoted,
+      fans: 'on',
+      current: 'steady',
+      code: 'picture',
+      picture: 'system loads',
+    } as const
+    const up = () => measured().put('cell', { volts: 2.2 }).put('baseline', kept)
+    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null).suspected
+    expect(of(up()).map((s) => s.of)).toContain('settings kept')
+    expect(of(up())[0]!.odds).toBeGreaterThan(0.3)
+    expect(of(up().put('mended', { fault: 'cell weak' })).map((s) => s.say)).not.toContain('coin cell weak')
+    // What keeps a board dark is not a proof’s to find.
+    expect(of(measured().put('cell', { volts: 2.2 }))).toEqual([])
+    expect(of(tape())).toEqual([])
+  })
+  it('keeps what was made already, whatever it was owed for: what failed still failed', () => {
+    const made = ['storage ports', 'volts vmem', 'settings', 'no such test']
+    const kept = (t: Partial<Touched>) => proofPlan({ ...untouched, ...t }, made).map((test) => test.id)
+    expect(kept({}).sort()).toEqual([...ids({}), 'settings', 'storage ports', 'volts vmem'].sort())
+    expect(kept({ cell: true, cellAlone: true }).sort()).toEqual(
+      ['cold starts', 'settings', 'storage ports', 'volts vmem'].sort(),
+    )
+    const failed = tape().put('proof', { test: 'storage ports', result: 'fail', reading: '' })
+    expect(proofStanding(jobState(failed.entries), null)).toMatchObject({ failed: 1 })
+  })
+  it('doubts a repair by what the shop’s record said when it was made, the last of each fault', () => {
+    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null).repaired
+    expect(of(tape().put('mended', { fault: 'slot A' }))).toEqual([
+      { of: 'memory A', fails: expect.closeTo(0.28, 9) },
+    ])
+    const told = tape().put('mended', { fault: 'slot A', takes: 0.4 })
+    expect(of(told)).toEqual([{ of: 'memory A', fails: expect.closeTo(0.6, 9) }])
+    expect(evidenceOf(jobState(told.entries), null).changes).toMatchObject([{ fault: 'slot A', takes: 0.4 }])
+    expect(of(told.put('mended', { fault: 'slot A', takes: 0.5 }))).toEqual([
+      { of: 'memory A', fails: expect.closeTo(0.5, 9) },
+    ])
   })
   it('asks for more starts of what came and went', () => {
     expect(proofPlan({ ...untouched, intermittent: true }).map((p) => p.test)).toContainEqual(

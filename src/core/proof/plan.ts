@@ -1,15 +1,15 @@
 import type { ProofState } from './slice'
 import type { FunctionGroup } from '../board/function-group'
-import { voltsOf } from '../board/proved'
+import { railOf } from '../board/proved'
 import type { Proved } from '../board/proved'
-import { sayRail } from '../board/rail'
-import type { Rail } from '../board/rail'
 import type { ShelfItem } from '../board/shelf-items'
 import type { Touched } from '../board/station-says'
 import { CERTAIN, coldStartsFor, shareOf } from './cold-starts'
 import type { StartsCounted } from './cold-starts'
 import { afterPass, anyBad, doubtsOf, findsSomething, inOrder, onlyTheCell } from './doubt'
 import type { Doubts, Placed, Shows } from './doubt'
+import { coldStarts, kinds, voltsUnderLoad } from './kinds'
+import type { Kind } from './kinds'
 import { sayTemperature, verdictOf } from './temperature'
 
 /** One thing to prove before hand-back. */
@@ -29,250 +29,23 @@ export interface ProofTest {
   readonly finds: number
 }
 
-/** A test that can be part of a proof, and when a board owes it. */
-interface Kind extends Placed {
-  readonly test: string
-  readonly limit: string
-  readonly starts?: number
-  readonly needs: readonly ShelfItem[]
-  /** Why a board owes it; null where it does not. */
-  readonly owed: (t: Touched, has: (...groups: FunctionGroup[]) => boolean) => string | null
-}
+/** A test that shows a thing at least so often when it is bad is enough where it is only suspected. */
+const SHOWS_IT = 0.5
 
-const when = (is: boolean, why: string): string | null => (is ? why : null)
-
-/** Every test of a proof by what it shows (chances: bench defaults). */
-const kinds: readonly Kind[] = [
-  {
-    id: 'continuity',
-    test: 'Continuity from pin to far end of each part fitted',
-    limit: 'below 1 Ω, or the part’s value',
-    minutes: 5,
-    needs: ['meter'],
-    shows: { joints: 0.85 },
-    unpowered: true,
-    owed: (t) => when(t.parts, 'small parts were fitted'),
-  },
-  {
-    id: 'temperature',
-    test: 'Temperature under load for 15 minutes',
-    limit: 'levels off well below the limit',
-    minutes: 15,
-    needs: [],
-    shows: { cooling: 0.95, 'core power': 0.5, ground: 0.4 },
-    after: 'system',
-    owed: () => 'mounting and power contacts',
-  },
-  {
-    id: 'memory amount',
-    test: 'One module, then two: amount and dual channel',
-    limit: 'the full amount, dual channel',
-    minutes: 6,
-    needs: ['known-good module', 'second known-good module'],
-    shows: { 'memory A': 0.8, 'memory B': 0.8, 'memory power': 0.4 },
-    owed: (t, has) =>
-      has('memory A', 'memory B', 'memory power')
-        ? 'memory contacts were touched'
-        : t.exchanged.includes('module')
-          ? 'a module was exchanged'
-          : 'half-seen memory is easily missed',
-  },
-  {
-    id: 'memory A slots',
-    test: 'A module in each slot of channel A',
-    limit: 'each slot seen at rated speed',
-    minutes: 8,
-    needs: ['known-good module'],
-    shows: { 'memory A': 0.95 },
-    owed: (t, has) =>
-      has('memory A')
-        ? 'contacts of channel A were damaged'
-        : when(repaired(t, 'memory A'), 'channel A was repaired'),
-  },
-  {
-    id: 'memory B slots',
-    test: 'A module in each slot of channel B',
-    limit: 'each slot seen at rated speed',
-    minutes: 8,
-    needs: ['known-good module'],
-    shows: { 'memory B': 0.95 },
-    owed: (t, has) =>
-      has('memory B')
-        ? 'contacts of channel B were damaged'
-        : when(repaired(t, 'memory B'), 'channel B was repaired'),
-  },
-  {
-    id: 'memory test',
-    test: 'Memory test, one pass',
-    limit: 'no error',
-    minutes: 20,
-    needs: [],
-    shows: { 'memory A': 0.9, 'memory B': 0.9, 'memory power': 0.8 },
-    owed: (t, has) =>
-      has('memory A', 'memory B', 'memory power')
-        ? 'a weak contact shows under load'
-        : when(t.exchanged.includes('module'), 'a module was exchanged'),
-  },
-  {
-    id: 'CPU named',
-    test: 'CPU named, with all its cores and its rated speed',
-    limit: 'as on its lid',
-    minutes: 2,
-    needs: [],
-    shows: { CPU: 0.9 },
-    owed: (t) => when(t.exchanged.includes('CPU'), 'the CPU was exchanged'),
-  },
-  {
-    id: 'card width',
-    test: 'A card in the slot: picture and link width',
-    limit: 'picture, and full width',
-    minutes: 5,
-    needs: ['known-good card'],
-    shows: { 'card lanes': 0.95, 'io power': 0.5 },
-    owed: (t, has) =>
-      has('card lanes')
-        ? 'card-lane contacts were damaged'
-        : has('io power')
-          ? 'contacts of io power were damaged'
-          : t.exchanged.includes('card')
-            ? 'the card was exchanged'
-            : when(repaired(t, 'card lanes'), 'the card slot was repaired'),
-  },
-  {
-    id: 'storage ports',
-    test: 'A drive on each port',
-    limit: 'each port sees the drive',
-    minutes: 6,
-    needs: ['known-good drive'],
-    shows: { 'storage lanes': 0.95 },
-    owed: (t, has) =>
-      has('storage lanes')
-        ? 'storage contacts were damaged'
-        : t.exchanged.includes('drive')
-          ? 'the drive was exchanged'
-          : when(repaired(t, 'storage lanes'), 'storage was repaired'),
-  },
-  {
-    id: 'own graphics',
-    test: 'Picture from the CPU’s own graphics',
-    limit: 'picture on each output',
-    minutes: 4,
-    needs: [],
-    shows: { display: 0.95 },
-    owed: (t, has) =>
-      has('display') ? 'display contacts were damaged' : when(repaired(t, 'display'), 'display was repaired'),
-  },
-  {
-    id: 'load',
-    test: 'All cores under load for 20 minutes',
-    limit: 'no error, no restart',
-    minutes: 20,
-    needs: [],
-    shows: { 'core power': 0.85, ground: 0.85, 'io power': 0.6, 'memory power': 0.5, cooling: 0.6, CPU: 0.5 },
-    after: 'system',
-    owed: (t, has) =>
-      has('core power', 'io power', 'ground')
-        ? 'power or ground contacts were damaged'
-        : when(repaired(t, 'core power'), 'the core supply was repaired'),
-  },
-  {
-    id: 'core volts',
-    test: 'Core volts at rest and under load',
-    limit: 'within 5 % of what is asked for',
-    minutes: 5,
-    needs: ['meter'],
-    shows: { sense: 0.95, 'core power': 0.5 },
-    owed: (_, has) => when(has('sense'), 'a voltage-sense contact was damaged'),
-  },
-  {
-    id: 'restart',
-    test: 'Restart from the system, five times',
-    limit: 'five of five',
-    minutes: 8,
-    needs: [],
-    shows: { control: 0.8, reset: 0.8, clock: 0.6, starts: 0.3 },
-    after: 'system',
-    owed: (_, has) => when(has('control', 'reset', 'clock'), 'a control contact was damaged'),
-  },
-  {
-    id: 'ports',
-    test: 'Network, USB and sound, one of each',
-    limit: 'each works',
-    minutes: 6,
-    needs: [],
-    shows: { ports: 0.9, 'io power': 0.3 },
-    after: 'system',
-    owed: (_, has) =>
-      has('reserved', 'unknown')
-        ? 'contacts without a known function were damaged'
-        : when(has('io power'), 'contacts of io power were damaged'),
-  },
-  {
-    id: 'version',
-    test: 'Version shown after a start with mains off',
-    limit: 'the version that was meant',
-    minutes: 3,
-    needs: [],
-    shows: { version: 0.98 },
-    owed: (t) => when(t.firmware, 'firmware was changed'),
-  },
-  {
-    id: 'settings',
-    test: 'Clock and settings kept over ten minutes without mains',
-    limit: 'time and settings are kept',
-    minutes: 12,
-    needs: [],
-    shows: { 'settings kept': 0.95 },
-    owed: (t) =>
-      t.cell
-        ? 'the cell was at fault or changed'
-        : t.firmware
-          ? 'firmware was changed'
-          : when(repaired(t, 'settings kept'), 'what keeps the settings was repaired'),
-  },
-  {
-    id: 'system',
-    test: 'An operating system loads',
-    limit: 'desktop or log-in appears',
-    minutes: 5,
-    needs: ['known-good drive'],
-    shows: { system: 0.95, 'storage lanes': 0.4, 'memory A': 0.3, 'memory B': 0.3, version: 0.3 },
-    owed: () => 'the owner needs more than a POST',
-  },
-]
-
-const repaired = ({ repaired: all }: Touched, what: Proved): boolean => all.some(({ of }) => of === what)
-
-const coldStarts = (starts: number, share: number, why: string): Kind => ({
-  id: 'cold starts',
-  test: `${starts} cold starts, mains off a minute before each`,
-  limit: `${starts} of ${starts} reach the picture`,
-  minutes: starts * 3,
-  starts,
-  needs: [],
-  shows: { starts: 1 - (1 - share) ** starts, control: 0.5, 'core power': 0.3, 'memory power': 0.3 },
-  owed: () => why,
-})
-
-const voltsUnderLoad = (rail: Rail): Kind => ({
-  id: voltsOf(rail),
-  test: `Volts of the ${sayRail(rail)} at rest and under load`,
-  limit: 'within 5 % at rest, and no lower than that under load',
-  minutes: 4,
-  needs: ['meter'],
-  shows: { [voltsOf(rail)]: 0.95 },
-  owed: () => 'it had read short or low, or its supply was repaired',
-})
-
-/** What has to be proved, from what was damaged, touched, changed and repaired; what saves most per minute first. */
-export function proofPlan(t: Touched): ProofTest[] {
+/**
+ * What has to be proved, from what was damaged, touched, changed, repaired and suspected; what saves most per minute first.
+ * @param made tests that were made already: they stay, so that one that failed is never lost with what it was owed for
+ */
+export function proofPlan(t: Touched, made: readonly string[] = []): ProofTest[] {
   const has = (...groups: FunctionGroup[]) => groups.some((g) => t.groups.includes(g))
   const share = shareOf(t.intermittent)
   const alone = onlyTheCell(t)
+  const rails = [...new Set([...t.rails, ...made.flatMap((id) => railOf(id) ?? [])])]
   const all = alone
     ? [
         coldStarts(2, share, 'the cell was changed, and nothing else'),
-        ...kinds.filter((k) => k.id === 'settings'),
+        ...rails.map(voltsUnderLoad),
+        ...kinds.filter((k) => k.id === 'settings' || made.includes(k.id)),
       ]
     : [
         coldStarts(
@@ -280,13 +53,24 @@ export function proofPlan(t: Touched): ProofTest[] {
           share,
           t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
         ),
-        ...t.rails.map(voltsUnderLoad),
+        ...rails.map(voltsUnderLoad),
         ...kinds,
       ]
-  const owed = all.flatMap(({ owed: asks, ...kind }) => {
-    const why = asks(t, has)
+  const plain = all.flatMap(({ owed: asks, ...kind }) => {
+    const why = asks(t, has) ?? (made.includes(kind.id) ? 'it was made already' : null)
     return why === null ? [] : [{ ...kind, why }]
   })
+  const owed = t.suspected.reduce<readonly (Omit<Kind, 'owed'> & { readonly why: string })[]>(
+    (some, { of, say }) => {
+      const shown = (kind: Placed) => kind.shows[of] ?? 0
+      if (some.some((test) => shown(test) >= SHOWS_IT)) return some
+      const better = (a: Kind, b: Kind) => (shown(b) / b.minutes > shown(a) / a.minutes ? b : a)
+      const rail = railOf(of)
+      const { owed: _, ...test } = rail ? voltsUnderLoad(rail) : kinds.reduce(better)
+      return shown(test) > 0 ? [...some, { ...test, why: `suspected and never repaired: ${say}` }] : some
+    },
+    plain,
+  )
   return inOrder(owed, doubtsOf(t)).map(({ unpowered: _, after: __, ...test }) =>
     test.id === 'own graphics' && !t.ownGraphics ? { ...test, limit: 'needs a CPU with graphics' } : test,
   )

@@ -39,6 +39,6 @@ export interface TriageBodies {
   trial: { readonly test: string; readonly outcome: string }
   /** Odds of a picture at the next power-up, said before it, and what was reckoned then; null where nothing was. */
   'odds said': { readonly odds: number; readonly reckoned: number | null }
-  /** A fault of the reasoner's list, put right. */
-  mended: { readonly fault: string }
+  /** A fault of the reasoner's list, put right; and how often such a repair takes by the shop’s record as it then was. */
+  mended: { readonly fault: string; readonly takes?: number }
 }

@@ -30,10 +30,7 @@ export const triageSays: StationSays<View> = {
       board.changed.cell > 0,
     cellAlone: board.changed.cell > 0 && board.changedElse === 0,
     intermittent: board.baselines.some((b) => b.current === 'cycling'),
-    repaired: mendedOf(triage).map((fault) => ({
-      of: provedBy(fault),
-      fails: 1 - repairOf(fault).succeeds,
-    })),
+    repaired: mendedOf(triage).map((fault) => ({ of: provedBy(fault), fails: 1 - takesOf(triage, fault) })),
     rails: railsToProve(board, mendedOf(triage)),
     exchanged: exchangedOf(board, mendedOf(triage), intake.ticket.cpu),
   }),
@@ -42,6 +39,10 @@ export const triageSays: StationSays<View> = {
 /** Faults that were repaired, each once. */
 const mendedOf = ({ mended }: TriageState): readonly FaultId[] =>
   faultIds.filter((id) => mended.some(({ fault }) => fault === id))
+
+/** How often the repair of a fault takes: by the shop’s record when it was made, else the bench default. */
+const takesOf = ({ mended }: TriageState, fault: FaultId): number =>
+  mended.findLast((m) => m.fault === fault)?.takes ?? repairOf(fault).succeeds
 
 /** Rails that read short or low at any time, and those whose supply was repaired. */
 function railsToProve(board: BoardState, mended: readonly FaultId[]): Rail[] {

@@ -40,7 +40,7 @@ export function ProofStation() {
   const { here } = useStationStep('proof', null)
   /** The one the sentence asks for: its answers stand below it. */
   const next = tests.find((t) => t.id === here.proves)
-  const touched = touchedBy(state, socket)
+  const touched = useMemo(() => touchedBy(state, socket), [state, socket])
   const [readings, setReadings] = useState<Record<string, string>>({})
   const [asked, setAsked] = useState<{
     what: string
@@ -108,6 +108,11 @@ export function ProofStation() {
           Touched: {why.length > 0 ? why.join(', ') : 'nothing so far; these tests belong to every board'}.{' '}
           {tests.length - owed} of {tests.length} done.
         </p>
+        {touched.suspected.length > 0 && (
+          <p className="mt-1 text-soft">
+            Suspected and never repaired: {touched.suspected.map(({ say }) => say).join(', ')}.
+          </p>
+        )}
         {asked && (
           <div className="mt-3 flex flex-col gap-2">
             <Against what={asked.what} against={asked.against} />

@@ -27,7 +27,8 @@ export function StillInDoubt({ left, tests }: Pick<ProofStanding, 'left' | 'test
             <b className="font-semibold">{percent(left.odds)}</b> that the owner finds something that was not
             found here.{' '}
             <span className="text-soft">
-              Missed contacts and the doubt of the function table are in it; the rest are bench defaults.
+              What is suspected, missed contacts and the doubt of the function table are in it; the rest are
+              bench defaults.
             </span>
           </p>
           {left.of.length > 0 && (

@@ -1,4 +1,4 @@
-import type { Unlike } from './differences'
+import type { Unlike } from './blocks'
 
 /** Blocks that lie together and differ more than blocks like them usually do on this pair of photos. */
 export interface Cluster {
@@ -12,14 +12,17 @@ export interface Cluster {
   readonly y1: number
 }
 
-/** Shares of blocks of like contrast that usual is told by: the middle, and the quarter above it. */
+/** Kinds of blocks by their contrast; and shares of each that usual is told by. */
 const BINS = 24
+const USUAL = 0.4
+const BELOW = 0.1
 /** Least spread of what is usual, levels. */
 const LEAST_SPREAD = 1.2
 
 /**
  * How far each block differs beyond what blocks of like contrast usually differ by on this pair: most of a board is as it
- * should be, so the pair itself says what light, focus and lots do.
+ * should be, so the pair itself says what light, focus and lots do. Its spread is taken from those that differ less: of the
+ * others, what stands up would make it so wide on a tilted pair that no small part is beyond it.
  */
 export function beyondUsual({ by, contrast }: Unlike): Float32Array {
   const seen = [...by.keys()].filter((k) => !Number.isNaN(by[k]!)).sort((a, b) => contrast[a]! - contrast[b]!)
@@ -31,8 +34,8 @@ export function beyondUsual({ by, contrast }: Unlike): Float32Array {
     )
     const sorted = Float32Array.from(some, (k) => by[k]!).sort()
     const at = (share: number) => sorted[Math.floor(share * (sorted.length - 1))] ?? 0
-    const spread = Math.max(LEAST_SPREAD, at(0.75) - at(0.5))
-    for (const k of some) beyond[k] = (by[k]! - at(0.5)) / spread
+    const spread = Math.max(LEAST_SPREAD, at(USUAL) - at(BELOW))
+    for (const k of some) beyond[k] = (by[k]! - at(USUAL)) / spread
   }
   return beyond
 }

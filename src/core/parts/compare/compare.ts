@@ -3,10 +3,13 @@ import { findOverlay, lay, refineOverlay, worked } from '../../photo/overlay'
 import type { Overlay } from '../../photo/overlay'
 import type { Point } from '../../photo/projection'
 import { beyondUsual, clustersOf } from './clusters'
-import { byRatio, coloursOf, evened, laidOver, softened, unlike } from './differences'
+import { unlike } from './blocks'
+import { coloursOf, evened, laidOver, softened } from './differences'
 import type { ColourPlanes } from './differences'
-import { isBesideTall, lookAt, oddsOfPart } from './mark'
+import { CloseLook } from './mark'
 import type { Told } from './mark'
+import { oddsOfPart } from './odds'
+import { pairOf } from './pair'
 
 /** A photo of a board: red, green, blue, alpha, row by row. */
 export interface BoardPicture {
@@ -50,24 +53,102 @@ const WORK_PX_PER_MM = 10.5
 /** Least pixels per mm at which an 0402 can be told. */
 export const LEAST_PX_PER_MM = 14
 /** Side of a block, from one to the next, how far its fit is looked for, and what a difference of none may be, levels. */
-const BLOCKS = { sidePx: 7, stepPx: 3, reachPx: 5, flat: 6 } as const
+const BLOCKS = { sidePx: 7, stepPx: 3, reachPx: 3, flat: 6 } as const
 /** Half the side of the fields in which light is made even, working px. */
 const LIGHT_PX = 30
 const SOFT_PX = 0.8
 /** Where a cluster begins and what it goes on over, in spreads of the usual; and least contrast, levels. */
-const CLUSTER = { high: 5, low: 3.5, contrast: 10 } as const
+const CLUSTER = { high: 4, low: 3.5, contrast: 6 } as const
+/** What differs over a greater length is no small part: something tall that is seen from another side, mm. */
+const MOST_LONG_MM = 5.5
 /** Least odds to be shown. */
-export const WORTH_A_LOOK = 0.2
+export const WORTH_A_LOOK = 0.11
 /** Least share of a photo that the other has to show; and most that the plane may be off, working px. */
 const LEAST_SHARE = 0.15
 const MOST_OFF_PX = 2.5
-/** Share of a photo’s brightest pixels that is its metal’s brightest. */
-const BRIGHTEST = 0.997
+/** Two photos laid over one another, in working size and in the same light. */
+export interface LaidAlike {
+  readonly photo: ColourPlanes
+  readonly other: ColourPlanes
+  readonly overlay: Overlay
+  readonly share: number
+  readonly fitPx: number
+}
+
+/**
+ * Lays one photo over the other by what is seen in both, and makes their light alike. Yields the share of it that is done.
+ * @param factor pixels of the photo to one of the working size, each way
+ */
+export function* laidAlike(
+  photo: BoardPicture,
+  other: BoardPicture,
+  factor: number,
+): Generator<number, LaidAlike | { readonly wrong: string }> {
+  const grey = greyOf(photo.rgba, photo.widthPx, photo.heightPx)
+  const otherGrey = greyOf(other.rgba, other.widthPx, other.heightPx)
+  yield 0.04
+  const found = findOverlay(grey, otherGrey)
+  if (!found)
+    return {
+      wrong:
+        'the two photos do not lie over one another: not the same side of the same board, one of them mirrored, or too little of it in both',
+    }
+  yield 0.55
+  const grows = stretchOf(found, photo)
+  const otherFactor = Math.max(1, Math.round(factor * grows))
+  const [mine, theirs] = [worked(grey, factor), worked(otherGrey, otherFactor)]
+  const near = refineOverlay(found, mine, theirs, 5)
+  const { overlay, spreadPx } = refineOverlay(near.overlay, mine, theirs, 3)
+  if (!(spreadPx / otherFactor < MOST_OFF_PX))
+    return {
+      wrong:
+        'the two photos lie over one another only roughly: one is out of focus, taken from far aside, or shows another revision of the board',
+    }
+  yield 0.7
+  const plain = softened(coloursOf(photo.rgba, photo.widthPx, photo.heightPx, factor), SOFT_PX)
+  const laid = laidOver(
+    plain,
+    softened(coloursOf(other.rgba, other.widthPx, other.heightPx, otherFactor), SOFT_PX),
+    overlay,
+  )
+  const share = shareSeen(laid)
+  if (share < LEAST_SHARE)
+    return {
+      wrong: `only ${Math.round(100 * share)} % of the photo is on the other one too; take more of the board`,
+    }
+  yield 0.8
+  return { photo: plain, other: evened(laid, plain, LIGHT_PX), overlay, share, fitPx: spreadPx / grows }
+}
+
+/**
+ * Where two photos in even light differ more than they do everywhere else, and what is told of each such place.
+ * Yields the share of it that is done.
+ * @param pxPerMm of the working size
+ */
+export function* differingPlaces(
+  photo: ColourPlanes,
+  other: ColourPlanes,
+  pxPerMm: number,
+): Generator<number, readonly Told[]> {
+  const pair = pairOf(photo, other)
+  yield 0.1
+  const differ = unlike(pair, BLOCKS)
+  yield 0.5
+  const clusters = clustersOf(differ, beyondUsual(differ), CLUSTER).filter(
+    (c) => c.blocks.length > 1 && Math.max(c.x1 - c.x0, c.y1 - c.y0) < MOST_LONG_MM * pxPerMm,
+  )
+  const look = new CloseLook(pair, differ, pxPerMm)
+  const told: Told[] = []
+  for (const [i, cluster] of clusters.entries()) {
+    told.push(look.at(cluster))
+    if (i % 8 === 7) yield 0.5 + (0.5 * i) / clusters.length
+  }
+  return told
+}
 
 /**
  * Compares a photo with another of the same side of the same board model (a good one, or this board before): lays one over
- * the other by what is seen in both, makes their light even, and marks where they differ more than they do everywhere else.
- * What stands up from the board is seen shifted from another side and is no difference.
+ * the other, and marks where they differ as they do where a part is gone, another one or beside its pads.
  * Yields the share that is done.
  * @param pxPerMm of the photo
  */
@@ -76,67 +157,18 @@ export function* compareBoards(
   other: BoardPicture,
   pxPerMm: number,
 ): Generator<number, CompareAnswer> {
-  const bad = (field: CompareFault['field'], text: string): CompareAnswer => ({
-    compared: null,
-    fault: { field, text },
-  })
   if (!(pxPerMm >= LEAST_PX_PER_MM))
-    return bad(
-      'pxPerMm',
-      `${Math.round(pxPerMm * 10) / 10} pixels to a millimetre do not show small parts; take it nearer, ${LEAST_PX_PER_MM} at least, 20 are better`,
-    )
+    return {
+      compared: null,
+      fault: {
+        field: 'pxPerMm',
+        text: `${Math.round(pxPerMm * 10) / 10} pixels to a millimetre do not show small parts; take it nearer, ${LEAST_PX_PER_MM} at least, 20 are better`,
+      },
+    }
   const factor = Math.max(1, Math.round(pxPerMm / WORK_PX_PER_MM))
-  const grey = greyOf(photo.rgba, photo.widthPx, photo.heightPx)
-  const otherGrey = greyOf(other.rgba, other.widthPx, other.heightPx)
-  yield 0.03
-  const found = findOverlay(grey, otherGrey)
-  if (!found)
-    return bad(
-      'other',
-      'the two photos do not lie over one another: not the same side of the same board, one of them mirrored, or too little of it in both',
-    )
-  yield 0.4
-  const grows = stretchOf(found, photo)
-  const otherFactor = Math.max(1, Math.round(factor * grows))
-  const [mine, theirs] = [worked(grey, factor), worked(otherGrey, otherFactor)]
-  const near = refineOverlay(found, mine, theirs, 5)
-  const { overlay, spreadPx } = refineOverlay(near.overlay, mine, theirs, 3)
-  if (!(spreadPx / otherFactor < MOST_OFF_PX))
-    return bad(
-      'other',
-      'the two photos lie over one another only roughly: one is out of focus, taken from far aside, or shows another revision of the board',
-    )
-  yield 0.5
-  const plainPhoto = softened(coloursOf(photo.rgba, photo.widthPx, photo.heightPx, factor), SOFT_PX)
-  const laid = laidOver(
-    plainPhoto,
-    softened(coloursOf(other.rgba, other.widthPx, other.heightPx, otherFactor), SOFT_PX),
-    overlay,
-  )
-  const share = shareSeen(laid)
-  if (share < LEAST_SHARE)
-    return bad(
-      'other',
-      `only ${Math.round(100 * share)} % of the photo is on the other one too; take more of the board`,
-    )
-  yield 0.6
-  const plainOther = evened(laid, plainPhoto, LIGHT_PX)
-  const pair = {
-    photo: byRatio(plainPhoto),
-    other: byRatio(plainOther),
-    plainPhoto,
-    plainOther,
-    brightest: brightestOf(plainPhoto),
-  }
-  yield 0.7
-  const differ = unlike(pair.photo, pair.other, BLOCKS)
-  yield 0.85
-  const clusters = clustersOf(differ, beyondUsual(differ), CLUSTER).filter((c) => c.blocks.length > 1)
-  const told: Told[] = []
-  for (const [i, cluster] of clusters.entries()) {
-    told.push(lookAt(cluster, pair, differ))
-    if (i % 8 === 7) yield 0.85 + (0.15 * i) / clusters.length
-  }
+  const laid = yield* part(laidAlike(photo, other, factor), 0, LAID)
+  if ('wrong' in laid) return { compared: null, fault: { field: 'other', text: laid.wrong } }
+  const told = yield* part(differingPlaces(laid.photo, laid.other, pxPerMm / factor), LAID, 1)
   const full = (px: number) => (px + 0.5) * factor - 0.5
   const marks = told
     .map((t): Mark => {
@@ -145,13 +177,25 @@ export function* compareBoards(
       return {
         px,
         sizePx: [(x1 - x0 + BLOCKS.sidePx) * factor, (y1 - y0 + BLOCKS.sidePx) * factor],
-        otherPx: lay(overlay, px[0], px[1]),
-        odds: oddsOfPart(t, isBesideTall(t, told)),
+        otherPx: lay(laid.overlay, px[0], px[1]),
+        odds: oddsOfPart(t),
       }
     })
     .filter((m) => m.odds >= WORTH_A_LOOK)
     .sort((a, b) => b.odds - a.odds)
-  return { compared: { marks, overlay, share, fitPx: spreadPx / grows }, fault: null }
+  const { overlay, share, fitPx } = laid
+  return { compared: { marks, overlay, share, fitPx }, fault: null }
+}
+
+/** Share of the work that laying them over one another is. */
+const LAID = 0.65
+/** A part of some work, as a stretch of the whole. */
+function* part<T>(work: Generator<number, T>, from: number, to: number): Generator<number, T> {
+  for (;;) {
+    const step = work.next()
+    if (step.done) return step.value
+    yield from + (to - from) * step.value
+  }
 }
 
 /** Pixels of the other photo to one of the photo, at its middle. */
@@ -164,6 +208,3 @@ function stretchOf(overlay: Overlay, { widthPx, heightPx }: BoardPicture): numbe
 
 const shareSeen = ({ green }: ColourPlanes): number =>
   green.reduce((n, v) => n + (Number.isNaN(v) ? 0 : 1), 0) / green.length
-
-const brightestOf = ({ green }: ColourPlanes): number =>
-  Float32Array.from(green).sort()[Math.floor(BRIGHTEST * green.length)] ?? 0

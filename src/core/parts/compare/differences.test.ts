@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { seeded } from '../../maths/seeded'
 import { beyondUsual, clustersOf } from './clusters'
-import { byRatio, coloursOf, differenceAt, evened, unlike } from './differences'
+import { unlike } from './blocks'
+import { byRatio, coloursOf, evened } from './differences'
 import type { ColourPlanes } from './differences'
-import { elsewhere } from './elsewhere'
+import { differenceAt, pairOf } from './pair'
 
 const [W, H] = [160, 120]
 /** A board of small bright and dark squares on an even ground; what lies under `hidden` is bare. */
@@ -26,7 +27,8 @@ const each = (of: ColourPlanes, work: (v: number, i: number) => number): ColourP
   green: of.green.map(work),
   blue: of.blue.map(work),
 })
-const blocks = { sidePx: 7, stepPx: 3, reachPx: 5, flat: 1 }
+const blocks = { sidePx: 7, stepPx: 3, reachPx: 3, flat: 1 }
+const differing = (photo: ColourPlanes, other: ColourPlanes) => unlike(pairOf(photo, other), blocks)
 
 describe('light made alike', () => {
   it('takes off a gain and a veil that change slowly, and no part', () => {
@@ -46,16 +48,16 @@ describe('light made alike', () => {
 describe('what differs', () => {
   it('is nothing between a photo and itself, shifted or not, and what is gone', () => {
     const photo = board()
-    const same = unlike(photo, photo, blocks)
+    const same = differing(photo, photo)
     expect(Math.max(...same.by.filter((v) => !Number.isNaN(v)))).toBe(0)
     const moved = each(photo, (_, i) => i)
     ;(['red', 'green', 'blue'] as const).forEach((c) => {
       for (let i = 0; i < W * H; i++) moved[c][i] = photo[c][Math.min(W * H - 1, i + 3)]!
     })
-    const shifted = unlike(photo, moved, blocks)
+    const shifted = differing(photo, moved)
     const inside = shifted.by.filter((v) => !Number.isNaN(v)).sort()
     expect(inside[Math.floor(0.95 * inside.length)]).toBe(0)
-    const gone = unlike(board([[80, 60]]), photo, blocks)
+    const gone = differing(board([[80, 60]]), photo)
     const clusters = clustersOf(gone, beyondUsual(gone), { high: 5, low: 3.5, contrast: 5 })
     expect(clusters.length).toBeGreaterThan(0)
     for (const c of clusters)
@@ -64,20 +66,27 @@ describe('what differs', () => {
   it('is nothing where the other photo shows nothing', () => {
     const photo = board()
     const cut = each(photo, (v, i) => (i % W > 100 ? NaN : v))
-    const { by, columns } = unlike(photo, cut, blocks)
+    const { by, columns } = differing(photo, cut)
     by.forEach((v, k) => {
       if ((k % columns) * 3 > 100) expect(v).toBeNaN()
     })
   })
-  it('is seen elsewhere where it stands up: as far as it was moved', () => {
+  it('is found beside what differs much more: what is usual is told by what differs little', () => {
     const photo = board()
-    const moved = each(photo, (v) => v)
+    // Two fifths of it stand up, and are seen elsewhere.
+    const moved = each(photo, (_, i) => i)
     ;(['red', 'green', 'blue'] as const).forEach((c) => {
-      for (let y = 0; y < H - 9; y++)
-        for (let x = 12; x < W; x++) moved[c][(y + 9) * W + x] = photo[c][y * W + x - 12]!
+      for (let i = 0; i < W * H; i++) moved[c][i] = photo[c][i % W < W * 0.42 ? (i + 9 * W) % (W * H) : i]!
     })
-    const found = elsewhere(photo, moved, { blocks: [], beyond: 9, x0: 60, y0: 50, x1: 75, y1: 62 }, 20)
-    expect(found).toMatchObject({ dx: 12, dy: 9, by: 0 })
+    const bare = board([[80, 60]])
+    const differ = differing(bare, moved)
+    const beyond = beyondUsual(differ)
+    const near = [...beyond].filter(
+      (_, k) =>
+        Math.abs((k % differ.columns) * 3 - 80) < 10 &&
+        Math.abs(Math.floor(k / differ.columns) * 3 - 60) < 10,
+    )
+    expect(Math.max(...near)).toBeGreaterThan(4)
   })
 })
 

@@ -1,88 +1,118 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { byRatio, unlike } from './differences'
+import { unlike } from './blocks'
 import type { ColourPlanes } from './differences'
-import { isBesideTall, lookAt, oddsOfPart } from './mark'
+import { CloseLook } from './mark'
 import type { Told } from './mark'
+import { oddsOfPart } from './odds'
+import { pairOf } from './pair'
+import type { Colour } from './pair'
 
-const [W, H] = [140, 120]
-type Colour = readonly [number, number, number]
+const [W, H, PX_PER_MM] = [140, 120, 11]
 const TIN: Colour = [180, 180, 176]
 const GLINT: Colour = [250, 250, 246]
 const BODY: Colour = [125, 95, 62]
 const BARE: Colour = [16, 78, 36]
 
-/** A bare board with one spot of a colour in its middle. */
-function board(spot: Colour, x = 70, y = 60): ColourPlanes {
+/** A bare board with spots of colours on it: left edge, upper edge, width, height, px. */
+function board(...spots: readonly (readonly [Colour, number, number, number, number])[]): ColourPlanes {
   const planes = BARE.map((v) => new Float32Array(W * H).fill(v))
-  for (let dy = -4; dy <= 4; dy++)
-    for (let dx = -4; dx <= 4; dx++) planes.forEach((p, c) => (p[(y + dy) * W + x + dx] = spot[c]!))
+  // Something as bright as metal gets, so that metal is known by it.
+  for (const [colour, x0, y0, wide, high] of [[GLINT, 2, 2, 20, 6] as const, ...spots])
+    for (let y = y0; y < y0 + high; y++)
+      for (let x = x0; x < x0 + wide; x++) planes.forEach((p, c) => (p[y * W + x] = colour[c]!))
   return { widthPx: W, heightPx: H, factor: 1, red: planes[0]!, green: planes[1]!, blue: planes[2]! }
 }
+/** An 0402 on its pads, in the middle; and the pads alone. */
+const pads = (tin = TIN) => [[tin, 60, 57, 6, 7] as const, [tin, 74, 57, 6, 7] as const]
+const bare = (tin?: Colour) => board(...pads(tin))
+const fitted = (tin?: Colour) => board(...pads(tin), [BODY, 66, 57, 8, 6] as const)
 const cluster = (x = 70, y = 60) => ({ blocks: [0], beyond: 9, x0: x - 4, y0: y - 4, x1: x + 4, y1: y + 4 })
-const look = (photo: ColourPlanes, other: ColourPlanes) =>
-  lookAt(
-    cluster(),
-    { photo: byRatio(photo), other: byRatio(other), plainPhoto: photo, plainOther: other, brightest: 250 },
-    unlike(photo, other, { sidePx: 7, stepPx: 3, reachPx: 5, flat: 1 }),
-  )
+const look = (photo: ColourPlanes, other: ColourPlanes) => {
+  const pair = pairOf(photo, other)
+  const differ = unlike(pair, { sidePx: 7, stepPx: 3, reachPx: 3, flat: 1 })
+  return new CloseLook(pair, { ...differ, by: Float32Array.of(30) }, PX_PER_MM).at(cluster())
+}
 
 describe('a place looked at closely', () => {
-  it('differs where a part is gone, and not where metal only shines otherwise', () => {
-    expect(look(board(BARE), board(BODY)).core4).toBeGreaterThan(60)
-    expect(look(board(TIN), board(GLINT)).core3).toBe(0)
-    expect(look(board(TIN), board(BODY)).core4).toBeGreaterThan(20)
+  it('differs where a part is gone, between bare pads, and is as bare as the board round it', () => {
+    const gone = look(bare(), fitted())
+    expect(gone.core).toBeGreaterThan(50)
+    expect(gone.least).toBeGreaterThan(50)
+    expect(gone).toMatchObject({ middleBare: 0, colourless: false })
+    expect(gone.ends * gone.otherEnds).toBeGreaterThan(0.1)
+    expect(look(board(), board([BODY, 66, 57, 8, 6])).ends).toBe(0)
+    expect(gone.middle).toBeGreaterThan(50)
+    expect(gone.otherBare).toBeGreaterThan(50)
   })
-  it('counts the bare metal of this photo, and is lighter by what it is lighter', () => {
-    expect(look(board(TIN), board(BODY)).metalPx).toBe(81)
-    expect(look(board(BODY), board(TIN)).metalPx).toBe(0)
-    expect(look(board(BARE), board(BARE)).lighter).toBe(0)
-    expect(look(board(TIN), board(BARE)).lighter).toBeGreaterThan(10)
+  it('does not where the solder only shines otherwise, or the part sits some pixels aside', () => {
+    const shines = look(fitted(TIN), fitted(GLINT))
+    expect(shines).toMatchObject({ middle: 0, metalMm2: 0, otherMetalMm2: 0 })
+    expect(Math.max(shines.core, shines.least)).toBeLessThanOrEqual(6)
+    const aside = look(board([BODY, 68, 59, 8, 6]), board([BODY, 66, 57, 8, 6]))
+    expect(aside.core).toBe(0)
+    expect(aside.shiftMm).toBeCloseTo(Math.hypot(2, 2) / PX_PER_MM, 9)
   })
-  it('is the same where it only misfits by a few pixels', () => {
-    expect(look(board(BODY, 72, 61), board(BODY)).core3).toBe(0)
+  it('counts the bare metal that one of them shows, and is lighter by what it is lighter', () => {
+    expect(look(board([TIN, 66, 57, 8, 6]), board()).metalMm2).toBeCloseTo(48 / PX_PER_MM ** 2, 9)
+    expect(look(board(), board([TIN, 66, 57, 8, 6])).otherMetalMm2).toBeCloseTo(48 / PX_PER_MM ** 2, 9)
+    expect(look(bare(), bare()).lighter).toBe(0)
+    expect(look(bare(), fitted()).lighter).toBeGreaterThan(2)
+  })
+  it('knows a board without a colour by most of it, whatever lies in its middle', () => {
+    const chip = board([[20, 20, 21], 40, 30, 60, 60])
+    expect(look(chip, chip).colourless).toBe(false)
+    const black = board([[24, 24, 26], 0, 10, W, H - 10])
+    expect(look(black, black).colourless).toBe(true)
+  })
+  it('says nothing of what the other photo does not show', () => {
+    const cut = fitted()
+    for (const plane of [cut.red, cut.green, cut.blue]) for (let i = 55 * W; i < W * H; i++) plane[i] = NaN
+    const { cluster: _, colourless: __, ...numbers } = look(bare(), cut)
+    for (const [what, value] of Object.entries(numbers)) expect(value, what).not.toBeNaN()
+    expect(numbers.core).toBe(0)
   })
 })
 
 const told = (more: Partial<Told> = {}): Told => ({
-  cluster: { ...cluster(), blocks: Array.from({ length: 10 }, (_, i) => i) },
-  core3: 60,
-  core4: 45,
+  cluster: cluster(),
   by: 30,
-  nearby: 0.8,
-  longPx: 12,
-  metalPx: 60,
+  core: 60,
+  least: 45,
+  otherBare: 60,
+  ends: 1,
+  otherEnds: 1,
+  middle: 60,
+  middleBare: 5,
+  shiftMm: 0,
+  longMm: 1.2,
+  metalMm2: 0.3,
+  otherMetalMm2: 0.05,
   lighter: 2,
+  colourless: false,
   ...more,
 })
 
 describe('the odds that it is a part', () => {
-  it('rise with what differs and with bare pads, and fall with size, light, and what stands beside', () => {
-    const usual = oddsOfPart(told(), false)
+  it('rise with what differs, bare pads and bare board between them, and fall with size, light and what stands up', () => {
+    const usual = oddsOfPart(told())
     expect(usual).toBeGreaterThan(0.5)
     fc.assert(
       fc.property(fc.double({ min: 0.05, max: 0.95, noNaN: true }), (share) => {
-        for (const less of [
-          told({ core3: 60 * share }),
-          told({ core4: 45 * share }),
-          told({ by: 30 * share }),
-          told({ metalPx: 40 * share }),
-          told({ longPx: 12 / share }),
-          told({ lighter: 2 + 20 * share }),
-        ])
-          expect(oddsOfPart(less, false)).toBeLessThan(usual)
+        for (const [what, less] of Object.entries({
+          least: told({ least: 45 * share }),
+          core: told({ core: 60 * share }),
+          middle: told({ middle: 60 * share }),
+          'not bare': told({ middleBare: 5 + 60 * (1 - share) }),
+          metal: told({ metalMm2: 0.24 * share }),
+          'metal of the other': told({ otherMetalMm2: 0.05 / share }),
+          large: told({ longMm: 2 / share }),
+          shifted: told({ shiftMm: 0.3 * (1 - share) }),
+          light: told({ lighter: 2 + 20 * (1 - share) }),
+          'no ends': told({ ends: share, otherEnds: share }),
+        }))
+          expect(oddsOfPart(less), what).toBeLessThan(usual)
       }),
     )
-    expect(oddsOfPart(told(), true)).toBeLessThan(usual)
-  })
-  it('are less beside something large that is seen elsewhere, and only there', () => {
-    const at = (x: number, blocks: number, nearby: number) =>
-      told({ nearby, cluster: { ...cluster(x), blocks: Array.from({ length: blocks }, (_, i) => i) } })
-    const own = told()
-    expect(isBesideTall(own, [own, at(86, 40, 0.3)])).toBe(true)
-    expect(isBesideTall(own, [own, at(120, 40, 0.3)])).toBe(false)
-    expect(isBesideTall(own, [own, at(86, 8, 0.3)])).toBe(false)
-    expect(isBesideTall(own, [own, at(86, 40, 0.9)])).toBe(false)
-    expect(isBesideTall(own, [own])).toBe(false)
   })
 })

@@ -1,155 +1,160 @@
 import type { Cluster } from './clusters'
-import { differenceAt } from './differences'
-import type { ColourPlanes, Unlike } from './differences'
-import { elsewhere } from './elsewhere'
+import type { Unlike } from './blocks'
+import { MetalSeen, meanColour, middleOf } from './ends'
+import { colourDifference, differenceOf, groundOf } from './pair'
+import type { Colour, PhotoPair } from './pair'
 
 /** What is told of a cluster: whether it is a part that is gone, changed or moved, or light, print or what stands up. */
 export interface Told {
   readonly cluster: Cluster
-  /** Least difference over a square of three and of four pixels, the largest such, where not both photos show metal, levels. */
-  readonly core3: number
-  readonly core4: number
   /** Mean difference of its blocks, levels. */
   readonly by: number
-  /** The least difference anywhere nearby, over that: what is seen there in both photos stands up, or was moved. */
-  readonly nearby: number
-  readonly longPx: number
-  /** Bare metal of this photo there, px. */
-  readonly metalPx: number
+  /** Its core: the square of four pixels that differs most at the best fit; mean difference there, levels. */
+  readonly core: number
+  /** The difference that all of such a square has at least, levels: a line of misfit has none, a part has. */
+  readonly least: number
+  /** How far the core’s colour is from that of the bare board round it on the other photo, levels. */
+  readonly otherBare: number
+  /** How surely the core lies between two ends of bare metal, on this photo and on the other, 0 to 1. */
+  readonly ends: number
+  readonly otherEnds: number
+  /** What lies between two bare ends of this photo: how much it differs, and how far it is from the bare board, levels. */
+  readonly middle: number
+  readonly middleBare: number
+  /** How far the other photo is moved for the best fit, mm: what stands up is seen shifted. */
+  readonly shiftMm: number
+  readonly longMm: number
+  /** Bare metal that only this photo shows, and only the other one, mm². */
+  readonly metalMm2: number
+  readonly otherMetalMm2: number
   /** How much brighter or darker all of it is, levels: light rather than a part. */
   readonly lighter: number
-}
-
-/** Both photos as they are compared: in even light, by the logarithm of what is seen; and plain, for what is metal. */
-export interface Pair {
-  readonly photo: ColourPlanes
-  readonly other: ColourPlanes
-  readonly plainPhoto: ColourPlanes
-  readonly plainOther: ColourPlanes
-  /** Brightness of the brightest metal, levels. */
-  readonly brightest: number
+  /** Whether the board has no colour of its own: black parts differ little from it. */
+  readonly colourless: boolean
 }
 
 /** What is taken along round a cluster, working px; and how far its best fit is looked for. */
 const MARGIN = 4
 const FIT = 4
-/** Bare metal is bright and has no colour: shares of the brightest, and of its own brightness. */
-const METAL_BRIGHT = 0.5
-const METAL_COLOUR = 0.3
-/** How far what stands up is seen shifted at most, working px. */
-const REACH = 40
-
-const isMetal = ({ red, green, blue }: ColourPlanes, at: number, brightest: number): boolean => {
-  const [r, g, b] = [red[at]!, green[at]!, blue[at]!]
-  const least = Math.min(r, g, b)
-  return least > METAL_BRIGHT * brightest && Math.max(r, g, b) - least < METAL_COLOUR * g
-}
-
-/** Looks closely at a cluster. */
-export function lookAt(cluster: Cluster, pair: Pair, unlike: Unlike): Told {
-  const { photo, other, plainPhoto, plainOther, brightest } = pair
-  const { widthPx: w, heightPx: h } = photo
-  const within = (v: number, most: number) => Math.max(FIT + 2, Math.min(most - FIT - 3, v))
-  const [x0, x1] = [within(cluster.x0 - MARGIN, w), within(cluster.x1 + MARGIN, w)]
-  const [y0, y1] = [within(cluster.y0 - MARGIN, h), within(cluster.y1 + MARGIN, h)]
-  const [wide, high] = [x1 - x0 + 1, y1 - y0 + 1]
-  let least = Infinity
-  let fit = new Float32Array(wide * high)
-  let shift: readonly [number, number] = [0, 0]
-  for (let sy = -FIT; sy <= FIT; sy++)
-    for (let sx = -FIT; sx <= FIT; sx++) {
-      if (sx * sx + sy * sy > FIT * FIT + 1) continue
-      const by = new Float32Array(wide * high)
-      let sum = 0
-      for (let y = 0; y < high && sum < least; y++)
-        for (let x = 0; x < wide; x++) {
-          const at = (y + y0) * w + x + x0
-          const d = differenceAt(photo, at, other, at + sy * w + sx)
-          by[y * wide + x] = d
-          sum += d < FAR ? d : FAR
-        }
-      if (sum < least) [least, fit, shift] = [sum, by, [sx, sy]]
-    }
-  let [metalPx, lighter] = [0, 0]
-  for (let y = 0; y < high; y++)
-    for (let x = 0; x < wide; x++) {
-      const at = (y + y0) * w + x + x0
-      const metal = isMetal(plainPhoto, at, brightest)
-      if (metal) metalPx++
-      if (metal && isMetal(plainOther, at + shift[1] * w + shift[0], brightest)) fit[y * wide + x] = 0
-      const grey = (of: ColourPlanes) => of.red[at]! + of.green[at]! + of.blue[at]!
-      lighter += (grey(photo) - grey(other)) / 3
-    }
-  const core = (side: number): number => {
-    let most = 0
-    for (let y = 0; y + side <= high; y++)
-      for (let x = 0; x + side <= wide; x++) {
-        let lowest = Infinity
-        for (let v = 0; v < side; v++)
-          for (let u = 0; u < side; u++) lowest = Math.min(lowest, fit[(y + v) * wide + x + u]!)
-        most = Math.max(most, lowest)
-      }
-    return most
-  }
-  const by = cluster.blocks.reduce((sum, k) => sum + unlike.by[k]!, 0) / cluster.blocks.length
-  const nearest = Math.min(
-    elsewhere(photo, other, cluster, REACH)?.by ?? FAR,
-    elsewhere(other, photo, cluster, REACH)?.by ?? FAR,
-  )
-  return {
-    cluster,
-    core3: core(3),
-    core4: core(4),
-    by,
-    nearby: nearest / by,
-    longPx: Math.max(cluster.x1 - cluster.x0, cluster.y1 - cluster.y0) + unlike.stepPx,
-    metalPx,
-    lighter: Math.abs(lighter) / (wide * high) || 0,
-  }
-}
-/** A difference larger than this counts no more in the choice of a fit, levels. */
+/** Side of the core, working px. */
+const CORE = 4
+/** Most that the colours of a board without one differ by, levels. */
+const COLOURLESS = 18
+/** A difference larger than this counts no more, levels. */
 const FAR = 80
 
-/** Blocks from which on something seen elsewhere is large; and how near beside it things are hidden, working px. */
-const LARGE = 20
-const SEEN_ELSEWHERE = 0.5
-const BESIDE_PX = 12
+/** Looks closely at clusters of one pair of photos. */
+export class CloseLook {
+  private readonly seen: MetalSeen
+  private readonly otherSeen: MetalSeen
+  private readonly ground: (x: number, y: number) => Colour
+  private readonly otherGround: (x: number, y: number) => Colour
+  private readonly colourless: boolean
 
-/** Whether it lies beside something large that is seen shifted: what stands up hides other things from each side. */
-export const isBesideTall = (of: Told, all: readonly Told[]): boolean =>
-  all.some(({ cluster: c, nearby }) => {
-    const { cluster } = of
-    return (
-      c !== cluster &&
-      c.blocks.length > LARGE &&
-      nearby < SEEN_ELSEWHERE &&
-      Math.max(0, c.x0 - cluster.x1, cluster.x0 - c.x1) < BESIDE_PX &&
-      Math.max(0, c.y0 - cluster.y1, cluster.y0 - c.y1) < BESIDE_PX
-    )
-  })
+  /** @param pxPerMm of the pictures as they are compared */
+  constructor(
+    private readonly pair: PhotoPair,
+    private readonly unlike: Unlike,
+    private readonly pxPerMm: number,
+  ) {
+    const { photo, other, metal, otherMetal } = pair
+    this.seen = new MetalSeen(metal, photo.widthPx, photo.heightPx, pxPerMm)
+    this.otherSeen = new MetalSeen(otherMetal, photo.widthPx, photo.heightPx, pxPerMm)
+    this.ground = groundOf(photo)
+    this.otherGround = groundOf(other)
+    this.colourless = hasNoColour(this.ground, photo.widthPx, photo.heightPx)
+  }
 
-/** Longest part that is small, working px; metal from which on there are bare pads. */
-const SMALL_PX = 22
-const PADS_PX = 40
+  at(cluster: Cluster): Told {
+    const { pair, unlike, pxPerMm } = this
+    const { photo, other, metal, otherMetal } = pair
+    const { widthPx: w, heightPx: h } = photo
+    const within = (v: number, most: number) => Math.max(FIT + 2, Math.min(most - FIT - CORE, v))
+    const [x0, x1] = [within(cluster.x0 - MARGIN, w), within(cluster.x1 + MARGIN, w)]
+    const [y0, y1] = [within(cluster.y0 - MARGIN, h), within(cluster.y1 + MARGIN, h)]
+    const [wide, high] = [x1 - x0 + 1, y1 - y0 + 1]
+    const { fit, shift } = this.bestFit(x0, y0, wide, high)
+    const { core, least, cx, cy } = coreOf(fit, wide, high)
+    const [mx, my] = [x0 + cx + 1, y0 + cy + 1]
+    let [here, there, lighter] = [0, 0, 0]
+    for (let y = y0; y <= y1; y++)
+      for (let x = x0, at = y * w + x0; x <= x1; x++, at++) {
+        const q = at + shift[1] * w + shift[0]
+        if (metal[at]! && !otherMetal[q]!) here++
+        if (!metal[at]! && otherMetal[q]!) there++
+        const by = photo.red[at]! + photo.green[at]! + photo.blue[at]! - other.red[at]! - other.green[at]! - other.blue[at]! // prettier-ignore
+        if (by === by) lighter += by / 3
+      }
+    const middle = middleOf(pair, this.seen, this.ground, { x0, y0, x1, y1, shift })
+    const otherColour = meanColour(other, mx - 1 + shift[0], my - 1 + shift[1], CORE)
+    return {
+      cluster,
+      by: cluster.blocks.reduce((sum, k) => sum + unlike.by[k]!, 0) / cluster.blocks.length,
+      core,
+      least,
+      otherBare: colourDifference(otherColour, this.otherGround(mx, my)),
+      ends: this.seen.betweenEnds(mx, my),
+      otherEnds: this.otherSeen.betweenEnds(mx + shift[0], my + shift[1]),
+      middle: middle.differs,
+      middleBare: middle.bare,
+      shiftMm: Math.hypot(...shift) / pxPerMm,
+      longMm: (Math.max(cluster.x1 - cluster.x0, cluster.y1 - cluster.y0) + unlike.stepPx) / pxPerMm,
+      metalMm2: here / pxPerMm ** 2,
+      otherMetalMm2: there / pxPerMm ** 2,
+      lighter: Math.abs(lighter) / (wide * high),
+      colourless: this.colourless,
+    }
+  }
 
-/**
- * Chance that a cluster is a part that is gone, changed or moved: a logistic regression on what is told of it.
- * Figures from 26 drawn pairs of boards (two lights, tilts up to 8°, three colours of mask), 1,900 clusters; those it is
- * judged by in the bench were drawn by other seeds and settings.
- */
-export function oddsOfPart(told: Told, besideTall: boolean): number {
-  const { cluster } = told
-  const score =
-    -24.1 +
-    1.98 * Math.log(told.core3 + 5) +
-    1.47 * Math.log(told.core4 + 5) +
-    0.86 * Math.log(cluster.beyond) +
-    2.31 * Math.log(told.by) +
-    1.28 * Math.log(cluster.blocks.length) -
-    3.34 * Math.log(told.longPx) -
-    5.76 * Math.max(0, Math.log(told.longPx / SMALL_PX)) +
-    7.8 * Math.min(1, told.metalPx / PADS_PX) -
-    3.25 * (told.lighter / 20) -
-    (besideTall ? 3.31 : 0)
-  return 1 / (1 + Math.exp(-score))
+  /** Differences over a field where the other photo fits best nearby, and how far it was moved for it; what is not seen is none. */
+  private bestFit(x0: number, y0: number, wide: number, high: number) {
+    const { pair } = this
+    const { widthPx: w } = pair.photo
+    const difference = differenceOf
+    let least = Infinity
+    let fit = new Float32Array(wide * high)
+    let shift: readonly [dx: number, dy: number] = [0, 0]
+    for (let sy = -FIT; sy <= FIT; sy++)
+      for (let sx = -FIT; sx <= FIT; sx++) {
+        if (sx * sx + sy * sy > FIT * FIT + 1) continue
+        const by = new Float32Array(wide * high)
+        let sum = 0
+        for (let y = 0; y < high && sum < least; y++)
+          for (let x = 0; x < wide; x++) {
+            const at = (y + y0) * w + x + x0
+            const d = Math.min(FAR, difference(pair, at, at + sy * w + sx)) || 0
+            by[y * wide + x] = d
+            sum += d
+          }
+        if (sum < least) [least, fit, shift] = [sum, by, [sx, sy]]
+      }
+    return { fit, shift }
+  }
+}
+
+/** Whether most of a board’s ground has no colour; of many fields, as one can lie on a large chip. */
+function hasNoColour(ground: (x: number, y: number) => Colour, widthPx: number, heightPx: number): boolean {
+  const fields = Array.from({ length: 25 }, (_, k) =>
+    ground((((k % 5) + 0.5) * widthPx) / 5, ((Math.floor(k / 5) + 0.5) * heightPx) / 5),
+  )
+  return fields.filter((of) => Math.max(...of) - Math.min(...of) < COLOURLESS).length > fields.length / 2
+}
+
+/** The square that differs most in the mean, its corner; and the largest least difference of a square, not of the same one. */
+function coreOf(fit: Float32Array, wide: number, high: number) {
+  let best = { core: -1, cx: 0, cy: 0 }
+  let most = 0
+  for (let cy = 0; cy + CORE <= high; cy++)
+    for (let cx = 0; cx + CORE <= wide; cx++) {
+      let [sum, least] = [0, Infinity]
+      for (let y = cy; y < cy + CORE; y++)
+        for (let x = cx; x < cx + CORE; x++) {
+          const d = fit[y * wide + x]!
+          sum += d
+          if (d < least) least = d
+        }
+      most = Math.max(most, least)
+      if (sum / CORE ** 2 > best.core) best = { core: sum / CORE ** 2, cx, cy }
+    }
+  return { ...best, least: most }
 }

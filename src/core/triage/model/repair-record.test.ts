@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { chanceToTake, repairOf } from './repair'
-import { succeeds } from './repair-record'
+import { repaired, succeeds } from './repair-record'
 import { faultIds } from './faults'
 
 describe('how often a repair takes', () => {
@@ -13,6 +13,13 @@ describe('how often a repair takes', () => {
   it('is what the record says once it has more than the default counts for', () => {
     expect(succeeds('slot A', [{ fault: 'slot A', tried: 20, took: 4 }])).toBeCloseTo((14.4 + 4) / 40, 9)
     expect(succeeds('slot A', [{ fault: 'slot A', tried: 2000, took: 400 }])).toBeCloseTo(0.2, 1)
+  })
+  it('goes on the tape with the repair, where the record says anything else than the bench default', () => {
+    expect(repaired('slot A', [])).toEqual({ fault: 'slot A' })
+    expect(repaired('slot A', [{ fault: 'slot B', tried: 20, took: 4 }])).toEqual({
+      fault: 'slot A',
+      takes: 0.46,
+    })
   })
   it('is learned from faults that are repaired alike, and from no other', () => {
     const record = [{ fault: 'slot B', tried: 10, took: 0 }]

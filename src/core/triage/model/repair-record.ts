@@ -1,3 +1,4 @@
+import type { TriageBodies } from '../bodies'
 import { faultIds } from './faults'
 import type { FaultId } from './faults'
 import { repairOf } from './repair'
@@ -7,6 +8,12 @@ export interface RepairTally {
   readonly fault: string
   readonly tried: number
   readonly took: number
+}
+
+/** A fault put right, as it goes on the tape: with how often such a repair takes by the record, where that says anything. */
+export function repaired(fault: FaultId, record: readonly RepairTally[]): TriageBodies['mended'] {
+  const takes = Math.round(100 * succeeds(fault, record)) / 100
+  return takes === repairOf(fault).succeeds ? { fault } : { fault, takes }
 }
 
 /** How many repairs the bench default is worth against the record (bench default). */

@@ -24,6 +24,9 @@ const judgedWords: Readonly<Record<Judged, string>> = {
   nothing: 'nothing',
 }
 
+const MISSED =
+  'Some black parts on a black board are missed, and what stands behind something tall; parts longer than some 4 mm are left to the eye.'
+
 /** Which photos are compared, and what is said of each place that differs. */
 export function ComparePanel({
   comparing,
@@ -111,8 +114,7 @@ export function ComparePanel({
           <p aria-live="polite">
             {marks.length === 0 ? (
               <>
-                <strong>Nothing differs as a part does.</strong> Black parts on a black board, and what stands
-                behind something tall, can still be missed.
+                <strong>Nothing differs as a small part does.</strong> {MISSED}
               </>
             ) : (
               <>
@@ -121,8 +123,7 @@ export function ComparePanel({
                 </strong>{' '}
                 {open === 0 ? 'all said.' : `${open} to say.`}{' '}
                 <span className="text-soft">
-                  {percent(compared.share)} of the photo is on both. Black parts on a black board, and what
-                  stands behind something tall, can be missed.
+                  {percent(compared.share)} of the photo is on both. {MISSED}
                 </span>
               </>
             )}

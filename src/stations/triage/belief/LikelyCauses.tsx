@@ -4,6 +4,7 @@ import { percent } from '@/core/maths/percent'
 import { wholePercents } from '@/core/maths/whole-percents'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { faults } from '@/core/triage/model/faults'
+import { repaired } from '@/core/triage/model/repair-record'
 import type { Belief, Cause } from '@/core/triage/reason/belief'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -159,6 +160,7 @@ function CauseRow({
   onOpen: () => void
 }) {
   const append = useJob((j) => j.append)
+  const repairs = useJob((j) => j.repairs)
   const reasons = cause.faults.map((id) => belief.faults.find((f) => f.fault === id))
   return (
     <li className="border-b border-dashed border-line">
@@ -190,7 +192,7 @@ function CauseRow({
               <Button
                 look="bare"
                 className="py-0!"
-                onClick={() => append('mended', { fault: id })}
+                onClick={() => append('mended', repaired(id, repairs))}
                 aria-label={`It was ${faults[id].say}: repaired`}
               >
                 Repaired
