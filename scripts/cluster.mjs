@@ -130,14 +130,25 @@ function makeCluster(bin, home, who) {
   writeFileSync(join(home, 'secrets.json'), JSON.stringify(secrets), { mode: 0o600 })
 }
 
+/** Until no process of a server that died holds its shared memory any more: they end as they notice, a busy one later. */
+async function letGo(segment) {
+  const held = () =>
+    readFileSync('/proc/sysvipc/shm', 'utf8')
+      .split('\n')
+      .map((line) => line.trim().split(/\s+/))
+      .some(([, id, , , , , attached]) => id === segment && Number(attached) > 0)
+  for (let tries = 0; tries < 600 && held(); tries++) await new Promise((resolve) => setTimeout(resolve, 50))
+}
+
 /**
  * A server that outlived the start command is stopped. After a crash its lock file may name a process that
  * is now something else altogether: that one is left alone, and the stale file goes.
  */
-function endLeftOver(bin, data, who) {
+async function endLeftOver(bin, data, who) {
   const lock = join(data, 'postmaster.pid')
   if (!existsSync(lock)) return
-  const pid = readFileSync(lock, 'utf8').split('\n')[0]
+  const lines = readFileSync(lock, 'utf8').split('\n')
+  const pid = lines[0]
   const command = `/proc/${pid}/cmdline`
   if (existsSync(command) && readFileSync(command, 'utf8').includes(data))
     spawnSync(join(bin, 'pg_ctl'), ['stop', '-D', data, '-m', 'fast', '-s'], {
@@ -146,6 +157,8 @@ function endLeftOver(bin, data, who) {
       ...who,
     })
   else rmSync(lock)
+  // The seventh line: the key and the number of its shared memory.
+  await letGo(lines[6]?.trim().split(/\s+/)[1])
 }
 
 /** A connection as the owner, once the server has finished recovering from however it ended last time. */
@@ -181,7 +194,7 @@ export async function startCluster({ checkout, throwaway = false, onDeath = null
   if (!existsSync(join(home, 'secrets.json')) || !existsSync(join(data, 'PG_VERSION')))
     makeCluster(bin, home, who)
   const secrets = JSON.parse(readFileSync(join(home, 'secrets.json'), 'utf8'))
-  endLeftOver(bin, data, who)
+  await endLeftOver(bin, data, who)
   const port = await freePort()
   const settings = [
     'listen_addresses=127.0.0.1',
@@ -206,7 +219,7 @@ export async function startCluster({ checkout, throwaway = false, onDeath = null
   }
   /** After it has died: the same data on the same port. */
   const revive = async () => {
-    endLeftOver(bin, data, who)
+    await endLeftOver(bin, data, who)
     await start()
   }
   const stop = () =>

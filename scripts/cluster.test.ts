@@ -78,6 +78,28 @@ describe('a database that dies under the start command', () => {
   }, 120_000)
 })
 
+describe('a database that died while one of its processes is still busy', () => {
+  it('comes up again as soon as that one has let go', async () => {
+    chmodSync(checkout, 0o755)
+    const cluster = await startCluster({ checkout })
+    try {
+      await ensureDatabase(cluster, 'bench')
+      const { pid } = cluster.child
+      const busy = Number(readFileSync(`/proc/${pid}/task/${pid}/children`, 'utf8').split(' ')[0])
+      process.kill(busy, 'SIGSTOP')
+      const gone = new Promise((resolve) => cluster.child.on('exit', resolve))
+      cluster.child.kill('SIGKILL')
+      await gone
+      const back = cluster.revive()
+      setTimeout(() => process.kill(busy, 'SIGCONT'), 1500)
+      await back
+      await ensureDatabase(cluster, 'bench')
+    } finally {
+      await cluster.stop()
+    }
+  }, 120_000)
+})
+
 describe('a database whose plug was pulled', () => {
   const rows = async (url: string, text: string) => {
     const client = new pg.Client({ connectionString: url })
