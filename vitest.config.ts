@@ -16,5 +16,6 @@ export default defineConfig({
     setupFiles: ['./src/properties.testing.ts'],
     maxWorkers: 2,
     testTimeout: 120_000, // these machines can be twenty times slower than usual,
+    hookTimeout: 120_000, // and their disks as well
   },
 })
