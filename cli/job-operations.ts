@@ -7,7 +7,6 @@ import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
 import { jobZipSchema } from '@/server/job-zip-schema'
 import { randomUUID } from 'node:crypto'
-import { sheetParts } from '@/core/job/sheet'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
@@ -172,14 +171,14 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
       const versions = sheetVersions(entries, socket)
       const version = versions.find((v) => v.version === (input.version ?? versions.length))
       if (!version) throw new BadInput('version', `there are versions 1 to ${versions.length}`)
-      const { sheet, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '')
+      const { words, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '')
       return {
         versions: versions.length,
         version: version.version,
         signed: version.signed,
-        title: sheet.title,
-        outcome: sheet.outcome,
-        parts: input.whose === 'owner' ? sheetParts(sheet) : technical,
+        title: words.title,
+        outcome: words.outcome,
+        parts: input.whose === 'owner' ? words.parts : technical,
       }
     },
   ),

@@ -2,8 +2,29 @@ import Joi from 'joi'
 import { fates, outcomes } from '@/core/hand-back/bodies'
 import type { HandBackBodies } from '@/core/hand-back/bodies'
 import { reassemblyChecks } from '@/core/hand-back/reassembly'
+import type { SheetPart, SheetWords } from '@/core/hand-back/sheet-words'
 import { body, text, some, money, despite, sha } from './field'
 import type { Schemas } from './field'
+
+const line = text(4000).allow('')
+/** What a sheet said when it was signed. */
+const words = Joi.object<SheetWords>({
+  title: line.required(),
+  complaint: line.required(),
+  outcome: line.required(),
+  parts: Joi.array()
+    .items(
+      Joi.object<SheetPart>({
+        title: some(120),
+        lines: Joi.array().items(line).max(5000).required(),
+        none: line.required(),
+      }),
+    )
+    .max(30)
+    .required(),
+  minutes: Joi.number().integer().min(0).required(),
+  priceMinor: money.required(),
+})
 
 export const handBackSchemas: Schemas<HandBackBodies> = {
   advice: body<HandBackBodies['advice']>({ text: some(500) }),
@@ -21,6 +42,7 @@ export const handBackSchemas: Schemas<HandBackBodies> = {
   'sheet signed': body<HandBackBodies['sheet signed']>({
     signature: sha.allow(null).required(),
     how: some(120),
+    words,
   }),
   machine: body<HandBackBodies['machine']>({ came: Joi.boolean().required() }),
   reassembled: body<HandBackBodies['reassembled']>({

@@ -17,11 +17,12 @@ async function pagesOf(
   { forTechnician = false, of = sheetVersions(t.entries, socket).length } = {},
 ): Promise<string[]> {
   const chosen = sheetVersions(t.entries, socket)[of - 1]!
-  const { sheet, technical, at } = readVersion(chosen, socket, now)
+  const { sheet, words, technical, at } = readVersion(chosen, socket, now)
   const data = new Uint8Array(
     await renderToBuffer(
       SheetPdf({
-        sheet,
+        words,
+        maps: sheet.maps,
         technical: forTechnician ? technical : null,
         version: chosen.version,
         signed: chosen.signed && { ...chosen.signed, png: null },

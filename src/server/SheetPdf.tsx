@@ -10,8 +10,7 @@ import {
   View,
 } from '@react-pdf/renderer'
 import { join } from 'node:path'
-import { sheetParts } from '@/core/job/sheet'
-import type { HandBackSheet, SheetPart } from '@/core/job/sheet'
+import type { SheetPart, SheetWords } from '@/core/hand-back/sheet-words'
 import { displayList } from '@/core/socket/map/display-list'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
@@ -87,7 +86,9 @@ const style = StyleSheet.create({
 })
 
 interface Props {
-  readonly sheet: HandBackSheet
+  readonly words: SheetWords
+  /** The field as it was first found and as it is left; null when the socket was never mapped. */
+  readonly maps: { readonly before: Marks; readonly after: Marks } | null
   /** Parts of the technical sheet; none on the owner’s. */
   readonly technical: readonly SheetPart[] | null
   readonly version: number
@@ -101,30 +102,30 @@ interface Props {
 }
 
 /** The sheet as a PDF: the same content as on the screen. */
-export function SheetPdf({ sheet, technical, version, signed, tag, at, reader, owner, socket }: Props) {
-  const parts = sheetParts(sheet)
+export function SheetPdf({ words, maps, technical, version, signed, tag, at, reader, owner, socket }: Props) {
+  const { parts } = words
   const half = Math.ceil(parts.length / 2)
   return (
     <Document title={`${tag} ${technical ? 'technical sheet' : 'hand-back'}`} language="en">
       <Page size="A4" style={style.page}>
         <View style={style.head}>
           <View style={{ flex: 1, paddingRight: 20 }}>
-            <Text style={style.title}>{sheet.title || 'no board named'}</Text>
+            <Text style={style.title}>{words.title || 'no board named'}</Text>
             {technical && <Text style={{ fontWeight: 600 }}>technical sheet</Text>}
-            {sheet.complaint !== '' && <Text style={style.soft}>brought in because: {sheet.complaint}</Text>}
+            {words.complaint !== '' && <Text style={style.soft}>brought in because: {words.complaint}</Text>}
             {owner !== '' && !technical && <Text>for {owner}</Text>}
           </View>
           <View>
             <Text style={style.tag}>{tag}</Text>
             {version > 1 && <Text style={{ textAlign: 'right' }}>version {version}</Text>}
             <Text style={{ textAlign: 'right' }}>{sayMoment(reader, at, 'longDate')}</Text>
-            <Text style={{ textAlign: 'right', fontWeight: 600 }}>{sheet.outcome}</Text>
+            <Text style={{ textAlign: 'right', fontWeight: 600 }}>{words.outcome}</Text>
           </View>
         </View>
-        {socket && sheet.maps && (
+        {socket && maps && (
           <View style={style.maps} wrap={false}>
-            <Field socket={socket} marks={sheet.maps.before} caption="the socket as found" />
-            <Field socket={socket} marks={sheet.maps.after} caption="as it is left" />
+            <Field socket={socket} marks={maps.before} caption="the socket as found" />
+            <Field socket={socket} marks={maps.after} caption="as it is left" />
           </View>
         )}
         {technical ? (
@@ -141,9 +142,9 @@ export function SheetPdf({ sheet, technical, version, signed, tag, at, reader, o
           </View>
         )}
         <View style={style.close} wrap={false}>
-          <Text>{sheet.minutes} minutes at the bench</Text>
+          <Text>{words.minutes} minutes at the bench</Text>
           <Text style={{ fontWeight: 600 }}>
-            {sheet.priceMinor === null ? '' : sayMoney(reader, sheet.priceMinor)}
+            {words.priceMinor === null ? '' : sayMoney(reader, words.priceMinor)}
           </Text>
         </View>
         {!technical && (

@@ -1,4 +1,5 @@
 import type { ReassemblyCheck } from './reassembly'
+import type { SheetWords } from './sheet-words'
 
 export const outcomes = [
   'fixed',
@@ -43,6 +44,8 @@ export interface HandBackBodies {
     readonly signature: string | null
     /** Signed here, on paper. */
     readonly how: string
+    /** What was signed: a later release may find other words for the same tape. */
+    readonly words?: SheetWords
   }
   /** Whether a machine came with the board, into which it goes back. */
   machine: { readonly came: boolean }

@@ -374,7 +374,26 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     },
     { requiredKeys: ['outcome', 'priceMinor', 'text'] },
   ),
-  'sheet signed': fc.record({ signature: fc.option(hash, { nil: null }), how: words }),
+  'sheet signed': fc.record(
+    {
+      signature: fc.option(hash, { nil: null }),
+      how: words,
+      words: fc.record({
+        title: maybeWords,
+        complaint: maybeWords,
+        outcome: maybeWords,
+        parts: fc.array(
+          fc.record({ title: words, lines: fc.array(words, { maxLength: 3 }), none: maybeWords }),
+          {
+            maxLength: 3,
+          },
+        ),
+        minutes: fc.nat(10_000),
+        priceMinor: fc.option(fc.nat(1_000_000), { nil: null }),
+      }),
+    },
+    { requiredKeys: ['signature', 'how'] },
+  ),
   machine: fc.record({ came: fc.boolean() }),
   reassembled: fc.record({ check: fc.constantFrom(...reassemblyChecks), ok: fc.boolean(), note: maybeWords }),
   'late outcome': fc.record({ text: words, holds: fc.boolean() }),

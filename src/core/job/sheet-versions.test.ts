@@ -4,7 +4,6 @@ import { nothingNoted } from '../board/baseline'
 import type { Socket } from '../socket/model/socket'
 import { smallField } from '../socket/model/field.testing'
 import { anyTape } from './any-tape.testing'
-import { sheetParts } from './sheet'
 import { readVersion, sheetVersions } from './sheet-versions'
 import { measured, tape } from './tape.testing'
 
@@ -13,7 +12,7 @@ const now = '2026-11-24T12:00:00.000Z'
 const signed = { signature: null, how: 'on paper' } as const
 const linesOf = (t: ReturnType<typeof tape>, of: number, field: Socket | null = socket) => {
   const version = sheetVersions(t.entries, field).find((v) => v.version === of)!
-  return Object.fromEntries(sheetParts(readVersion(version, field, now).sheet).map((p) => [p.title, p.lines]))
+  return Object.fromEntries(readVersion(version, field, now).words.parts.map((p) => [p.title, p.lines]))
 }
 
 describe('sheets', () => {
@@ -46,6 +45,25 @@ describe('sheets', () => {
     const t = tape().put('sheet signed', signed).put('strike', { why: 'undo' }, 1)
     expect(sheetVersions(t.entries, socket)).toMatchObject([{ version: 1, signed: null }])
   })
+  it('signed says what it said then, also where its tape would be read otherwise by now', () => {
+    const t = tape().put('look', { what: 'chip', seen: 'flux', clear: false })
+    const { words } = readVersion(sheetVersions(t.entries, socket)[0]!, socket, now)
+    const then = {
+      ...words,
+      minutes: 7,
+      parts: words.parts.map((p) => (p.title === 'Found' ? { ...p, lines: ['flux round the chip'] } : p)),
+    }
+    t.put('sheet signed', { ...signed, words: then })
+    const [first, ...others] = sheetVersions(t.entries, socket)
+    expect(others).toEqual([])
+    const read = readVersion(first!, socket, now)
+    expect(read.words).toEqual(then)
+    expect(read.technical.find((p) => p.title === 'Found')?.lines).toEqual(['flux round the chip'])
+    t.put('advice', { text: 'keep it dry' })
+    expect(sheetVersions(t.entries, socket)).toHaveLength(2)
+    expect(linesOf(t, 1).Found).toEqual(['flux round the chip'])
+    expect(linesOf(t, 2).Found).toEqual(['chip: flux'])
+  })
   it('of any tape: every one that was signed reads the same whatever comes after it', () => {
     fc.assert(
       fc.property(anyTape(), (entries) => {
@@ -63,7 +81,10 @@ describe('sheets', () => {
 describe('the technical sheet', () => {
   const technical = (t: ReturnType<typeof tape>) =>
     Object.fromEntries(
-      readVersion({ entries: t.entries, signed: null }, socket, now).technical.map((p) => [p.title, p.lines]),
+      readVersion({ entries: t.entries, signed: null, kept: null }, socket, now).technical.map((p) => [
+        p.title,
+        p.lines,
+      ]),
     )
   it('has each contact before and after, each test with its limit, each reading and step by its line', () => {
     const t = tape()

@@ -11,6 +11,7 @@ import type { ProofStanding } from '../proof/plan'
 import { adviceFor } from '../hand-back/advice'
 import { checkWords, openChecks, reassemblyChecks } from '../hand-back/reassembly'
 import type { Reassembly } from '../hand-back/reassembly'
+import type { SheetPart, SheetWords } from '../hand-back/sheet-words'
 import { percent } from '../maths/percent'
 import { sayProved } from '../board/proved'
 import { isDamage, sayMark } from '../socket/damage/mark'
@@ -48,15 +49,8 @@ export interface HandBackSheet {
   readonly priceMinor: number | null
 }
 
-/** A part of a sheet: its heading, its lines, and what stands there when there are none. */
-export interface SheetPart {
-  readonly title: string
-  readonly lines: readonly string[]
-  readonly none: string
-}
-
 /** The sheet part by part, in the order in which it is read. */
-export function sheetParts(sheet: HandBackSheet): SheetPart[] {
+function sheetParts(sheet: HandBackSheet): SheetPart[] {
   const part = (title: string, lines: readonly string[], none: string) => ({ title, lines, none })
   return [
     part('Found', sheet.found, 'nothing noted'),
@@ -72,6 +66,15 @@ export function sheetParts(sheet: HandBackSheet): SheetPart[] {
     part('Safety', sheet.safety, ''),
   ]
 }
+
+export const sheetWords = (sheet: HandBackSheet): SheetWords => ({
+  title: sheet.title,
+  complaint: sheet.complaint,
+  outcome: sheet.outcome,
+  parts: sheetParts(sheet),
+  minutes: sheet.minutes,
+  priceMinor: sheet.priceMinor,
+})
 
 /** The sheet from the tape. Nothing is claimed to be verified that has no result of its own. */
 export function handBackSheet(state: JobState, socket: Socket | null, nowIso: string): HandBackSheet {

@@ -4,8 +4,8 @@ import { percent } from '../maths/percent'
 import { proofStanding } from './stations-say'
 import { sayEntry, stationOf } from './job-state'
 import type { Entry, JobState } from './job-state'
-import type { HandBackSheet, SheetPart } from './sheet'
-import { sheetParts } from './sheet'
+import type { SheetPart } from '../hand-back/sheet-words'
+import type { PassChange } from '../socket/damage/pass'
 import type { Socket } from '../socket/model/socket'
 import { struckBy } from '../tape/line'
 
@@ -34,7 +34,7 @@ export function technicalParts(
   entries: readonly Entry[],
   state: JobState,
   socket: Socket | null,
-  sheet: HandBackSheet,
+  { parts, changes }: { readonly parts: readonly SheetPart[]; readonly changes: readonly PassChange[] },
 ): SheetPart[] {
   const struck = struckBy(entries)
   const standing = entries.filter((e) => e.strikes === null && !struck.has(e.seq) && !leftOut.has(e.kind))
@@ -50,9 +50,9 @@ export function technicalParts(
       `${t.result ?? (t.again ? 'owed again' : 'not done')}${t.reading ? `, ${t.reading}` : ''}`,
     ].join(': '),
   )
-  const contacts = sheet.changes.map((c) => `${c.contact}: ${c.before} → ${c.after}`)
+  const contacts = changes.map((c) => `${c.contact}: ${c.before} → ${c.after}`)
   return [
-    ...sheetParts(sheet).filter(({ title }) => title !== 'Advice' && title !== 'Warranty'),
+    ...parts.filter(({ title }) => title !== 'Advice' && title !== 'Warranty'),
     ...(contacts.length > 0
       ? [{ title: 'Each contact, as found → as it is left', lines: contacts, none: '' }]
       : []),

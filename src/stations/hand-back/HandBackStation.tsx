@@ -4,9 +4,8 @@ import { useForm } from 'react-hook-form'
 import type { Fate, Outcome } from '@/core/hand-back/bodies'
 import { fates, outcomes } from '@/core/hand-back/bodies'
 import { speaksAgainst } from '@/core/job/asks-first'
-import type { HandBackSheet } from '@/core/job/sheet'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
-import type { SheetVersion } from '@/core/job/sheet-versions'
+import type { SheetRead, SheetVersion } from '@/core/job/sheet-versions'
 import { handBackBlockers } from '@/core/job/stations-say'
 import { sentence } from '@/core/sentence'
 import { SignatureSheet } from '@/frame/SignatureSheet'
@@ -36,9 +35,10 @@ export function HandBackStation() {
   const [chosen, setChosen] = useState<number | null>(null)
   const versions = useMemo(() => sheetVersions(entries, socket), [entries, socket])
   const version = versions.find((v) => v.version === chosen) ?? versions.at(-1)!
-  const { at, sheet, technical } = useMemo(
-    () => readVersion(version, socket, opened),
-    [version, socket, opened],
+  const last = useMemo(() => readVersion(versions.at(-1)!, socket, opened), [versions, socket, opened])
+  const read = useMemo(
+    () => (version === versions.at(-1) ? last : readVersion(version, socket, opened)),
+    [version, versions, last, socket, opened],
   )
   return (
     <StationSurface station="hand-back">
@@ -65,17 +65,12 @@ export function HandBackStation() {
               />
             )}
           </div>
-          <SheetPage
-            version={version}
-            at={at}
-            sheet={sheet}
-            technical={whose === 'the owner' ? null : technical}
-          />
+          <SheetPage version={version} read={read} forTechnician={whose === 'a technician'} />
         </Pane>
         <Pane className="no-print">
           <Holds />
           <Away whose={whose} version={version.version} />
-          <Signed versions={versions} sheet={sheet} />
+          <Signed versions={versions} last={last} />
           {handedBack ? (
             <Later />
           ) : (
@@ -94,12 +89,18 @@ export function HandBackStation() {
 type Whose = 'the owner' | 'a technician'
 
 /** The owner signs for the sheet; one that was changed since is a new version, and the old one is kept. */
-function Signed({ versions, sheet }: { versions: readonly SheetVersion[]; sheet: HandBackSheet }) {
+function Signed({
+  versions,
+  last: { sheet, words },
+}: {
+  versions: readonly SheetVersion[]
+  last: SheetRead
+}) {
   const append = useJob((j) => j.append)
   const [signing, setSigning] = useState(false)
   const last = versions.at(-1)!
   const before = versions.findLast((v) => v.signed !== null)
-  const sign = (how: string, signature: string | null) => append('sheet signed', { how, signature })
+  const sign = (how: string, signature: string | null) => append('sheet signed', { how, signature, words })
   return (
     <section className="border-t border-line pt-2.5 pb-4">
       <h2>The owner signs for it</h2>

@@ -1,8 +1,7 @@
 'use client'
 import { useMemo } from 'react'
-import { sheetParts } from '@/core/job/sheet'
-import type { HandBackSheet, SheetPart } from '@/core/job/sheet'
-import type { SheetVersion } from '@/core/job/sheet-versions'
+import type { SheetPart } from '@/core/hand-back/sheet-words'
+import type { SheetRead, SheetVersion } from '@/core/job/sheet-versions'
 import { displayList } from '@/core/socket/map/display-list'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
@@ -12,16 +11,15 @@ import { useReader } from '@/ui/reader'
 import { When } from '@/ui/When'
 
 interface Props {
-  readonly sheet: HandBackSheet
-  /** Parts of the technical sheet; none on the owner’s. */
-  readonly technical: readonly SheetPart[] | null
   readonly version: SheetVersion
-  /** The moment it is of. */
-  readonly at: string
+  readonly read: SheetRead
+  readonly forTechnician: boolean
 }
 
 /** The hand-back sheet on the screen and on paper; always on the paper ground, as it will be printed. */
-export function SheetPage({ sheet, technical, version: { version, signed }, at }: Props) {
+export function SheetPage({ version: { version, signed }, read, forTechnician }: Props) {
+  const { at, words, technical } = read
+  const { maps } = read.sheet
   const { money } = useReader()
   const socket = useJob((j) => j.socket)
   const tag = useJob((j) => j.tag)
@@ -30,14 +28,14 @@ export function SheetPage({ sheet, technical, version: { version, signed }, at }
     <article
       data-theme="paper"
       className="border border-line bg-sheet px-8 py-7 text-ink print:border-0 print:bg-white print:p-0"
-      aria-label={technical ? 'Technical sheet' : 'Hand-back sheet'}
+      aria-label={forTechnician ? 'Technical sheet' : 'Hand-back sheet'}
     >
       <header className="flex items-start justify-between gap-6 border-b-2 border-ink pb-3">
         <div>
-          <h2 className="text-2xl!">{sheet.title || 'no board named yet'}</h2>
-          {technical && <p className="font-semibold">technical sheet</p>}
-          {sheet.complaint && <p className="text-soft">brought in because: {sheet.complaint}</p>}
-          {customer?.name && !technical && <p>for {customer.name}</p>}
+          <h2 className="text-2xl!">{words.title || 'no board named yet'}</h2>
+          {forTechnician && <p className="font-semibold">technical sheet</p>}
+          {words.complaint && <p className="text-soft">brought in because: {words.complaint}</p>}
+          {customer?.name && !forTechnician && <p>for {customer.name}</p>}
         </div>
         <p className="shrink-0 text-right leading-snug">
           <span className="num text-xl">{tag}</span>
@@ -50,25 +48,25 @@ export function SheetPage({ sheet, technical, version: { version, signed }, at }
           )}
           <When at={at} as="date" />
           <br />
-          <b className="font-semibold">{sheet.outcome}</b>
+          <b className="font-semibold">{words.outcome}</b>
         </p>
       </header>
-      {socket && sheet.maps && (
+      {socket && maps && (
         <div className="mt-4 grid grid-cols-2 gap-6 break-inside-avoid">
-          <FieldPicture socket={socket} marks={sheet.maps.before} caption="the socket as found" />
-          <FieldPicture socket={socket} marks={sheet.maps.after} caption="as it is left" />
+          <FieldPicture socket={socket} marks={maps.before} caption="the socket as found" />
+          <FieldPicture socket={socket} marks={maps.after} caption="as it is left" />
         </div>
       )}
-      <div className={technical ? '' : 'columns-2 gap-8'}>
-        {(technical ?? sheetParts(sheet)).map((part) => (
+      <div className={forTechnician ? '' : 'columns-2 gap-8'}>
+        {(forTechnician ? technical : words.parts).map((part) => (
           <Part key={part.title} {...part} />
         ))}
       </div>
       <footer className="mt-4 flex justify-between gap-6 border-t border-line pt-2 text-soft">
-        <span>{sheet.minutes} minutes at the bench</span>
-        <span>{sheet.priceMinor === null ? '' : money(sheet.priceMinor)}</span>
+        <span>{words.minutes} minutes at the bench</span>
+        <span>{words.priceMinor === null ? '' : money(words.priceMinor)}</span>
       </footer>
-      {!technical && (
+      {!forTechnician && (
         <div className="mt-6 flex items-end justify-between gap-6 break-inside-avoid">
           {signed ? (
             <>

@@ -22,14 +22,15 @@ export async function GET(request: Request, { params }: Context) {
     const chosen = asked === null ? versions.at(-1)! : versions.find((v) => String(v.version) === asked)
     if (!chosen) return refuse(404, `There is no such version; there are 1 to ${versions.length}.`, 'version')
     const { version, signed } = chosen
-    const { at, sheet, technical } = readVersion(chosen, socket, new Date().toISOString())
+    const { at, sheet, words, technical } = readVersion(chosen, socket, new Date().toISOString())
     const forTechnician = query.get('for') === 'technician'
     const customer = await customerOf(job.customerId)
     const pdf = await heavy(
       account.id,
       'pdf',
       {
-        sheet,
+        words,
+        maps: sheet.maps,
         technical: forTechnician ? technical : null,
         version,
         signed: signed && { ...signed, png: await signatureOf(job.id, signed.signature) },
