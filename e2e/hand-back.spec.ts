@@ -26,6 +26,13 @@ test('a sheet is signed, changed, and both are kept; a technician’s has every 
   await expect(owners).not.toContainText(/keep the cover on the socket/i)
   await expect(owners).toContainText('Received, on paper')
   await saved(page)
+  // What was signed is kept word for word.
+  const { entries } = (await (await page.request.get(`${shop.url}/api/jobs/${tag}/tape?after=0`)).json()) as {
+    entries: { kind: string; body: { words?: { parts: { title: string }[] } } }[]
+  }
+  expect(entries.find((e) => e.kind === 'sheet signed')?.body.words?.parts.map((p) => p.title)).toContain(
+    'Not tested',
+  )
   const pdf = async (query: string) =>
     (await page.request.get(`${shop.url}/api/jobs/${tag}/sheet?${query}`)).status()
   expect([await pdf('version=1'), await pdf('version=2&for=technician'), await pdf('version=3')]).toEqual([
