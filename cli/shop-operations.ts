@@ -1,6 +1,8 @@
 import Joi from 'joi'
 import { Support } from '@/core/firmware/route/support-table'
 import type { SupportTable } from '@/core/firmware/route/support-table'
+import { unknownBuild } from '@/core/shop/build'
+import type { Build } from '@/core/shop/build'
 import { matches, toBuy } from '@/core/shop/exchange'
 import type { Kept, Model, Wanted } from '@/core/shop/exchange'
 import { opinionFor } from '@/core/shop/second-opinion'
@@ -25,7 +27,8 @@ const wall = Joi.string()
 const minuteOfDay = Joi.number().integer().min(0).max(1440)
 const minor = Joi.number().integer().min(0).max(1e12)
 
-type GivenModel = Omit<Model, 'support' | 'board'> & {
+type GivenModel = Omit<Model, 'support' | 'board' | 'build'> & {
+  readonly build: Partial<Build>
   readonly board?: string
   readonly table: SupportTable | null
 }
@@ -112,7 +115,7 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
   ),
 
   'shop.exchange': operation<{
-    wanted: Wanted
+    wanted: Omit<Wanted, 'build'>
     models: readonly GivenModel[]
     stock: readonly (Omit<Kept, 'model'> & { readonly modelId: string })[]
   }>(
@@ -122,6 +125,7 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
         boardModelId: Joi.string().max(60).allow(null).required(),
         revision: Joi.string().max(40).allow('').default(''),
         cpu: Joi.string().max(120).allow('').default(''),
+        memory: Joi.string().max(120).allow('').default(''),
         diskLock: Joi.valid('unknown', 'no', 'yes, owner told').default('unknown'),
         socketId: Joi.string().max(60).allow(null).default(null),
         name: Joi.string().max(120).allow(null).default(null),
@@ -134,6 +138,13 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
             board: Joi.string().max(120),
             socketId: Joi.string().max(60).allow(null).default(null),
             table: table.allow(null).default(null),
+            build: Joi.object({
+              memoryKind: Joi.string().max(60).allow(null),
+              memorySlots: Joi.number().integer().min(0).max(16).allow(null),
+              sizeMm: Joi.array().items(Joi.number().min(50).max(600)).length(2).allow(null),
+              cardSlots: Joi.array().items(Joi.number().integer().min(1).max(32)).max(12).allow(null),
+              supplyPins: Joi.array().items(Joi.number().integer().min(1).max(40)).max(8).allow(null),
+            }).default({}),
           }),
         )
         .unique('id')
@@ -154,9 +165,14 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
         .default([]),
     }),
     ({ wanted, models: given, stock }) => {
-      const models = given.map(({ table: of, board, ...m }, i) => {
+      const models = given.map(({ table: of, board, build, ...m }, i) => {
         if (of) sound(of, `models.${i}.table`)
-        return { ...m, board: board ?? m.name, support: of && new Support(of) }
+        return {
+          ...m,
+          board: board ?? m.name,
+          support: of && new Support(of),
+          build: { ...unknownBuild, ...build },
+        }
       })
       const kept = stock.map(({ modelId, ...k }, i) => {
         const model = models.find((m) => m.id === modelId)
@@ -168,6 +184,7 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
       const of = {
         ...wanted,
         name: wanted.name ?? its?.name ?? null,
+        build: its?.build ?? unknownBuild,
         socketId: wanted.socketId ?? its?.socketId ?? null,
       }
       return { matches: matches(of, kept), toBuy: toBuy(of, models) }

@@ -1,11 +1,21 @@
 import type { BoardModel, Landmark } from '@/data/boards'
 import { demoSockets } from './sockets'
 
-type Model = Omit<BoardModel, 'socketName' | 'rails'> & {
+type Model = Omit<BoardModel, 'socketName' | 'rails' | 'build'> & {
+  readonly build?: BoardModel['build']
   readonly landmarks: readonly Omit<Landmark, 'id' | 'photoSha256'>[]
 }
 
 const { lg1284, lg1716, pg906 } = demoSockets
+/** Memory of the two kinds that the harbour's machines have. */
+const [long, short] = ['long, 288 contacts', 'short, 260 contacts']
+const built = (
+  memoryKind: string,
+  memorySlots: number,
+  sizeMm: readonly [number, number],
+  cardSlots: readonly number[],
+  supplyPins: readonly number[],
+) => ({ memoryKind, memorySlots, sizeMm, cardSlots, supplyPins })
 const mark = (what: string, place: string, blockedBy = '') => ({ what, place, blockedBy })
 
 /** The boards the harbour's computers are built on. */
@@ -17,6 +27,7 @@ export const demoBoards: readonly Model[] = [
     revision: '',
     socketId: lg1284.id,
     notes: 'two memory channels, two slots each',
+    build: built(long, 4, [244, 305], [16, 1, 1], [24, 8]),
     landmarks: [
       mark('debug LEDs', 'top right edge, four in a row: CPU, memory, graphics, boot'),
       mark('coin cell', 'between the two card slots', 'a long card'),
@@ -31,6 +42,7 @@ export const demoBoards: readonly Model[] = [
     revision: 'B',
     socketId: lg1284.id,
     notes: 'firmware chip soldered since this revision',
+    build: built(long, 4, [244, 305], [16, 1, 1], [24, 8]),
     landmarks: [
       mark('debug LEDs', 'top right edge, four in a row'),
       mark('coin cell', 'standing, beside the rear audio sockets'),
@@ -45,6 +57,7 @@ export const demoBoards: readonly Model[] = [
     revision: '',
     socketId: lg1716.id,
     notes: 'trains memory for up to four minutes at the first start',
+    build: built(long, 4, [244, 305], [16, 4, 4], [24, 8, 8]),
     landmarks: [
       mark('code display', 'bottom right corner, two figures'),
       mark('coin cell', 'under the first card slot', 'any card'),
@@ -67,6 +80,7 @@ export const demoBoards: readonly Model[] = [
     revision: 'A2',
     socketId: lg1284.id,
     notes: '',
+    build: built(short, 2, [170, 170], [16], [24, 4]),
     landmarks: [
       mark('coin cell', 'bottom left; its holder oxidises'),
       mark('clear-settings pins', 'right of the cell'),
@@ -91,6 +105,7 @@ export const demoBoards: readonly Model[] = [
     revision: '',
     socketId: lg1284.id,
     notes: 'firmware chip socketed',
+    build: built(long, 2, [244, 244], [16, 1], [24, 8]),
     landmarks: [],
   },
 ]

@@ -1,6 +1,8 @@
 import 'server-only'
 import { randomUUID } from 'node:crypto'
 import type { OwnRail } from '@/core/board/rail'
+import { unknownBuild } from '@/core/shop/build'
+import type { Build } from '@/core/shop/build'
 import { ownRailsOf } from '@/core/triage/instruments/rail-table'
 import type { RailReference } from '@/core/triage/instruments/rail-table'
 import { oddText } from '@/core/tables/plain-text'
@@ -17,6 +19,7 @@ export interface BoardModel {
   readonly notes: string
   /** Rails it has beyond the usual ones. */
   readonly rails: readonly OwnRail[]
+  readonly build: Build
 }
 
 export interface Landmark {
@@ -27,7 +30,7 @@ export interface Landmark {
   readonly photoSha256: string | null
 }
 
-const columns = `b.id, b.maker, b.name, b.revision, b.socket_id as "socketId", s.name as "socketName", b.notes, r.body as reference`
+const columns = `b.id, b.maker, b.name, b.revision, b.socket_id as "socketId", s.name as "socketName", b.notes, b.build, r.body as reference`
 
 const withRails = `left join board_reference r on r.board_model_id = b.id and r.kind = 'rails'`
 
@@ -37,6 +40,7 @@ const modelOf = <R extends Row>({
   ...model
 }: R): Omit<R, 'reference'> & Pick<BoardModel, 'rails'> => ({
   ...model,
+  build: { ...unknownBuild, ...model.build },
   rails: ownRailsOf(reference),
 })
 
@@ -59,13 +63,17 @@ export async function boardById(id: string): Promise<BoardModel | null> {
 
 /** @throws Error with code 23505 when maker, name and revision are there already */
 export async function addBoard(
-  board: Omit<BoardModel, 'socketName' | 'rails'>,
+  board: Omit<BoardModel, 'socketName' | 'rails' | 'build'> & { readonly build?: Build },
   db: Queryable = pool(),
 ): Promise<void> {
   await db.query(
-    'insert into board_model (id, maker, name, revision, socket_id, notes) values ($1, $2, $3, $4, $5, $6)',
-    [board.id, board.maker, board.name, board.revision, board.socketId, board.notes],
+    'insert into board_model (id, maker, name, revision, socket_id, notes, build) values ($1, $2, $3, $4, $5, $6, $7)',
+    [board.id, board.maker, board.name, board.revision, board.socketId, board.notes, board.build ?? {}],
   )
+}
+
+export async function keepBuild(boardModelId: string, build: Build): Promise<void> {
+  await pool().query('update board_model set build = $2 where id = $1', [boardModelId, build])
 }
 
 export async function landmarksOf(boardModelId: string | null): Promise<Landmark[]> {

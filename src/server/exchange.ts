@@ -1,4 +1,5 @@
 import 'server-only'
+import { unknownBuild } from '@/core/shop/build'
 import { matches, toBuy } from '@/core/shop/exchange'
 import type { Exchange, Kept, Model } from '@/core/shop/exchange'
 import type { Ticket } from '@/core/intake/bodies'
@@ -14,12 +15,13 @@ import { verifiedStock } from '@/data/verified-stock'
 /** Boards of verified stock for what is wanted, and what could be bought instead. A board is proved by its own tape as it stands today. */
 export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exchange> {
   const models = await Promise.all(
-    (await listBoards()).map(async ({ id, maker, name, revision, socketId }): Promise<Model> => ({
+    (await listBoards()).map(async ({ id, maker, name, revision, socketId, build }): Promise<Model> => ({
       id,
       name: `${maker} ${name}`,
       board: boardOf({ board: `${maker} ${name}`, revision }),
       socketId,
       support: supportOf(await referencesOf(id)),
+      build,
     })),
   )
   const byId = new Map(models.map((m) => [m.id, m]))
@@ -39,7 +41,7 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
       unproved: speaksAgainst('hand-back', { ...done, priceMinor: null }, state, socket),
     })
   }
-  const name = ticket.boardModelId === null ? null : (byId.get(ticket.boardModelId)?.name ?? null)
-  const wanted = { ...ticket, name }
+  const own = ticket.boardModelId === null ? undefined : byId.get(ticket.boardModelId)
+  const wanted = { ...ticket, name: own?.name ?? null, build: own?.build ?? unknownBuild }
   return { matches: matches(wanted, kept), toBuy: toBuy(wanted, models) }
 }

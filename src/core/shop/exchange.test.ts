@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { Support } from '../firmware/route/support-table'
 import { release, starts } from '../firmware/route/support-table.testing'
+import { unknownBuild } from './build'
 import { cpuOn, matches, toBuy } from './exchange'
 import type { Kept, Model, Wanted } from './exchange'
 
@@ -25,6 +26,7 @@ const model = (id: string, socketId: string | null, of: Support | null = support
   board: id,
   socketId,
   support: of,
+  build: unknownBuild,
 })
 const kept = (tag: string, of: Model, more: Partial<Kept> = {}): Kept => ({
   tag,
@@ -40,7 +42,9 @@ const wanted: Wanted = {
   revision: 'b',
   socketId: 'lg',
   cpu: 'Orrin 53, no cooler',
+  memory: '2 × 8 GB',
   diskLock: 'no',
+  build: unknownBuild,
 }
 const k61 = model('k61', 'lg')
 
@@ -100,6 +104,28 @@ describe('a board out of verified stock', () => {
       ['Q-0001', ['not proved: memory']],
     ])
     expect(matches({ ...wanted, cpu: 'Orrin 61' }, [kept('Q-0001', k61)])[0]!.not).toHaveLength(1)
+  })
+  it('is not offered where the owner’s memory does not go onto it, nor bought; what goes over is not asked about again', () => {
+    const built = {
+      memoryKind: 'long',
+      memorySlots: 2,
+      sizeMm: [244, 244],
+      cardSlots: [16],
+      supplyPins: [24, 8],
+    } as const
+    const k74 = (more: object) => ({ ...model('k74', 'lg'), build: { ...built, ...more } })
+    const want = { ...wanted, build: built }
+    const [alike] = matches(want, [kept('Q-0001', k74({}))])
+    expect(alike).toMatchObject({ not: [], check: [expect.stringMatching(/^the case: rear openings/)] })
+    for (const more of [{ memoryKind: 'short' }, { memorySlots: 1 }]) {
+      expect(matches(want, [kept('Q-0001', k74(more))])[0]!.not).toHaveLength(1)
+      expect(toBuy(want, [k74(more)])).toEqual([])
+    }
+    const other = { ...kept('Q-0002', { ...model('k61-b', 'lg'), build: { ...built, memorySlots: 1 } }) }
+    expect(matches(want, [other])[0]!.not).toEqual(['it has 1 memory slot, the owner 2 modules'])
+    expect(toBuy(want, [k74({ cardSlots: [] })])[0]!.check).toContain(
+      'card slots: none; the one that came had 16: which cards go in',
+    )
   })
   it('is never of another socket, nor of one that nobody knows; nothing unproved is offered, and the order of the shelf changes nothing', () => {
     const any = fc.uniqueArray(

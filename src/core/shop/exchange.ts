@@ -1,11 +1,18 @@
 import { namedIn } from '../firmware/route/on-route'
 import type { Support } from '../firmware/route/support-table'
 import type { Ticket } from '../intake/bodies'
+import { fitsFor } from './build'
+import type { Build, Fits } from './build'
 
 /** What has to be matched: a board, and what goes onto it. */
-export interface Wanted extends Pick<Ticket, 'boardModelId' | 'revision' | 'socketId' | 'cpu' | 'diskLock'> {
+export interface Wanted extends Pick<
+  Ticket,
+  'boardModelId' | 'revision' | 'socketId' | 'cpu' | 'memory' | 'diskLock'
+> {
   /** Name of its model without the revision; null where the library has none. */
   readonly name: string | null
+  /** What its model is built for. */
+  readonly build: Build
 }
 
 /** A model of the library, and which CPUs its releases start. */
@@ -17,6 +24,7 @@ export interface Model {
   readonly board: string
   readonly socketId: string | null
   readonly support: Support | null
+  readonly build: Build
 }
 
 /** A board that was kept as verified stock. */
@@ -95,12 +103,6 @@ const named = (names: readonly string[]): string =>
   names.length <= 4 ? names.join(', ') : `${names[0]}, …, ${names.slice(-2).join(', ')}`
 
 const ofRevision = 'what the revision changed: memory list, kind of firmware chip, headers'
-const ofModel = [
-  'the case: holes, rear openings, height of the cooler',
-  'memory: its kind, and as many slots as there are modules',
-  'card slots: as many, as wide, where the cards need them',
-  'supply plugs and front headers',
-] as const
 const disks: Readonly<Record<Ticket['diskLock'], string | null>> = {
   unknown: 'whether the disks are locked to the board that came: the recovery key is needed first',
   'yes, owner told': 'the recovery key of the disks is here before the boards are changed',
@@ -116,7 +118,14 @@ function fitOf(wanted: Wanted, model: Model, revision: string): FitsAs | null {
   return model.name === wanted.name ? fits[1] : fits[2]
 }
 
-const better = (a: ToBuy, b: ToBuy) =>
+/** What the owner has, on a board that fits so: of its own model and revision all of it goes on. */
+function goesOver(wanted: Wanted, fitsAs: FitsAs, build: Build): Fits {
+  if (fitsAs === fits[0]) return { never: [], look: [] }
+  const over = fitsFor(wanted.build, wanted.memory, build)
+  return fitsAs === fits[2] ? over : { ...over, look: [ofRevision] }
+}
+
+const better = (a: Pick<ToBuy, 'fitsAs' | 'cpu'>, b: Pick<ToBuy, 'fitsAs' | 'cpu'>) =>
   fits.indexOf(a.fitsAs) - fits.indexOf(b.fitsAs) || cpuIs.indexOf(a.cpu.is) - cpuIs.indexOf(b.cpu.is)
 
 /**
@@ -129,6 +138,7 @@ export function matches(wanted: Wanted, kept: readonly Kept[]): Match[] {
       const fitsAs = fitOf(wanted, model, revision)
       if (fitsAs === null) return []
       const cpu = cpuOn(model.support, release, wanted.cpu)
+      const over = goesOver(wanted, fitsAs, model.build)
       const disk = disks[wanted.diskLock]
       return [
         {
@@ -136,12 +146,8 @@ export function matches(wanted: Wanted, kept: readonly Kept[]): Match[] {
           board: model.board,
           fitsAs,
           cpu,
-          check: [
-            ...(fitsAs === fits[1] ? [ofRevision] : []),
-            ...(fitsAs === fits[2] ? ofModel : []),
-            ...(disk === null ? [] : [disk]),
-          ],
-          not: [...unproved, ...(cpu.is === 'never' ? [cpu.say] : [])],
+          check: [...over.look, ...(disk === null ? [] : [disk])],
+          not: [...unproved, ...(cpu.is === 'never' ? [cpu.say] : []), ...over.never],
         },
       ]
     })
@@ -156,6 +162,7 @@ export interface ToBuy {
   readonly board: string
   readonly fitsAs: FitsAs
   readonly cpu: CpuThere
+  readonly check: readonly string[]
 }
 
 export function toBuy(wanted: Wanted, models: readonly Model[]): ToBuy[] {
@@ -164,7 +171,9 @@ export function toBuy(wanted: Wanted, models: readonly Model[]): ToBuy[] {
       const fitsAs = fitOf(wanted, model, wanted.revision)
       const cpu = cpuOn(model.support, null, wanted.cpu)
       const listed = fitsAs === fits[0] || cpu.is !== 'not known'
-      return fitsAs === null || cpu.is === 'never' || !listed ? [] : [{ board: model.board, fitsAs, cpu }]
+      if (fitsAs === null || cpu.is === 'never' || !listed) return []
+      const { never, look } = goesOver(wanted, fitsAs, model.build)
+      return never.length > 0 ? [] : [{ board: model.board, fitsAs, cpu, check: look }]
     })
     .sort((a, b) => better(a, b) || (a.board < b.board ? -1 : 1))
 }

@@ -1,13 +1,15 @@
 'use client'
 import Link from 'next/link'
 import { useActionState, useState } from 'react'
+import { buildWords } from '@/core/shop/build'
+import type { Build } from '@/core/shop/build'
 import type { BoardModel, Landmark } from '@/data/boards'
 import type { ReferenceKind } from '@/core/job/references'
 import { Button } from '@/ui/Button'
 import { TextField } from '@/ui/Field'
 import type { MapFile } from '@/core/parts/board-map/map-files'
 import { BoardMapFiles, BoardReferences } from './BoardReferences'
-import { addLandmarkAction, removeLandmarkAction } from './library-actions'
+import { addLandmarkAction, keepBuildAction, removeLandmarkAction } from './library-actions'
 
 /** Where things are on this board model, and what is in the way. */
 export function BoardSheet({
@@ -80,6 +82,7 @@ export function BoardSheet({
         </section>
         <AddLandmark boardId={board.id} />
       </div>
+      <BuildForm board={board} />
       <BoardReferences boardId={board.id} kept={references} />
       <BoardMapFiles boardId={board.id} kept={map} />
     </>
@@ -143,6 +146,46 @@ function AddLandmark({ boardId }: { boardId: string }) {
           {state.done}
         </p>
       )}
+    </form>
+  )
+}
+
+const buildFields: readonly (readonly [field: keyof Build, label: string, placeholder: string])[] = [
+  ['memoryKind', 'Memory, as printed', 'long, 288 contacts'],
+  ['memorySlots', 'Memory slots', '4'],
+  ['cardSlots', 'Card slots, lanes of each', '16, 4, 1'],
+  ['sizeMm', 'Size, mm', '244 × 305'],
+  ['supplyPins', 'Supply plugs, pins of each', '24, 8'],
+]
+
+/** What goes onto it: by this a board of verified stock is known to take another’s memory, cards and case. */
+function BuildForm({ board }: { board: BoardModel }) {
+  const [state, act, busy] = useActionState(keepBuildAction, { faults: {}, typed: {} })
+  const kept = { ...buildWords(board.build), ...state.typed }
+  return (
+    <form action={act} className="mt-8">
+      <h2 className="border-b-2 border-ink pb-1">What goes onto it</h2>
+      <input type="hidden" name="boardId" value={board.id} />
+      <div className="mt-3 grid gap-3 sm:grid-cols-3 lg:grid-cols-5">
+        {buildFields.map(([field, label, placeholder]) => (
+          <TextField
+            key={field}
+            label={label}
+            name={field}
+            defaultValue={kept[field]}
+            error={state.faults[field]}
+            placeholder={placeholder}
+          />
+        ))}
+      </div>
+      <div className="mt-3 flex items-center gap-4">
+        <Button type="submit" disabled={busy}>
+          Keep it
+        </Button>
+        <p role="status" className={state.done ? 'text-verd' : 'text-soft'}>
+          {state.done ?? 'Empty is not known: an exchange then asks to look.'}
+        </p>
+      </div>
     </form>
   )
 }

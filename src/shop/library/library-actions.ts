@@ -2,7 +2,9 @@
 import { randomUUID } from 'node:crypto'
 import { revalidatePath } from 'next/cache'
 import Joi from 'joi'
-import { addBoard, addLandmark, removeLandmark } from '@/data/boards'
+import { buildWords, readBuild } from '@/core/shop/build'
+import type { BuildWords } from '@/core/shop/build'
+import { addBoard, addLandmark, keepBuild, removeLandmark } from '@/data/boards'
 import { signedIn } from '@/server/signed-in'
 
 /** What a library form shows after a refusal; what was typed comes back. */
@@ -94,6 +96,29 @@ export async function addLandmarkAction(_: LibraryFormState, form: FormData): Pr
   await addLandmark(boardId, what, place, blockedBy, photo || null)
   revalidatePath(`/library/boards/${boardId}`)
   return { typed: {}, faults: {}, done: `${what} is noted.` }
+}
+
+const build = Joi.object({
+  boardId: Joi.string().required(),
+  memoryKind: words(200),
+  memorySlots: words(200),
+  sizeMm: words(200),
+  cardSlots: words(200),
+  supplyPins: words(200),
+}).unknown()
+
+export async function keepBuildAction(_: LibraryFormState, form: FormData): Promise<LibraryFormState> {
+  await signedIn('/library')
+  const { typed, faults, value, ok } = read(form, build)
+  if (!ok) return { typed, faults }
+  const { boardId, memoryKind, memorySlots, sizeMm, cardSlots, supplyPins } = value as {
+    boardId: string
+  } & BuildWords
+  const given = readBuild({ memoryKind, memorySlots, sizeMm, cardSlots, supplyPins })
+  if (Object.keys(given.faults).length > 0) return { typed, faults: given.faults }
+  await keepBuild(boardId, given.build)
+  revalidatePath(`/library/boards/${boardId}`)
+  return { typed: { ...buildWords(given.build) }, faults: {}, done: 'Kept.' }
 }
 
 export async function removeLandmarkAction(form: FormData): Promise<void> {

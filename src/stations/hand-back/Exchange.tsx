@@ -41,9 +41,7 @@ export function Exchange({ chosen }: { chosen: UseFormRegisterReturn }) {
           <input type="radio" value={m.tag} {...chosen} />
           <span className="leading-snug">
             <b className="num font-semibold">{m.tag}</b> {m.board}, {m.fitsAs}. <Cpu cpu={m.cpu} />
-            {m.check.length > 0 && (
-              <span className="block text-soft">To look at first: {m.check.join('; ')}.</span>
-            )}
+            <LookFirst check={m.check} />
           </span>
         </label>
       ))}
@@ -73,6 +71,7 @@ export function Exchange({ chosen }: { chosen: UseFormRegisterReturn }) {
             {asked.toBuy.map((b) => (
               <li key={b.board}>
                 {b.board}, {b.fitsAs}. <Cpu cpu={b.cpu} />
+                <LookFirst check={b.check} />
               </li>
             ))}
           </ul>
@@ -85,6 +84,9 @@ export function Exchange({ chosen }: { chosen: UseFormRegisterReturn }) {
 const Cpu = ({ cpu }: { cpu: CpuThere }) => (
   <span className={cpu.is === 'starts' ? '' : 'font-semibold text-brass'}>{upperFirst(cpu.say)}.</span>
 )
+
+const LookFirst = ({ check }: { check: readonly string[] }) =>
+  check.length > 0 && <span className="block text-soft">To look at first: {check.join('; ')}.</span>
 
 const NotOffered = ({ match: { tag, board, not } }: { match: Match }) => (
   <li>
