@@ -1,4 +1,5 @@
 import { differenceOf } from './pair'
+import { placesRound } from './nearby'
 import type { PhotoPair } from './pair'
 
 /** Twice this difference or more counts as that, levels: a glint is no part. */
@@ -14,15 +15,6 @@ export interface Unlike {
   /** How much there is to see in the block, levels. */
   readonly contrast: Float32Array
 }
-
-/** Places round, the nearest first. */
-const round = (reach: number): readonly (readonly [number, number])[] =>
-  Array.from({ length: (2 * reach + 1) ** 2 }, (_, i) => {
-    const side = 2 * reach + 1
-    return [(i % side) - reach, Math.floor(i / side) - reach] as const
-  })
-    .filter(([x, y]) => x * x + y * y <= reach * reach + 1)
-    .sort((a, b) => a[0] ** 2 + a[1] ** 2 - b[0] ** 2 - b[1] ** 2)
 
 /**
  * Compares block by block: the least mean difference, colours and grey, over all shifts up to `reach`.
@@ -43,7 +35,7 @@ export function unlike(
   const contrast = new Float32Array(columns * rows)
   const half = sidePx >> 1
   const edge = half + reachPx
-  const shifts = round(reachPx)
+  const shifts = placesRound(reachPx)
   const n = sidePx * sidePx
   /** Sum of differences of a block against the other photo shifted, as far as it matters. */
   const differ = (x0: number, y0: number, sx: number, sy: number, enough: number): number => {

@@ -4,12 +4,14 @@ import type { Overlay } from '../../photo/overlay'
 import type { Point } from '../../photo/projection'
 import { beyondUsual, clustersOf } from './clusters'
 import { unlike } from './blocks'
-import { coloursOf, evened, laidOver, softened } from './differences'
+import { coloursOf, laidOver, softened } from './differences'
 import type { ColourPlanes } from './differences'
+import { evened } from './light'
 import { CloseLook } from './mark'
 import type { Told } from './mark'
 import { oddsOfPart } from './odds'
 import { pairOf } from './pair'
+import { asSharp } from './sharpness'
 
 /** A photo of a board: red, green, blue, alpha, row by row. */
 export interface BoardPicture {
@@ -54,15 +56,13 @@ const WORK_PX_PER_MM = 10.5
 export const LEAST_PX_PER_MM = 14
 /** Side of a block, from one to the next, how far its fit is looked for, and what a difference of none may be, levels. */
 const BLOCKS = { sidePx: 7, stepPx: 3, reachPx: 3, flat: 6 } as const
-/** Half the side of the fields in which light is made even, working px. */
-const LIGHT_PX = 30
 const SOFT_PX = 0.8
 /** Where a cluster begins and what it goes on over, in spreads of the usual; and least contrast, levels. */
 const CLUSTER = { high: 4, low: 3.5, contrast: 6 } as const
 /** What differs over a greater length is no small part: something tall that is seen from another side, mm. */
 const MOST_LONG_MM = 5.5
 /** Least odds to be shown. */
-export const WORTH_A_LOOK = 0.11
+export const WORTH_A_LOOK = 0.13
 /** Least share of a photo that the other has to show; and most that the plane may be off, working px. */
 const LEAST_SHARE = 0.15
 const MOST_OFF_PX = 2.5
@@ -117,7 +117,9 @@ export function* laidAlike(
       wrong: `only ${Math.round(100 * share)} % of the photo is on the other one too; take more of the board`,
     }
   yield 0.8
-  return { photo: plain, other: evened(laid, plain, LIGHT_PX), overlay, share, fitPx: spreadPx / grows }
+  const [own, others] = asSharp(plain, laid)
+  yield 0.9
+  return { photo: own, other: evened(others, own), overlay, share, fitPx: spreadPx / grows }
 }
 
 /**

@@ -2,8 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { seeded } from '../../maths/seeded'
 import { beyondUsual, clustersOf } from './clusters'
 import { unlike } from './blocks'
-import { byRatio, coloursOf, evened } from './differences'
+import { byRatio, coloursOf } from './differences'
 import type { ColourPlanes } from './differences'
+import { evened } from './light'
 import { differenceAt, pairOf } from './pair'
 
 const [W, H] = [160, 120]
@@ -34,12 +35,12 @@ describe('light made alike', () => {
   it('takes off a gain and a veil that change slowly, and no part', () => {
     const plain = board()
     const lit = each(plain, (v, i) => v * (0.7 + (0.4 * (i % W)) / W) + 20 * Math.sin(i / W / 40))
-    const back = evened(lit, plain, 30)
+    const back = evened(lit, plain)
     const off = plain.green.map((v, i) => Math.abs(v - back.green[i]!))
     expect(off.reduce((a, b) => a + b, 0) / off.length).toBeLessThan(5)
     // What is gone on one of them stays gone.
     const bare = board([[80, 60]])
-    const between = evened(lit, bare, 30)
+    const between = evened(lit, bare)
     const most = Math.max(...bare.green.map((v, i) => Math.abs(v - between.green[i]!)))
     expect(most).toBeGreaterThan(40)
   })

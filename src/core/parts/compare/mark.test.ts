@@ -85,6 +85,8 @@ const told = (more: Partial<Told> = {}): Told => ({
   middle: 60,
   middleBare: 5,
   shiftMm: 0,
+  nowhere: 60,
+  movedMm: 0,
   longMm: 1.2,
   metalMm2: 0.3,
   otherMetalMm2: 0.05,
@@ -108,6 +110,8 @@ describe('the odds that it is a part', () => {
           'metal of the other': told({ otherMetalMm2: 0.05 / share }),
           large: told({ longMm: 2 / share }),
           shifted: told({ shiftMm: 0.3 * (1 - share) }),
+          'seen close by': told({ nowhere: 60 * share }),
+          moved: told({ movedMm: 0.4 * (1 - share) }),
           light: told({ lighter: 2 + 20 * (1 - share) }),
           'no ends': told({ ends: share, otherEnds: share }),
         }))

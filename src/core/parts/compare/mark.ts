@@ -1,7 +1,8 @@
 import type { Cluster } from './clusters'
 import type { Unlike } from './blocks'
 import { MetalSeen, meanColour, middleOf } from './ends'
-import { colourDifference, differenceOf, groundOf } from './pair'
+import { movedPx, nearestColour } from './nearby'
+import { colourDifference, differenceOf, greyOf, groundOf } from './pair'
 import type { Colour, PhotoPair } from './pair'
 
 /** What is told of a cluster: whether it is a part that is gone, changed or moved, or light, print or what stands up. */
@@ -23,6 +24,10 @@ export interface Told {
   readonly middleBare: number
   /** How far the other photo is moved for the best fit, mm: what stands up is seen shifted. */
   readonly shiftMm: number
+  /** How far from the colour of the other photo’s core is the nearest that this one has close by, levels: what is gone is nowhere. */
+  readonly nowhere: number
+  /** How far off the square round the core looks most alike, mm: what is gone leaves its pads where they were. */
+  readonly movedMm: number
   readonly longMm: number
   /** Bare metal that only this photo shows, and only the other one, mm². */
   readonly metalMm2: number
@@ -50,6 +55,8 @@ export class CloseLook {
   private readonly ground: (x: number, y: number) => Colour
   private readonly otherGround: (x: number, y: number) => Colour
   private readonly colourless: boolean
+  private readonly grey: Float32Array
+  private readonly otherGrey: Float32Array
 
   /** @param pxPerMm of the pictures as they are compared */
   constructor(
@@ -60,6 +67,8 @@ export class CloseLook {
     const { photo, other, metal, otherMetal } = pair
     this.seen = new MetalSeen(metal, photo.widthPx, photo.heightPx, pxPerMm)
     this.otherSeen = new MetalSeen(otherMetal, photo.widthPx, photo.heightPx, pxPerMm)
+    this.grey = greyOf(photo)
+    this.otherGrey = greyOf(other)
     this.ground = groundOf(photo)
     this.otherGround = groundOf(other)
     this.colourless = hasNoColour(this.ground, photo.widthPx, photo.heightPx)
@@ -98,6 +107,8 @@ export class CloseLook {
       middle: middle.differs,
       middleBare: middle.bare,
       shiftMm: Math.hypot(...shift) / pxPerMm,
+      nowhere: nearestColour(photo, meanColour(other, mx - 1 + shift[0], my - 1 + shift[1], 3), mx, my),
+      movedMm: movedPx(this.grey, this.otherGrey, w, h, mx, my) / pxPerMm,
       longMm: (Math.max(cluster.x1 - cluster.x0, cluster.y1 - cluster.y0) + unlike.stepPx) / pxPerMm,
       metalMm2: here / pxPerMm ** 2,
       otherMetalMm2: there / pxPerMm ** 2,
