@@ -379,9 +379,7 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       signature: fc.option(hash, { nil: null }),
       how: words,
       words: fc.record({
-        title: maybeWords,
-        complaint: maybeWords,
-        outcome: maybeWords,
+        ...{ title: maybeWords, complaint: maybeWords, outcome: maybeWords },
         parts: fc.array(fc.record({ title: words, lines: fc.array(words), none: words }), { maxLength: 3 }),
         minutes: fc.nat(10_000),
         priceMinor: fc.option(fc.nat(1_000_000), { nil: null }),
