@@ -24,7 +24,8 @@ const board = planes((x, y, c) => {
   return part ? part[2]! : [20, 80, 35][c]!
 })
 const glared = (of: ColourPlanes, x0: number, y0: number, most: number): ColourPlanes => {
-  const glow = (at: number) => most * Math.exp(-(((at % W) - x0) ** 2 + (Math.floor(at / W) - y0) ** 2) / 1800)
+  const glow = (at: number) =>
+    most * Math.exp(-(((at % W) - x0) ** 2 + (Math.floor(at / W) - y0) ** 2) / 1800)
   const lit = (values: Float32Array) => values.map((v, at) => v + glow(at))
   return { ...of, red: lit(of.red), green: lit(of.green), blue: lit(of.blue) }
 }

@@ -2,7 +2,7 @@ import type { Cluster } from './clusters'
 import type { Unlike } from './blocks'
 import { MetalSeen, meanColour, middleOf } from './ends'
 import { movedPx, nearestColour } from './nearby'
-import { colourDifference, differenceOf, greyOf, groundOf } from './pair'
+import { colourDifference, differenceOf, greyPlane, groundOf } from './pair'
 import type { Colour, PhotoPair } from './pair'
 
 /** What is told of a cluster: whether it is a part that is gone, changed or moved, or light, print or what stands up. */
@@ -67,8 +67,8 @@ export class CloseLook {
     const { photo, other, metal, otherMetal } = pair
     this.seen = new MetalSeen(metal, photo.widthPx, photo.heightPx, pxPerMm)
     this.otherSeen = new MetalSeen(otherMetal, photo.widthPx, photo.heightPx, pxPerMm)
-    this.grey = greyOf(photo)
-    this.otherGrey = greyOf(other)
+    this.grey = greyPlane(photo)
+    this.otherGrey = greyPlane(other)
     this.ground = groundOf(photo)
     this.otherGround = groundOf(other)
     this.colourless = hasNoColour(this.ground, photo.widthPx, photo.heightPx)

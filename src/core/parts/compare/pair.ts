@@ -44,7 +44,7 @@ function metalOf({ red, green, blue }: ColourPlanes, brightest: number): Uint8Ar
 const apart = (red: number, green: number, blue: number): number =>
   Math.abs(red + green + blue) / 3 + (Math.abs(red - green) + Math.abs(blue - green)) / 2
 
-export const greyOf = ({ red, green, blue }: ColourPlanes): Float32Array =>
+export const greyPlane = ({ red, green, blue }: ColourPlanes): Float32Array =>
   green.map((v, at) => (red[at]! + v + blue[at]!) / 3)
 
 /** Difference of two places. */
