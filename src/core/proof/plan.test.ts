@@ -155,6 +155,27 @@ describe('proofPlan', () => {
     const failed = tape().put('proof', { test: 'storage ports', result: 'fail', reading: '' })
     expect(proofStanding(jobState(failed.entries), null)).toMatchObject({ failed: 1 })
   })
+  it('asks for the same, for the same reasons, once what it asks for was made', () => {
+    const odds = { odds: 0.2, say: 'something' }
+    const some = fc.subarray([
+      ...(['settings kept', 'starts', 'volts vmem', 'own graphics', 'storage lanes', 'cooling'] as const),
+    ])
+    const cells = fc.boolean()
+    fc.assert(
+      fc.property(some, cells, cells, fc.nat(), (of, cell, firmware, n) => {
+        const t = {
+          ...untouched,
+          cell,
+          cellAlone: cell && !firmware,
+          firmware,
+          suspected: of.map((of) => ({ of, ...odds })),
+        }
+        const said = (made: readonly string[]) => proofPlan(t, made).map(({ id, why }) => `${id}: ${why}`)
+        const asked = proofPlan(t).map(({ id }) => id)
+        expect(said(asked.slice(0, n % (asked.length + 1)))).toEqual(said([]))
+      }),
+    )
+  })
   it('doubts a repair by what the shop’s record said when it was made, the last of each fault', () => {
     const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null).repaired
     expect(of(tape().put('mended', { fault: 'slot A' }))).toEqual([

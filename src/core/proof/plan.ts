@@ -40,12 +40,11 @@ export function proofPlan(t: Touched, made: readonly string[] = []): ProofTest[]
   const has = (...groups: FunctionGroup[]) => groups.some((g) => t.groups.includes(g))
   const share = shareOf(t.intermittent)
   const alone = onlyTheCell(t)
-  const rails = [...new Set([...t.rails, ...made.flatMap((id) => railOf(id) ?? [])])]
   const all = alone
     ? [
         coldStarts(2, share, 'the cell was changed, and nothing else'),
-        ...rails.map(voltsUnderLoad),
-        ...kinds.filter((k) => k.id === 'settings' || made.includes(k.id)),
+        ...t.rails.map(voltsUnderLoad),
+        ...kinds.filter((k) => k.id === 'settings'),
       ]
     : [
         coldStarts(
@@ -53,25 +52,32 @@ export function proofPlan(t: Touched, made: readonly string[] = []): ProofTest[]
           share,
           t.intermittent ? 'the fault came and went' : 'one lucky start proves little',
         ),
-        ...rails.map(voltsUnderLoad),
+        ...t.rails.map(voltsUnderLoad),
         ...kinds,
       ]
   const plain = all.flatMap(({ owed: asks, ...kind }) => {
-    const why = asks(t, has) ?? (made.includes(kind.id) ? 'it was made already' : null)
+    const why = asks(t, has)
     return why === null ? [] : [{ ...kind, why }]
   })
   const owed = t.suspected.reduce<readonly (Omit<Kind, 'owed'> & { readonly why: string })[]>(
     (some, { of, say }) => {
       const shown = (kind: Placed) => kind.shows[of] ?? 0
       if (some.some((test) => shown(test) >= SHOWS_IT)) return some
+      const before = kinds.find((kind) => made.includes(kind.id) && shown(kind) >= SHOWS_IT)
       const better = (a: Kind, b: Kind) => (shown(b) / b.minutes > shown(a) / a.minutes ? b : a)
       const rail = railOf(of)
-      const { owed: _, ...test } = rail ? voltsUnderLoad(rail) : kinds.reduce(better)
+      const { owed: _, ...test } = before ?? (rail ? voltsUnderLoad(rail) : kinds.reduce(better))
       return shown(test) > 0 ? [...some, { ...test, why: `suspected and never repaired: ${say}` }] : some
     },
     plain,
   )
-  return inOrder(owed, doubtsOf(t)).map(({ unpowered: _, after: __, ...test }) =>
+  const volts = made.flatMap((id) => railOf(id) ?? []).map(voltsUnderLoad)
+  const stay = [...volts, ...kinds].flatMap(({ owed: _, ...kind }) =>
+    made.includes(kind.id) && !owed.some(({ id }) => id === kind.id)
+      ? [{ ...kind, why: 'it was made already' }]
+      : [],
+  )
+  return inOrder([...owed, ...stay], doubtsOf(t)).map(({ unpowered: _, after: __, ...test }) =>
     test.id === 'own graphics' && !t.ownGraphics ? { ...test, limit: 'needs a CPU with graphics' } : test,
   )
 }
