@@ -157,8 +157,13 @@ describe('proofPlan', () => {
   })
   it('asks for the same, for the same reasons, once what it asks for was made', () => {
     const odds = { odds: 0.2, say: 'something' }
-    const some = fc.subarray([
-      ...(['settings kept', 'starts', 'volts vmem', 'own graphics', 'storage lanes', 'cooling'] as const),
+    const some = fc.subarray<Touched['suspected'][number]['of']>([
+      'settings kept',
+      'starts',
+      'volts vmem',
+      'version',
+      'storage lanes',
+      'cooling',
     ])
     const cells = fc.boolean()
     fc.assert(
