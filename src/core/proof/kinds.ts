@@ -19,6 +19,21 @@ export interface Kind extends Placed {
 
 const when = (is: boolean, why: string): string | null => (is ? why : null)
 
+const repaired = ({ repaired: all }: Touched, what: Proved): boolean => all.some(({ of }) => of === what)
+
+const inEachSlot = (channel: 'A' | 'B'): Kind => ({
+  id: `memory ${channel} slots`,
+  test: `A module in each slot of channel ${channel}`,
+  limit: 'each slot seen at rated speed',
+  minutes: 8,
+  needs: ['known-good module'],
+  shows: { [`memory ${channel}`]: 0.95 },
+  owed: (t, has) =>
+    has(`memory ${channel}`)
+      ? `contacts of channel ${channel} were damaged`
+      : when(repaired(t, `memory ${channel}`), `channel ${channel} was repaired`),
+})
+
 /** Every test of a proof by what it shows (chances: bench defaults). */
 export const kinds: readonly Kind[] = [
   {
@@ -55,30 +70,8 @@ export const kinds: readonly Kind[] = [
           ? 'a module was exchanged'
           : 'half-seen memory is easily missed',
   },
-  {
-    id: 'memory A slots',
-    test: 'A module in each slot of channel A',
-    limit: 'each slot seen at rated speed',
-    minutes: 8,
-    needs: ['known-good module'],
-    shows: { 'memory A': 0.95 },
-    owed: (t, has) =>
-      has('memory A')
-        ? 'contacts of channel A were damaged'
-        : when(repaired(t, 'memory A'), 'channel A was repaired'),
-  },
-  {
-    id: 'memory B slots',
-    test: 'A module in each slot of channel B',
-    limit: 'each slot seen at rated speed',
-    minutes: 8,
-    needs: ['known-good module'],
-    shows: { 'memory B': 0.95 },
-    owed: (t, has) =>
-      has('memory B')
-        ? 'contacts of channel B were damaged'
-        : when(repaired(t, 'memory B'), 'channel B was repaired'),
-  },
+  inEachSlot('A'),
+  inEachSlot('B'),
   {
     id: 'memory test',
     test: 'Memory test, one pass',
@@ -218,8 +211,6 @@ export const kinds: readonly Kind[] = [
     owed: () => 'the owner needs more than a POST',
   },
 ]
-
-const repaired = ({ repaired: all }: Touched, what: Proved): boolean => all.some(({ of }) => of === what)
 
 export const coldStarts = (starts: number, share: number, why: string): Kind => ({
   id: 'cold starts',

@@ -70,7 +70,7 @@ export function HandBackStation() {
         <Pane className="no-print">
           <Holds />
           <Away whose={whose} version={version.version} />
-          <Signed versions={versions} last={last} />
+          <Signed versions={versions} read={last} />
           {handedBack ? (
             <Later />
           ) : (
@@ -91,10 +91,10 @@ type Whose = 'the owner' | 'a technician'
 /** The owner signs for the sheet; one that was changed since is a new version, and the old one is kept. */
 function Signed({
   versions,
-  last: { sheet, words },
+  read: { sheet, words },
 }: {
   versions: readonly SheetVersion[]
-  last: SheetRead
+  read: SheetRead
 }) {
   const append = useJob((j) => j.append)
   const [signing, setSigning] = useState(false)
