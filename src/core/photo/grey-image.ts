@@ -72,35 +72,39 @@ function gaussian(sigmaPx: number): Float32Array {
 }
 
 /** Gaussian blur, along rows and then along columns; beyond the edge the edge pixel is repeated. */
-export function blur(plane: Plane, sigmaPx: number): Plane {
-  const { widthPx: w, heightPx: h, values } = plane
+export function blur({ widthPx: w, heightPx: h, values }: Plane, sigmaPx: number): Plane {
   const weights = gaussian(sigmaPx)
   const reach = weights.length - 1
   const along = new Float32Array(w * h)
-  for (let y = 0; y < h; y++) {
-    const row = y * w
-    for (let x = 0; x < w; x++) {
-      let sum = weights[0]! * values[row + x]!
-      if (x >= reach && x < w - reach)
-        for (let k = 1; k <= reach; k++) sum += weights[k]! * (values[row + x - k]! + values[row + x + k]!)
-      else
-        for (let k = 1; k <= reach; k++)
-          sum += weights[k]! * (values[row + Math.max(0, x - k)]! + values[row + Math.min(w - 1, x + k)]!)
-      along[row + x] = sum
-    }
-  }
   const out = new Float32Array(w * h)
-  for (let y = 0; y < h; y++) {
-    const to = y * w
-    for (let k = 0; k <= reach; k++) {
-      const up = Math.max(0, y - k) * w
-      const down = Math.min(h - 1, y + k) * w
-      const weight = weights[k]!
-      if (k === 0) for (let x = 0; x < w; x++) out[to + x]! += weight * along[to + x]!
-      else for (let x = 0; x < w; x++) out[to + x]! += weight * (along[up + x]! + along[down + x]!)
-    }
+  const line = new Float32Array(w + 2 * reach)
+  for (let y = 0, row = 0; y < h; y++, row += w) {
+    line.set(values.subarray(row, row + w), reach)
+    line.fill(values[row]!, 0, reach).fill(values[row + w - 1]!, w + reach)
+    weigh(line, (k) => reach + k, weights, along.subarray(row, row + w))
   }
+  for (let y = 0, row = 0; y < h; y++, row += w)
+    weigh(along, (k) => Math.min(h - 1, Math.max(0, y + k)) * w, weights, out.subarray(row, row + w))
   return { widthPx: w, heightPx: h, values: out }
+}
+
+/** Weighs lines that begin at `start(k)`, k from none to as far as weights reach both ways, into one; two weights at a time. */
+function weigh(
+  from: Float32Array,
+  start: (k: number) => number,
+  weights: Float32Array,
+  into: Float32Array,
+): void {
+  const [middle, middleStart] = [weights[0]!, start(0)]
+  for (let x = 0; x < into.length; x++) into[x] = middle * from[middleStart + x]!
+  for (let k = 1; k < weights.length; k += 2) {
+    const [near, far] = [weights[k]!, weights[k + 1] ?? 0]
+    const [a, b, c, d] = [start(-k), start(k), start(-k - 1), start(k + 1)]
+    if (far === 0) for (let x = 0; x < into.length; x++) into[x]! += near * (from[a + x]! + from[b + x]!)
+    else
+      for (let x = 0; x < into.length; x++)
+        into[x]! += near * (from[a + x]! + from[b + x]!) + far * (from[c + x]! + from[d + x]!)
+  }
 }
 
 /** Value between pixels (bilinear); outside it is that of the nearest edge. */

@@ -20,7 +20,11 @@ const LEAST_CONTRAST = 2.4
 /** Spots along an edge are not kept: largest ratio of the two bends. */
 const EDGE = 10
 
-const minus = (a: Plane, b: Plane): Plane => ({ ...a, values: a.values.map((v, i) => v - b.values[i]!) })
+function minus(a: Plane, b: Plane): Plane {
+  const values = new Float32Array(a.values.length)
+  for (let i = 0; i < values.length; i++) values[i] = a.values[i]! - b.values[i]!
+  return { ...a, values }
+}
 
 function halved({ widthPx: w, heightPx: h, values }: Plane): Plane {
   const widthPx = w >> 1

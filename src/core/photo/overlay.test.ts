@@ -14,6 +14,7 @@ function pattern(
   turnDeg: number,
   dx = 0,
   mirrored = false,
+  discs = 260,
 ): GreyImage {
   const draw = seeded(seed)
   const turn = (turnDeg * Math.PI) / 180
@@ -23,7 +24,7 @@ function pattern(
     const [u, v] = [(mirrored ? size - x : x) - size / 2, y - size / 2]
     return [size / 2 + c * u - s * v + dx, size / 2 + s * u + c * v] as const
   }
-  for (let i = 0; i < 260; i++) {
+  for (let i = 0; i < discs; i++) {
     const [x, y] = at((draw() * 1.6 - 0.3) * size, (draw() * 1.6 - 0.3) * size)
     const [r, grey, long] = [
       (2 + 7 * draw()) * grows,
@@ -57,7 +58,10 @@ describe('one photo laid over another', () => {
           const [photo, other] = [pattern(seed, SIZE, 1, 0), pattern(seed, SIZE, grows, turn, dx)]
           const found = findOverlay(photo, other)
           expect(found).not.toBeNull()
-          const { overlay, spreadPx } = refineOverlay(found!, worked(photo, 1), worked(other, 1), 4)
+          const { overlay, spreadPx } = refineOverlay(found!, worked(photo, 1), worked(other, 1), {
+            reach: 4,
+            step: 40,
+          })
           const [c, s] = [grows * Math.cos((turn * Math.PI) / 180), grows * Math.sin((turn * Math.PI) / 180)]
           for (const [x, y] of [
             [150, 170],
@@ -75,6 +79,20 @@ describe('one photo laid over another', () => {
       ),
       { numRuns: 6 },
     )
+  })
+  it('is found by a small piece of it too', () => {
+    const [SIZE, SIDE, LEFT, TOP] = [1400, 420, 800, 300]
+    const other = pattern(21, SIZE, 1, 25, 0, false, 2600)
+    const whole = pattern(21, SIZE, 1, 0, 0, false, 2600)
+    const grey = new Uint8Array(SIDE * SIDE)
+    for (let y = 0; y < SIDE; y++)
+      grey.set(whole.grey.subarray((TOP + y) * SIZE + LEFT, (TOP + y) * SIZE + LEFT + SIDE), y * SIDE)
+    const found = findOverlay({ widthPx: SIDE, heightPx: SIDE, grey }, other)
+    expect(found).not.toBeNull()
+    const [c, s] = [Math.cos((25 * Math.PI) / 180), Math.sin((25 * Math.PI) / 180)]
+    const [u, v] = [LEFT + SIDE / 2 - SIZE / 2, TOP + SIDE / 2 - SIZE / 2]
+    const [px, py] = lay(found!, SIDE / 2, SIDE / 2)
+    expect(Math.hypot(px - SIZE / 2 - c * u + s * v, py - SIZE / 2 - s * u - c * v)).toBeLessThan(8)
   })
   it('is not found where they show other things, or one is mirrored', () => {
     const photo = pattern(3, 420, 1, 0)

@@ -45,9 +45,14 @@ export function lay({ projection, bend, half }: Overlay, x: number, y: number): 
   return [at[0] + dx, at[1] + dy]
 }
 
-/** Longest side of the pictures in which they are looked for in one another, px. */
-const COARSE_PX = 950
-const KEYPOINTS = 950
+/**
+ * Longest side of the pictures in which they are looked for in one another, px, and by how many keypoints: quickly first, which
+ * is enough where they show much of the same; photos that share a fifth only are found in the finer ones.
+ */
+const COARSE = [
+  { longestPx: 560, keypoints: 600 },
+  { longestPx: 950, keypoints: 950 },
+] as const
 /** Least keypoints that have to agree on how one photo lies over the other. */
 const LEAST_AGREEING = 18
 
@@ -57,10 +62,22 @@ const LEAST_AGREEING = 18
  * @returns null where they do not agree on any
  */
 export function findOverlay(photo: GreyImage, other: GreyImage): Overlay | null {
+  for (const coarse of COARSE) {
+    const found = overlayIn(photo, other, coarse)
+    if (found) return found
+  }
+  return null
+}
+
+function overlayIn(
+  photo: GreyImage,
+  other: GreyImage,
+  { longestPx, keypoints }: (typeof COARSE)[number],
+): Overlay | null {
   const coarse = (image: GreyImage) =>
-    worked(image, Math.max(1, Math.round(Math.max(image.widthPx, image.heightPx) / COARSE_PX)))
+    worked(image, Math.max(1, Math.round(Math.max(image.widthPx, image.heightPx) / longestPx)))
   const [from, to] = [coarse(photo), coarse(other)]
-  const [a, b] = [keypointsOf(from.plane, KEYPOINTS), keypointsOf(to.plane, KEYPOINTS)]
+  const [a, b] = [keypointsOf(from.plane, keypoints), keypointsOf(to.plane, keypoints)]
   const half: Point = [photo.widthPx / 2, photo.heightPx / 2]
   const alike = alikeIn(a, b).map(([i, j]) => ({
     from: [(a.x[i]! + 0.5) * from.factor - 0.5, (a.y[i]! + 0.5) * from.factor - 0.5] as Point,
@@ -99,29 +116,28 @@ export function findOverlay(photo: GreyImage, other: GreyImage): Overlay | null 
   return { projection, bend: [new Float64Array(10), new Float64Array(10)], half }
 }
 
-/** Side of a tile that is looked for in the other photo, and from one to the next, working px. */
+/** Side of a tile that is looked for in the other photo, working px. */
 const TILE_PX = 33
-const TILE_STEP_PX = 40
 /** Least contrast of a tile (levels) and likeness of what is found. */
 const LEAST_CONTRAST = 5
 const LEAST_LIKE = 0.6
 
 /**
  * Refines an overlay on tiles that are looked for nearby; what stands up from the plane does not fit and is weighed down.
- * @param reach how far they are looked for, working px
+ * @param reach how far they are looked for, and from one to the next, working px
  * @returns the overlay and how well the plane fits, px of the photo: the middle of what tiles are off
  */
 export function refineOverlay(
   start: Overlay,
   photo: Worked,
   other: Worked,
-  reach: number,
+  { reach, step }: { readonly reach: number; readonly step: number },
 ): { readonly overlay: Overlay; readonly spreadPx: number; readonly tiles: number } {
   const pairs: { at: Point; px: Point }[] = []
   const { widthPx: w, heightPx: h } = photo.plane
   const r = TILE_PX >> 1
-  for (let cy = r + 2; cy < h - r - 2; cy += TILE_STEP_PX)
-    for (let cx = r + 2; cx < w - r - 2; cx += TILE_STEP_PX) {
+  for (let cy = r + 2; cy < h - r - 2; cy += step)
+    for (let cx = r + 2; cx < w - r - 2; cx += step) {
       const found = tileIn(start, photo, other, cx, cy, reach)
       if (found) pairs.push(found)
     }

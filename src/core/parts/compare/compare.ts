@@ -97,8 +97,8 @@ export function* laidAlike(
   const grows = stretchOf(found, photo)
   const otherFactor = Math.max(1, Math.round(factor * grows))
   const [mine, theirs] = [worked(grey, factor), worked(otherGrey, otherFactor)]
-  const near = refineOverlay(found, mine, theirs, 5)
-  const { overlay, spreadPx } = refineOverlay(near.overlay, mine, theirs, 3)
+  const near = refineOverlay(found, mine, theirs, { reach: 5, step: 70 })
+  const { overlay, spreadPx } = refineOverlay(near.overlay, mine, theirs, { reach: 3, step: 40 })
   if (!(spreadPx / otherFactor < MOST_OFF_PX))
     return {
       wrong:

@@ -5,7 +5,8 @@ import { unlike } from './blocks'
 import { byRatio, coloursOf } from './differences'
 import type { ColourPlanes } from './differences'
 import { evened } from './light'
-import { differenceAt, pairOf } from './pair'
+import { colourDifference, differenceOf, pairOf } from './pair'
+import type { Colour } from './pair'
 
 const [W, H] = [160, 120]
 /** A board of small bright and dark squares on an even ground; what lies under `hidden` is bare. */
@@ -96,10 +97,16 @@ describe('colours', () => {
     const rgba = Uint8Array.from([10, 20, 30, 255, 30, 40, 50, 255, 50, 60, 70, 255, 70, 80, 90, 255])
     const planes = coloursOf(rgba, 2, 2, 2)
     expect([planes.red[0], planes.green[0], planes.blue[0]]).toEqual([40, 50, 60])
-    const other = { ...planes, red: Float32Array.from([70]) }
-    expect(differenceAt(planes, 0, planes, 0)).toBe(0)
-    // Grey by 10, red against green by 30, blue against green by none.
-    expect(differenceAt(planes, 0, other, 0)).toBe(10 + 15)
+    expect(colourDifference([40, 50, 60], [40, 50, 60])).toBe(0)
+    // Grey by 10, red against green by 30, blue against green by none; of places as of colours.
+    expect(colourDifference([40, 50, 60], [70, 50, 60])).toBe(10 + 15)
+    const pair = pairOf(planes, { ...planes, red: Float32Array.from([70]) })
+    const [here, there] = [pair.photo, pair.other].map(({ red, green, blue }): Colour => [
+      red[0]!,
+      green[0]!,
+      blue[0]!,
+    ])
+    expect(differenceOf(pair, 0, 0)).toBeCloseTo(colourDifference(here!, there!), 3)
     const dark = byRatio({ ...planes, green: Float32Array.from([0, 255]) }).green
     expect(dark[0]).toBe(0)
     expect(dark[1]).toBeCloseTo(255, 4)

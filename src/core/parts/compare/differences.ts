@@ -72,8 +72,20 @@ export const softened = (of: ColourPlanes, sigmaPx: number): ColourPlanes =>
 
 /** Brightness that counts as none, levels: below it is the sensor’s noise. */
 const DARK = 25
+/** Steps of a level that ratios are looked up by, and how far up. */
+const STEPS = 32
+const BY_RATIO = Float32Array.from(
+  { length: 512 * STEPS },
+  (_, i) => (255 * Math.log((i / STEPS + DARK) / DARK)) / Math.log((255 + DARK) / DARK),
+)
 /** As the eye sees it: by ratios rather than steps, so that a glint is no larger than a part; again 0 to 255. */
 export const byRatio = (of: ColourPlanes): ColourPlanes =>
-  each(of, (values) =>
-    values.map((v) => (255 * Math.log((Math.max(0, v) + DARK) / DARK)) / Math.log((255 + DARK) / DARK)),
-  )
+  each(of, (values) => {
+    const out = new Float32Array(values.length)
+    for (let at = 0; at < out.length; at++) {
+      const step = STEPS * values[at]! + 0.5
+      out[at] =
+        step < BY_RATIO.length ? BY_RATIO[step < 0 ? 0 : step | 0]! : step === step ? BY_RATIO.at(-1)! : NaN
+    }
+    return out
+  })

@@ -25,15 +25,15 @@ const FEW = 20
  * and all under it be made flat, or blacker than black.
  */
 export function evened(from: ColourPlanes, to: ColourPlanes): ColourPlanes {
-  const { widthPx, heightPx } = from
+  const { widthPx: w, heightPx: h } = from
   const one = (a: Float32Array, b: Float32Array): Float32Array => {
-    const [own, other] = standingOut(a, b, widthPx)
-    const fields = (reach: number, usual: number, told: (places: Int32Array) => number) =>
-      overAll(a, widthPx, heightPx, reach, usual, told)
-    const gain = fields(GAIN_REACH, 1, (places) => gainOf(own, other, places))
-    const lit = a.map((v, at) => v * gain[at]!)
-    const veil = fields(VEIL_REACH, 0, (places) => middleOf(b, lit, places))
-    return lit.map((v, at) => v + veil[at]!)
+    const [own, other] = [readingsOf(a, b, w, h), readingsOf(b, a, w, h)]
+    const gain = overAll(own, w, h, GAIN_REACH, 1, (places) => gainOf(own.apart, other.apart, places))
+    const lit = own.values.map((v, k) => v * gain[placeOf(k, own, w)]!)
+    const veil = overAll(own, w, h, VEIL_REACH, 0, (places) => middleOf(other.values, lit, places))
+    const out = new Float32Array(w * h)
+    for (let at = 0; at < out.length; at++) out[at] = a[at]! * gain[at]! + veil[at]!
+    return out
   }
   return {
     ...from,
@@ -43,79 +43,89 @@ export function evened(from: ColourPlanes, to: ColourPlanes): ColourPlanes {
   }
 }
 
-/** Something told field by field from the places both show, and between their middles by what it is at four of them. */
+/** What is read of a photo, every few pixels. */
+interface Readings {
+  readonly columns: number
+  readonly rows: number
+  /** Levels; not a number where one of the photos shows nothing. */
+  readonly values: Float32Array
+  /** How far that is from the mean of the square round it, of what both show, levels. */
+  readonly apart: Float32Array
+}
+/** A reading’s place on the photo. */
+const placeOf = (k: number, { columns }: Readings, w: number): number =>
+  EVERY * (Math.floor(k / columns) * w + (k % columns))
+
+function readingsOf(of: Float32Array, other: Float32Array, w: number, h: number): Readings {
+  const [columns, rows] = [Math.ceil(w / EVERY), Math.ceil(h / EVERY)]
+  const [values, apart] = [0, 1].map(() => new Float32Array(columns * rows).fill(NaN))
+  // What each column of the square’s rows adds up to, and of how many: rows come in below and leave above.
+  const [sums, many] = [new Float64Array(w), new Int32Array(w)]
+  const row = (y: number, sign: 1 | -1) => {
+    for (let x = 0, at = y * w; x < w; x++, at++) {
+      if (Number.isNaN(of[at]! + other[at]!)) continue
+      sums[x]! += sign * of[at]!
+      many[x]! += sign
+    }
+  }
+  let [below, above] = [0, 0]
+  for (let y = 0, k = 0; y < h; y += EVERY) {
+    while (below < Math.min(h, y + ROUND + 1)) row(below++, 1)
+    while (above < y - ROUND) row(above++, -1)
+    let [sum, n, right, left] = [0, 0, 0, 0]
+    for (let x = 0; x < w; x += EVERY, k++) {
+      for (; right < Math.min(w, x + ROUND + 1); right++) {
+        sum += sums[right]!
+        n += many[right]!
+      }
+      for (; left < x - ROUND; left++) {
+        sum -= sums[left]!
+        n -= many[left]!
+      }
+      const v = of[y * w + x]!
+      if (Number.isNaN(v + other[y * w + x]!)) continue
+      values![k] = v
+      apart![k] = v - sum / n
+    }
+  }
+  return { columns, rows, values: values!, apart: apart! }
+}
+
+/** Something told field by field from what is read of it, and between the fields’ middles by what it is at four of them. */
 function overAll(
-  seen: Float32Array,
+  { columns: wide, rows: high, values: read }: Readings,
   w: number,
   h: number,
-  reach: number,
+  reachPx: number,
   usual: number,
   told: (places: Int32Array) => number,
 ): Float32Array {
   const [columns, rows] = [Math.ceil(w / STEP) + 1, Math.ceil(h / STEP) + 1]
+  const [step, reach] = [STEP / EVERY, reachPx / EVERY]
   const values = new Float32Array(columns * rows).fill(usual)
-  const places = new Int32Array((Math.ceil((2 * reach) / EVERY) + 1) ** 2)
+  const places = new Int32Array((2 * reach) ** 2)
   for (let k = 0; k < values.length; k++) {
-    const [cx, cy] = [(k % columns) * STEP, Math.floor(k / columns) * STEP]
+    const [cx, cy] = [(k % columns) * step, Math.floor(k / columns) * step]
     let n = 0
-    for (let y = Math.max(0, cy - reach); y < Math.min(h, cy + reach); y += EVERY)
-      for (let x = Math.max(0, cx - reach); x < Math.min(w, cx + reach); x += EVERY) {
-        const at = y * w + x
-        if (!Number.isNaN(seen[at]!)) places[n++] = at
-      }
+    for (let y = Math.max(0, cy - reach); y < Math.min(high, cy + reach); y++)
+      for (let x = Math.max(0, cx - reach); x < Math.min(wide, cx + reach); x++)
+        if (!Number.isNaN(read[y * wide + x]!)) places[n++] = y * wide + x
     if (n >= FEW) values[k] = told(places.subarray(0, n))
   }
   const out = new Float32Array(w * h)
-  for (let y = 0; y < h; y++) {
+  for (let y = 0, at = 0; y < h; y++) {
     const row = Math.floor(y / STEP)
     const v = y / STEP - row
-    for (let x = 0; x < w; x++) {
+    for (let x = 0; x < w; x++, at++) {
       const column = Math.floor(x / STEP)
       const u = x / STEP - column
       const k = row * columns + column
-      out[y * w + x] =
+      out[at] =
         (1 - v) * ((1 - u) * values[k]! + u * values[k + 1]!) +
         v * ((1 - u) * values[k + columns]! + u * values[k + columns + 1]!)
     }
   }
   return out
-}
-
-/** How far each place that is read is from the mean of the square round it, on both photos, of what both show. */
-function standingOut(a: Float32Array, b: Float32Array, w: number): readonly [Float32Array, Float32Array] {
-  const h = a.length / w
-  const wide = w + 1
-  const sums = [0, 1, 2].map(() => new Float64Array(wide * (h + 1)))
-  const [ofA, ofB, many] = sums as [Float64Array, Float64Array, Float64Array]
-  for (let y = 0; y < h; y++) {
-    let [rowA, rowB, n] = [0, 0, 0]
-    for (let x = 0; x < w; x++) {
-      const at = y * w + x
-      if (!Number.isNaN(a[at]!)) {
-        rowA += a[at]!
-        rowB += b[at]!
-        n++
-      }
-      const to = (y + 1) * wide + x + 1
-      ofA[to] = ofA[to - wide]! + rowA
-      ofB[to] = ofB[to - wide]! + rowB
-      many[to] = many[to - wide]! + n
-    }
-  }
-  const [own, other] = [new Float32Array(a.length).fill(NaN), new Float32Array(a.length).fill(NaN)]
-  for (let y = 0; y < h; y += EVERY) {
-    const [up, down] = [Math.max(0, y - ROUND) * wide, Math.min(h, y + ROUND + 1) * wide]
-    for (let x = 0; x < w; x += EVERY) {
-      const at = y * w + x
-      if (Number.isNaN(a[at]!)) continue
-      const [left, right] = [Math.max(0, x - ROUND), Math.min(w, x + ROUND + 1)]
-      const [p, q, r, s] = [down + right, down + left, up + right, up + left]
-      const n = many[p]! - many[q]! - many[r]! + many[s]!
-      own[at] = a[at]! - (ofA[p]! - ofA[q]! - ofA[r]! + ofA[s]!) / n
-      other[at] = b[at]! - (ofB[p]! - ofB[q]! - ofB[r]! + ofB[s]!) / n
-    }
-  }
-  return [own, other]
 }
 
 /** Weight of what is so far off, in spreads of what is not. */
@@ -124,34 +134,36 @@ const biweight = (off: number): number => (off * off < 1 ? (1 - off * off) ** 2 
 const farOff = (mean: number): number => 3 * Math.max(GRAIN / 2, 1.25 * mean)
 
 /** How much more b stands out than a: of the two spreads, as both have their noise; a regression of one on the other would flatten it. */
-function gainOf(a: Float32Array, b: Float32Array, places: Int32Array): number {
-  const weights = new Float64Array(places.length).fill(1)
+function gainOf(ofA: Float32Array, ofB: Float32Array, places: Int32Array): number {
+  const n = places.length
+  const [a, b, weights] = [new Float64Array(n), new Float64Array(n), new Float64Array(n).fill(1)]
+  for (let i = 0; i < n; i++) {
+    a[i] = ofA[places[i]!]!
+    b[i] = ofB[places[i]!]!
+  }
   let gain = 1
-  for (let round = 0; round < 4; round++) {
+  for (let round = 0; ; round++) {
     let [sum, da, db] = [0, 0, 0]
-    for (let i = 0; i < places.length; i++) {
-      const at = places[i]!
+    for (let i = 0; i < n; i++) {
       sum += weights[i]!
-      da += weights[i]! * a[at]! * a[at]!
-      db += weights[i]! * b[at]! * b[at]!
+      da += weights[i]! * a[i]! * a[i]!
+      db += weights[i]! * b[i]! * b[i]!
     }
     const grain = sum * GRAIN * GRAIN * 0.25
     gain = Math.min(MOST_GAIN, Math.max(1 / MOST_GAIN, Math.sqrt((db + grain) / (da + grain))))
+    if (round === 3) return gain
     let off = 0
-    for (let i = 0; i < places.length; i++)
-      off += weights[i]! * Math.abs(b[places[i]!]! - gain * a[places[i]!]!)
+    for (let i = 0; i < n; i++) off += weights[i]! * Math.abs(b[i]! - gain * a[i]!)
     const far = farOff(off / (sum || 1))
-    for (let i = 0; i < places.length; i++)
-      weights[i] = biweight((b[places[i]!]! - gain * a[places[i]!]!) / far)
+    for (let i = 0; i < n; i++) weights[i] = biweight((b[i]! - gain * a[i]!) / far)
   }
-  return gain
 }
 
 /** By what b mostly is beyond a, what is far off it weighed down. */
 function middleOf(b: Float32Array, a: Float32Array, places: Int32Array): number {
   const readings = new Float64Array(places.length)
   for (let i = 0; i < places.length; i++) readings[i] = b[places[i]!]! - a[places[i]!]!
-  let middle = median(readings)
+  let middle = median(readings.filter((_, i) => i % 3 === 0))
   for (let round = 0; round < 2; round++) {
     let off = 0
     for (const v of readings) off += Math.abs(v - middle)

@@ -123,12 +123,11 @@ export class CloseLook {
     const { widthPx: w } = pair.photo
     const difference = differenceOf
     let least = Infinity
-    let fit = new Float32Array(wide * high)
+    let [fit, by] = [new Float32Array(wide * high), new Float32Array(wide * high)]
     let shift: readonly [dx: number, dy: number] = [0, 0]
     for (let sy = -FIT; sy <= FIT; sy++)
       for (let sx = -FIT; sx <= FIT; sx++) {
         if (sx * sx + sy * sy > FIT * FIT + 1) continue
-        const by = new Float32Array(wide * high)
         let sum = 0
         for (let y = 0; y < high && sum < least; y++)
           for (let x = 0; x < wide; x++) {
@@ -137,7 +136,7 @@ export class CloseLook {
             by[y * wide + x] = d
             sum += d
           }
-        if (sum < least) [least, fit, shift] = [sum, by, [sx, sy]]
+        if (sum < least) [least, shift, fit, by] = [sum, [sx, sy], by, fit]
       }
     return { fit, shift }
   }

@@ -8,6 +8,8 @@ export interface PhotoPair {
   readonly other: ColourPlanes
   readonly metal: Uint8Array
   readonly otherMetal: Uint8Array
+  readonly shades: Float32Array
+  readonly otherShades: Float32Array
 }
 
 /** Bare metal is bright and has no colour: shares of the brightest, and of its own brightness. */
@@ -22,11 +24,15 @@ const METAL_DIFFERS = 6
 export function pairOf(plainPhoto: ColourPlanes, plainOther: ColourPlanes): PhotoPair {
   const { green } = plainPhoto
   const brightest = Float32Array.from(green).sort()[Math.floor(BRIGHTEST * green.length)] ?? 0
+  const [photo, other] = [byRatio(plainPhoto), byRatio(plainOther)]
+  const [metal, otherMetal] = [metalOf(plainPhoto, brightest), metalOf(plainOther, brightest)]
   return {
-    photo: byRatio(plainPhoto),
-    other: byRatio(plainOther),
-    metal: metalOf(plainPhoto, brightest),
-    otherMetal: metalOf(plainOther, brightest),
+    photo,
+    other,
+    metal,
+    otherMetal,
+    shades: shadesOf(photo, metal),
+    otherShades: shadesOf(other, otherMetal),
   }
 }
 
@@ -44,17 +50,30 @@ function metalOf({ red, green, blue }: ColourPlanes, brightest: number): Uint8Ar
 const apart = (red: number, green: number, blue: number): number =>
   Math.abs(red + green + blue) / 3 + (Math.abs(red - green) + Math.abs(blue - green)) / 2
 
-export const greyPlane = ({ red, green, blue }: ColourPlanes): Float32Array =>
-  green.map((v, at) => (red[at]! + v + blue[at]!) / 3)
+export function greyPlane({ red, green, blue }: ColourPlanes): Float32Array {
+  const grey = new Float32Array(green.length)
+  for (let at = 0; at < grey.length; at++) grey[at] = (red[at]! + green[at]! + blue[at]!) / 3
+  return grey
+}
 
-/** Difference of two places. */
-export const differenceAt = (a: ColourPlanes, p: number, b: ColourPlanes, q: number): number =>
-  apart(a.red[p]! - b.red[q]!, a.green[p]! - b.green[q]!, a.blue[p]! - b.blue[q]!)
+/** What `apart` tells places by, side by side, four numbers each: grey, half of red and of blue beyond green, and whether it is metal. */
+function shadesOf({ red, green, blue }: ColourPlanes, metal: Uint8Array): Float32Array {
+  const shades = new Float32Array(4 * metal.length)
+  for (let at = 0, k = 0; at < metal.length; at++, k += 4) {
+    const [r, g, b] = [red[at]!, green[at]!, blue[at]!]
+    shades[k] = (r + g + b) / 3
+    shades[k + 1] = (r - g) / 2
+    shades[k + 2] = (b - g) / 2
+    shades[k + 3] = metal[at]!
+  }
+  return shades
+}
 
 /** Difference of a place of the photo from one of the other, levels; that of metal from metal is little. */
-export function differenceOf({ photo, other, metal, otherMetal }: PhotoPair, p: number, q: number): number {
-  const d = differenceAt(photo, p, other, q)
-  return d > METAL_DIFFERS && metal[p]! & otherMetal[q]! ? METAL_DIFFERS : d
+export function differenceOf({ shades: a, otherShades: b }: PhotoPair, p: number, q: number): number {
+  const [i, j] = [4 * p, 4 * q]
+  const d = Math.abs(a[i]! - b[j]!) + Math.abs(a[i + 1]! - b[j + 1]!) + Math.abs(a[i + 2]! - b[j + 2]!)
+  return d > METAL_DIFFERS && a[i + 3]! > 0 && b[j + 3]! > 0 ? METAL_DIFFERS : d
 }
 
 /** Red, green, blue, 0 to 255. */
@@ -64,7 +83,7 @@ export type Colour = readonly [red: number, green: number, blue: number]
 export const colourDifference = (a: Colour, b: Colour): number => apart(a[0] - b[0], a[1] - b[1], a[2] - b[2])
 
 /** From one field whose ground is told to the next, how far round it, and every how many pixels, working px. */
-const GROUND = { stepPx: 40, reachPx: 90, every: 6 } as const
+const GROUND = { stepPx: 40, reachPx: 90, every: 9 } as const
 
 /** The colour of the bare board round a place: what most of a field of some mm shows. */
 export function groundOf(of: ColourPlanes): (x: number, y: number) => Colour {

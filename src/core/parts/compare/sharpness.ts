@@ -15,17 +15,25 @@ export function asSharp(photo: ColourPlanes, other: ColourPlanes): readonly [Col
 
 /** The sharper photo as blunt as it is told, where both show something. */
 function softerTo(sharper: ColourPlanes, blunt: ColourPlanes, to: number): ColourPlanes {
+  let best = sharper.green
   let softer = 0
-  for (const sigma of SOFTER) {
-    const green = soft(sharper.green, blunt.green, sharper, sigma)
-    if (sharpness(green, blunt.green, sharper) < to) break
-    softer = sigma
+  // Softer is blunter: the most that is still as sharp lies between these two.
+  let [from, before]: [number, number] = [0, SOFTER.length]
+  while (from < before) {
+    const middle = (from + before) >> 1
+    const green = soft(sharper.green, blunt.green, sharper, SOFTER[middle]!)
+    if (sharpness(green, blunt.green, sharper) < to) before = middle
+    else {
+      from = middle + 1
+      best = green
+      softer = SOFTER[middle]!
+    }
   }
   if (softer === 0) return sharper
   return {
     ...sharper,
     red: soft(sharper.red, blunt.red, sharper, softer),
-    green: soft(sharper.green, blunt.green, sharper, softer),
+    green: best,
     blue: soft(sharper.blue, blunt.blue, sharper, softer),
   }
 }
@@ -37,9 +45,11 @@ function soft(
   { widthPx, heightPx }: ColourPlanes,
   sigma: number,
 ): Float32Array {
-  const whole = values.map((v, at) => (Number.isNaN(v) ? (Number.isNaN(lent[at]!) ? 0 : lent[at]!) : v))
+  const whole = Float32Array.from(values)
+  for (let at = 0; at < whole.length; at++) if (Number.isNaN(whole[at]!)) whole[at] = lent[at]! || 0
   const softer = blur({ widthPx, heightPx, values: whole }, sigma).values
-  return softer.map((v, at) => (Number.isNaN(values[at]!) ? NaN : v))
+  for (let at = 0; at < softer.length; at++) if (Number.isNaN(values[at]!)) softer[at] = NaN
+  return softer
 }
 
 /**
