@@ -58,7 +58,8 @@ const placeOf = (k: number, { columns }: Readings, w: number): number =>
 
 function readingsOf(of: Float32Array, other: Float32Array, w: number, h: number): Readings {
   const [columns, rows] = [Math.ceil(w / EVERY), Math.ceil(h / EVERY)]
-  const [values, apart] = [0, 1].map(() => new Float32Array(columns * rows).fill(NaN))
+  const values = new Float32Array(columns * rows).fill(NaN)
+  const apart = Float32Array.from(values)
   // What each column of the square’s rows adds up to, and of how many: rows come in below and leave above.
   const [sums, many] = [new Float64Array(w), new Int32Array(w)]
   const row = (y: number, sign: 1 | -1) => {
@@ -84,11 +85,11 @@ function readingsOf(of: Float32Array, other: Float32Array, w: number, h: number)
       }
       const v = of[y * w + x]!
       if (Number.isNaN(v + other[y * w + x]!)) continue
-      values![k] = v
-      apart![k] = v - sum / n
+      values[k] = v
+      apart[k] = v - sum / n
     }
   }
-  return { columns, rows, values: values!, apart: apart! }
+  return { columns, rows, values, apart }
 }
 
 /** Something told field by field from what is read of it, and between the fields’ middles by what it is at four of them. */
