@@ -72,6 +72,17 @@ test('a job is put first by hand, by keys and by the mouse; it stays so, and goe
   await expect(tags.first()).toHaveText(rest[1]!)
   await expect(page.getByText('The first 2 are put there by hand.')).toBeVisible()
 
+  // Somebody else still sees the order before that, and moves a job: theirs is not put over this one.
+  const older = await page.context().newPage()
+  await older.goto(`${shop.url}/`)
+  await awake(older)
   await page.getByRole('button', { name: 'Back to the bench’s own order' }).click()
   await expect(tags).toHaveText(own)
+  await older.getByRole('button', { name: `Move ${own[1]}` }).focus()
+  await older.keyboard.press('Space')
+  await expect(older.getByText(/ is at place \d/)).toBeAttached()
+  await older.keyboard.press('ArrowUp')
+  await older.keyboard.press('Space')
+  await expect(older.getByText('Somebody moved jobs meanwhile: this is their order.')).toBeVisible()
+  await expect(older.locator('main ol [data-job]')).toHaveText(own)
 })

@@ -94,6 +94,7 @@ export function Bench({
       {jobs.length > 0 && (
         <BenchList
           byHand={pace.byHand.filter((id) => takes.has(id))}
+          putFirst={pace.byHand}
           fixed={later}
           rows={order.map((standing) => {
             const job = byId.get(standing.id)!

@@ -34,17 +34,22 @@ interface BenchRow {
 export function BenchList({
   rows,
   byHand,
+  putFirst,
   fixed,
 }: {
   rows: readonly BenchRow[]
-  /** Those that were put first, in their order. */
+  /** Those of them that were put first, in their order. */
   byHand: readonly string[]
+  /** All that were put first, off the bench meanwhile or not. */
+  putFirst: readonly string[]
   /** A later page: it keeps its order. */
   fixed: boolean
 }) {
-  const [moved, setMoved] = useState<{ readonly of: typeof rows; readonly ids: readonly string[] } | null>(
-    null,
-  )
+  const [moved, setMoved] = useState<{
+    readonly of: typeof rows
+    readonly ids: readonly string[]
+    readonly first: readonly string[]
+  } | null>(null)
   const [fault, setFault] = useState('')
   const [busy, start] = useTransition()
   const sensors = useSensors(
@@ -54,13 +59,14 @@ export function BenchList({
   )
   const byId = new Map(rows.map((row) => [row.id, row]))
   // As it was dragged, until the bench has come back with it.
-  const ids = moved?.of === rows ? moved.ids : rows.map((row) => row.id)
+  const underWay = moved?.of === rows ? moved : null
+  const ids = underWay?.ids ?? rows.map((row) => row.id)
   const keep = (first: readonly string[], shown: readonly string[]) => {
-    setMoved({ of: rows, ids: shown })
+    setMoved({ of: rows, ids: shown, first })
     setFault('')
     start(async () => {
       try {
-        setFault(await putFirstAction(first))
+        setFault(await putFirstAction(first, underWay?.first ?? putFirst))
       } catch {
         setMoved(null)
         setFault('The server does not answer: the order is as it was.')
@@ -71,7 +77,7 @@ export function BenchList({
     if (!over || active.id === over.id) return
     const id = String(active.id)
     const list = arrayMove([...ids], ids.indexOf(id), ids.indexOf(String(over.id)))
-    keep(firstByHand(list, byHand, id), list)
+    keep(firstByHand(list, underWay?.first ?? byHand, id), list)
   }
   const tagOf = (id: string | number) => byId.get(String(id))?.tag ?? ''
   const place = (id: string | number | undefined) => (id === undefined ? '' : ids.indexOf(String(id)) + 1)
