@@ -69,7 +69,22 @@ test('back in its machine: each check in turn, what lies between bench and machi
   await page.getByRole('button', { name: 'Agreed by telephone' }).click()
   await saved(page)
   await atStation(page, shop, tag, 'hand-back')
+  // What is pressed next stays where it is, saved or not.
+  let answer = () => {}
+  const held = new Promise<void>((resolve) => (answer = resolve))
+  await page.route('**/tape', async (route) => {
+    await held
+    await route.continue()
+  })
+  const top = () =>
+    page.getByRole('heading', { name: 'Back in its machine' }).evaluate((h) => h.getBoundingClientRect().y)
+  const before = await top()
   await page.getByRole('button', { name: 'Board alone' }).click()
+  await expect(tapeLines(page).last()).toContainText('not saved yet')
+  expect(await top()).toBe(before)
+  answer()
+  await saved(page)
+  expect(await top()).toBe(before)
   await expect(page.getByText('No machine came with it.')).toBeVisible()
   await page.getByRole('button', { name: 'It is here' }).click()
   const check = (name: string) => page.getByRole('group', { name })

@@ -78,7 +78,7 @@ test('a job is put first by hand, by keys and by the mouse; it stays so, and goe
   await awake(older)
   await page.getByRole('button', { name: 'Back to the bench’s own order' }).click()
   await expect(tags).toHaveText(own)
-  await older.getByRole('button', { name: `Move ${own[1]}` }).focus()
+  await older.getByRole('button', { name: `Move ${own[3]}` }).focus()
   await older.keyboard.press('Space')
   await expect(older.getByText(/ is at place \d/)).toBeAttached()
   await older.keyboard.press('ArrowUp')

@@ -347,7 +347,8 @@ function Away({ whose, version }: { whose: Whose; version: number }) {
   return (
     <section className="border-t border-line pt-2.5 pb-4">
       <h2>Take it along</h2>
-      {waits && <p className="text-soft">Lines that are not saved yet are not in the files.</p>}
+      {/* Always there: what lies below it does not move when a line is saved, nor under a press. */}
+      <p className={waits ? 'text-brass' : 'text-soft'}>Lines that are not saved yet are not in the files.</p>
       <a className={link} href={`/api/jobs/${tag}/sheet?${query}`} download>
         Sheet as PDF
       </a>
