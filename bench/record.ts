@@ -13,7 +13,7 @@ const shops: Readonly<Record<string, (p: number) => number>> = {
   'always too low': (p) => 1 - (1 - p) ** 1.5,
   'right but for sure things': (p) => (p > 0.85 ? 0.78 : p),
 }
-const RECORDS = [300, 1000, 3000]
+const RECORDS = [300, 1000, 3000, 10_000]
 const UNSEEN = 20_000
 const SEEDS = 20
 
