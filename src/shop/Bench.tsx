@@ -55,7 +55,6 @@ export function Bench({
   const { order, ready } = benchOrder(jobs, reader, nowIso, pace)
   const byId = new Map(jobs.map((job) => [job.id, job]))
   const first = order[0] && byId.get(order[0].id)
-  const takes = new Set(order.filter((s) => s.say !== 'waits for the owner').map((s) => s.id))
   return (
     <>
       <div className="mb-5 flex flex-wrap items-start justify-between gap-x-6 gap-y-3 lg:flex-nowrap">
@@ -93,7 +92,6 @@ export function Bench({
       <BenchKeys />
       {jobs.length > 0 && (
         <BenchList
-          byHand={pace.byHand.filter((id) => takes.has(id))}
           putFirst={pace.byHand}
           fixed={later}
           rows={order.map((standing) => {

@@ -33,14 +33,11 @@ interface BenchRow {
 /** The jobs of the bench, one under the other; one that is dragged comes before the bench’s own order. */
 export function BenchList({
   rows,
-  byHand,
   putFirst,
   fixed,
 }: {
   rows: readonly BenchRow[]
-  /** Those of them that were put first, in their order. */
-  byHand: readonly string[]
-  /** All that were put first, off the bench meanwhile or not. */
+  /** Those that were put first, in their order, off the bench meanwhile or not. */
   putFirst: readonly string[]
   /** A later page: it keeps its order. */
   fixed: boolean
@@ -60,13 +57,17 @@ export function BenchList({
   const byId = new Map(rows.map((row) => [row.id, row]))
   // As it was dragged, until the bench has come back with it.
   const underWay = moved?.of === rows ? moved : null
+  const first = underWay?.first ?? putFirst
+  const byHand = first.filter((id) => byId.get(id)?.waits === false)
   const ids = underWay?.ids ?? rows.map((row) => row.id)
-  const keep = (first: readonly string[], shown: readonly string[]) => {
-    setMoved({ of: rows, ids: shown, first })
+  const keep = (next: readonly string[], shown: readonly string[]) => {
+    setMoved({ of: rows, ids: shown, first: next })
     setFault('')
     start(async () => {
       try {
-        setFault(await putFirstAction(first, underWay?.first ?? putFirst))
+        const wrong = await putFirstAction(next, first)
+        if (wrong) setMoved(null)
+        setFault(wrong)
       } catch {
         setMoved(null)
         setFault('The server does not answer: the order is as it was.')
@@ -77,7 +78,7 @@ export function BenchList({
     if (!over || active.id === over.id) return
     const id = String(active.id)
     const list = arrayMove([...ids], ids.indexOf(id), ids.indexOf(String(over.id)))
-    keep(firstByHand(list, underWay?.first ?? byHand, id), list)
+    keep(firstByHand(list, byHand, id), list)
   }
   const tagOf = (id: string | number) => byId.get(String(id))?.tag ?? ''
   const place = (id: string | number | undefined) => (id === undefined ? '' : ids.indexOf(String(id)) + 1)

@@ -8,6 +8,7 @@ export interface PhotoPair {
   readonly other: ColourPlanes
   readonly metal: Uint8Array
   readonly otherMetal: Uint8Array
+  /** What each place is told apart by, four numbers side by side. */
   readonly shades: Float32Array
   readonly otherShades: Float32Array
 }
