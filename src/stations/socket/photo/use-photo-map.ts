@@ -1,7 +1,7 @@
 'use client'
 import { proxy } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
-import type { Located } from '@/core/socket/photo/locate'
+import type { LocateAnswer, Located } from '@/core/socket/photo/locate'
 import type { Part } from '@/core/socket/photo/clicks'
 import { mergePhotos } from '@/core/socket/photo/merge'
 import type { Merged } from '@/core/socket/photo/merge'
@@ -42,7 +42,9 @@ export function usePhotoMap(tag: string, socket: Socket) {
     async (photo: PhotoInHand) => {
       urls.current.push(photo.url)
       setPhotos((all) => (all.some((p) => p.id === photo.id) ? all : [...all, photo]))
-      const opened = await remote().open(photo.id, photo.file)
+      const opened = await remote()
+        .open(photo.id, photo.file)
+        .catch(() => ({ fault: 'It was not opened: put it away and pick it again.' }))
       change(photo.id, 'fault' in opened ? { fault: opened.fault } : { size: opened })
     },
     [change, remote],
@@ -96,14 +98,16 @@ export function usePhotoMap(tag: string, socket: Socket) {
   const read = useCallback(
     async (photo: PhotoInHand, known: Located | null) => {
       change(photo.id, { progress: 0, answer: null })
-      const answer = await remote().read(
-        photo.id,
-        socket,
-        photo.anchors,
-        photo.mirrored,
-        known,
-        proxy((share: number) => change(photo.id, { progress: share })),
-      )
+      const answer = await remote()
+        .read(
+          photo.id,
+          socket,
+          photo.anchors,
+          photo.mirrored,
+          known,
+          proxy((share: number) => change(photo.id, { progress: share })),
+        )
+        .catch(() => unread)
       change(photo.id, { progress: null, answer })
     },
     [change, remote, socket],
@@ -173,6 +177,12 @@ const fresh = {
   progress: null,
   answer: null,
 } as const
+
+/** A thread that breaks down leaves the clicks as they are. */
+const unread: LocateAnswer = {
+  located: null,
+  faults: [{ field: 'photo', text: 'it was not read; read it again' }],
+}
 
 export type PhotoMapping = ReturnType<typeof usePhotoMap>
 
