@@ -10,7 +10,8 @@ import { randomUUID } from 'node:crypto'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
-import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
+import { nothingRound } from '@/core/job/advice-setting'
+import { reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
 import { shelfItems } from '@/core/board/shelf-items'
 import type { ShelfItem } from '@/core/board/shelf-items'
@@ -133,10 +134,11 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
       const gate = gateOf(state, socket)
       const references = input.shown ? { shows: { name: '', shown: input.shown } } : {}
       const shelf = input.shelf === undefined ? {} : { shelf: input.shelf }
-      const asked = toAdvise(state, socket, gate, { ...nothingRound, references, ...shelf })
+      const setting = { ...nothingRound, references, ...shelf }
+      const asked = toAdvise(state, socket, gate, setting)
       const reckoned = reckonAdvice(socket, asked)
-      const advised = { state, field: socket, gate, ...shelf, ...reckoned }
-      const standing = proofStanding(state, socket, input.shelf)
+      const advised = { state, field: socket, gate, setting, ...reckoned }
+      const standing = proofStanding(state, socket, setting)
       return {
         lines: entries.length,
         state,
@@ -168,10 +170,10 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     }),
     async (input) => {
       const { entries, socket } = await jobOf(input)
-      const versions = sheetVersions(entries, socket)
+      const versions = sheetVersions(entries, socket, nothingRound)
       const version = versions.find((v) => v.version === (input.version ?? versions.length))
       if (!version) throw new BadInput('version', `there are versions 1 to ${versions.length}`)
-      const { words, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '')
+      const { words, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '', nothingRound)
       return {
         versions: versions.length,
         version: version.version,

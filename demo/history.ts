@@ -1,3 +1,4 @@
+import { nothingRound } from '@/core/job/advice-setting'
 import type { HistoryItem } from '@/core/board/history-item'
 import type { DamageKind } from '@/core/socket/damage/mark'
 import { seeded } from '@/core/maths/seeded'
@@ -54,7 +55,7 @@ const stock: Readonly<Record<string, 'proved' | 'not proved yet'>> = {
 
 /** What is still owed on a board that starts, passed one after the other. */
 function proved(tape: TapeWriter, socket: Socket): void {
-  for (const { id, result } of proofStanding(jobState(tape.entries), socket).tests)
+  for (const { id, result } of proofStanding(jobState(tape.entries), socket, nothingRound).tests)
     if (result === null) tape.put('proof', { test: id, result: 'pass', reading: 'as it should be' }).wait(4)
 }
 
@@ -177,7 +178,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       text: '',
       ...(kept ? { fate: 'verified stock' as const } : {}),
     }
-    const despite = kept ? speaksAgainst('hand-back', end, jobState(tape.entries), socket) : []
+    const despite = kept ? speaksAgainst('hand-back', end, jobState(tape.entries), socket, nothingRound) : []
     tape.put('hand-back', { ...end, ...(despite.length > 0 ? { despite } : {}) })
     if (draw() < 0.3)
       tape.wait(20_000).put('late outcome', { text: 'asked on the quay', holds: fixed && draw() < 0.95 })

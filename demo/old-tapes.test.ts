@@ -1,3 +1,4 @@
+import { nothingRound } from '@/core/job/advice-setting'
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import { ledgerOf } from '@/core/board/loose'
@@ -104,11 +105,11 @@ describe('a tape of every kind, kept from an earlier version', () => {
         .sort(),
     ).toEqual([...answers.holds].sort())
     expect(
-      proofStanding(state, socket)
+      proofStanding(state, socket, nothingRound)
         .tests.map((t) => t.id)
         .sort(),
     ).toEqual([...answers.proof.map(([id]) => id), ...(owedNow[tag] ?? [])].sort())
-    expect(proofStanding(state, socket).tests.map((t) => [t.id, t.result, t.again])).toEqual(
+    expect(proofStanding(state, socket, nothingRound).tests.map((t) => [t.id, t.result, t.again])).toEqual(
       expect.arrayContaining([...answers.proof]),
     )
     expect(

@@ -1,5 +1,6 @@
+import { nothingRound } from '@/core/job/advice-setting'
 import { describe, expect, it } from 'vitest'
-import { nothingRound, reckonAdvice, toAdvise } from '@/core/job/advise'
+import { reckonAdvice, toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import { gateOf } from '@/core/job/gate'
 import { foldOn, jobState } from '@/core/job/job-state'
@@ -40,7 +41,7 @@ describe('one adviser, at every line of every demo job', () => {
       state = (state && foldOn(state, [line], names)) ?? jobState(entries.slice(0, i + 1), names)
       const gate = gateOf(state, field)
       const asked = toAdvise(state, field, gate, nothingRound)
-      const advised = { state, field, gate, ...reckoned(field, asked) }
+      const advised = { state, field, gate, setting: nothingRound, ...reckoned(field, asked) }
       // Bench list and header say the job’s step; the page of its station says the same.
       const step = nextStep(advised)
       expect(stepAt(step.station, advised), `line ${i + 1}`).toEqual(step)
@@ -65,6 +66,6 @@ describe('one adviser, at every line of every demo job', () => {
     const read = (await run(checked as never)) as { next: unknown }
     const gate = gateOf(state!, field)
     const last = reckoned(field, toAdvise(state!, field, gate, nothingRound))
-    expect(read.next).toEqual(nextStep({ state: state!, field, gate, ...last }))
+    expect(read.next).toEqual(nextStep({ state: state!, field, gate, setting: nothingRound, ...last }))
   })
 })

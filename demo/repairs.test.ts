@@ -1,6 +1,7 @@
+import { nothingRound } from '@/core/job/advice-setting'
 import { readdirSync, readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import { nothingRound, toBelieve } from '@/core/job/advise'
+import { toBelieve } from '@/core/job/advise'
 import { gateOf } from '@/core/job/gate'
 import { jobState } from '@/core/job/job-state'
 import type { Entry } from '@/core/job/job-state'
@@ -20,7 +21,7 @@ function upTo(entries: readonly Entry[], seq: number) {
   )
   const gate = gateOf(state, field)
   const belief = believe(toBelieve(state, field, gate, nothingRound))
-  const advised = { state, field, gate, belief, work: null }
+  const advised = { state, field, gate, setting: nothingRound, belief, work: null }
   return { belief, gate, step: stepAt('triage', advised), first: nextStep(advised) }
 }
 

@@ -7,17 +7,20 @@ import type { Bodies, Kind } from '@/core/slices'
 import { contactsOf, filesOf, foldOn, lineFault, linesNamed, subjects } from '@/core/job/job-state'
 import type { LineFault } from '@/core/tape/integrity'
 import { canonical } from '@/core/tape/canonical'
+import { nothingRound } from '@/core/job/advice-setting'
+import type { AdviceSetting } from '@/core/job/advice-setting'
 import { handBackBlockers } from '@/core/job/stations-say'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { gateOf } from '@/core/job/gate'
 import { unknownContact } from '@/core/socket/model/socket'
 import type { Socket } from '@/core/socket/model/socket'
 import type { Account } from './accounts'
+import { adviceSettingOf } from './advice-setting'
 import { hasFile } from './files'
 import { foldTape, jobNow, namesOf, remember, saveSnapshot, SNAPSHOT_EVERY } from './job-now'
 import type { JobNow } from './job-now'
 import { saveJobRecord } from './job-records'
-import { saveJobRow } from './jobs'
+import { jobById, saveJobRow } from './jobs'
 import type { BenchLine } from './jobs'
 import { transaction } from './pool'
 import { lineById, linesOfOthers, readLines, readTape } from './read-tape'
@@ -86,6 +89,8 @@ const MAX_FUTURE_MS = 60_000
  */
 export async function appendEntry(jobId: string, by: Account, draft: NewEntry): Promise<Appended> {
   let written: JobNow | null = null
+  // Read before the row is locked: it takes other connections.
+  const setting = draft.kind === 'hand-back' ? await settingNow(jobId) : nothingRound
   const answer = await transaction(async (db): Promise<Appended> => {
     const { rowCount } = await db.query('select 1 from job where id = $1 for update', [jobId])
     if (!rowCount) return { result: 'refused', field: 'job', text: 'this job is not there any more' }
@@ -121,7 +126,7 @@ export async function appendEntry(jobId: string, by: Account, draft: NewEntry): 
     if (other) return { result: 'conflict', entries: await since(), with: other }
     const stranger = now.socket && unknownContact(now.socket, contactsOf(entry))
     if (stranger) return { result: 'refused', field: 'contact', text: stranger }
-    const against = speaksAgainstLine(entry, now)
+    const against = speaksAgainstLine(entry, now, setting)
     if (against) return { result: 'refused', ...against }
     await db.query(
       'insert into tape_entry (job_id, seq, id, at, by_account, by_name, kind, v, body, strikes) values ($1, $2, $3, $4, $5, $6, $7, 1, $8, $9)',
@@ -156,12 +161,21 @@ type AsksFirst = Extract<Entry, { kind: 'proof' | 'cold start' | 'temperature' |
 const asksFirst = (entry: Entry): entry is AsksFirst =>
   ['proof', 'cold start', 'temperature', 'hand-back'].includes(entry.kind)
 
+async function settingNow(jobId: string): Promise<AdviceSetting> {
+  const job = await jobById(jobId)
+  return job ? adviceSettingOf(job, (await jobNow(jobId)).state.intake.ticket) : nothingRound
+}
+
 /** What holds a hand-back, or has to be asked about before a line is written. */
-function speaksAgainstLine(entry: Entry, { state, socket }: JobNow): LineFault | null {
+function speaksAgainstLine(
+  entry: Entry,
+  { state, socket }: JobNow,
+  setting: AdviceSetting,
+): LineFault | null {
   if (!asksFirst(entry)) return null
   const hold = entry.kind === 'hand-back' && holdsApply(entry.body.outcome) && handBackBlockers(state)[0]
   if (hold) return { field: 'outcome', text: `hand-back is held: ${hold.text}` }
-  const [against] = speaksAgainst(entry.kind, entry.body, state, socket)
+  const [against] = speaksAgainst(entry.kind, entry.body, state, socket, setting)
   return against !== undefined && !entry.body.despite?.length
     ? { field: 'despite', text: `asked first: ${against}` }
     : null

@@ -27,11 +27,12 @@ const dots: Record<string, string> = {
 export function Progress() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
+  const setting = useJob((j) => j.setting)
   const here = stationOfPath(usePathname())
   return (
     <nav aria-label="Stations" className="no-print overflow-y-auto pt-4 pl-4 max-lg:py-2">
       <ol className="max-lg:flex max-lg:flex-wrap max-lg:gap-x-5">
-        {progress(state, socket).map((stop, i) => (
+        {progress(state, socket, setting).map((stop, i) => (
           <li
             key={stop.station}
             className="relative pl-6 text-[0.95rem] leading-tight before:absolute before:top-5 before:-bottom-0.5 before:left-[5px] before:border-l-2 before:border-line last:before:hidden max-lg:before:hidden lg:pb-4"

@@ -15,7 +15,7 @@ export function useStationStep(
   const state = useJob((j) => j.state)
   const field = useJob((j) => j.socket)
   const gate = useJob((j) => j.gate)
-  const shelf = useJob((j) => j.shelf)
+  const setting = useJob((j) => j.setting)
   const keptStep = useJob((j) => j.nextStep)
   const advice = useAdvice()
   const { fresh } = advice
@@ -23,7 +23,7 @@ export function useStationStep(
     state,
     field,
     gate,
-    shelf,
+    setting,
     belief: fresh ? advice.belief : null,
     work: work ?? (fresh ? advice.work : null),
   }

@@ -23,20 +23,14 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const gate = useJob((j) => j.gate)
-  const references = useJob((j) => j.references)
-  const earlier = useJob((j) => j.earlier)
-  const shelf = useJob((j) => j.shelf)
-  const own = useJob((j) => j.own)
-  const record = useJob((j) => j.record)
-  const repairs = useJob((j) => j.repairs)
-  const figures = useJob((j) => j.figures)
+  const setting = useJob((j) => j.setting)
   const ask = useRef<((to: string) => void) | null>(null)
   // The socket station computes the order itself, with the light and the magnification in hand.
   const ordersItself = stationOfPath(usePathname()) === 'socket'
   const key = useMemo(() => {
-    const asked = toAdvise(state, socket, gate, { references, earlier, shelf, own, record, repairs, figures })
+    const asked = toAdvise(state, socket, gate, setting)
     return JSON.stringify(ordersItself ? { ...asked, order: null } : asked)
-  }, [state, socket, gate, references, earlier, shelf, own, record, repairs, figures, ordersItself])
+  }, [state, socket, gate, setting, ordersItself])
 
   const kept = useJob((j) => j.keptBelief)
   // What was kept with the tape is shown at once; the worker answers the same a moment later.

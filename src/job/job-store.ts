@@ -116,30 +116,11 @@ function derive(
 const surroundingsIn = ({
   socket,
   landmarks,
-  references,
-  earlier,
-  shelf,
-  own,
-  record,
-  repairs,
-  figures,
+  setting,
   donors,
   benchCpus,
   learned,
-}: Surroundings): Surroundings => ({
-  socket,
-  landmarks,
-  references,
-  earlier,
-  shelf,
-  own,
-  record,
-  repairs,
-  figures,
-  donors,
-  benchCpus,
-  learned,
-})
+}: Surroundings): Surroundings => ({ socket, landmarks, setting, donors, benchCpus, learned })
 /** A socket is told by its id, which is made of what it is. */
 const sameAs = (round: Surroundings) => JSON.stringify({ ...round, socket: round.socket?.id })
 

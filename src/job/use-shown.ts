@@ -5,4 +5,4 @@ import { useJob } from './JobProvider'
 const NOT_SAID: Shown = {}
 
 /** What boards of this model can show; what nobody said may be there. */
-export const useShown = (): Shown => useJob((j) => j.references.shows?.shown ?? NOT_SAID)
+export const useShown = (): Shown => useJob((j) => j.setting.references.shows?.shown ?? NOT_SAID)

@@ -1,3 +1,4 @@
+import { nothingRound } from '@/core/job/advice-setting'
 import { renderToBuffer } from '@react-pdf/renderer'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, it } from 'vitest'
@@ -14,10 +15,10 @@ const now = '2026-11-24T12:00:00.000Z'
 async function pagesOf(
   t: ReturnType<typeof tape>,
   owner = '',
-  { forTechnician = false, of = sheetVersions(t.entries, socket).length } = {},
+  { forTechnician = false, of = sheetVersions(t.entries, socket, nothingRound).length } = {},
 ): Promise<string[]> {
-  const chosen = sheetVersions(t.entries, socket)[of - 1]!
-  const { sheet, words, technical, at } = readVersion(chosen, socket, now)
+  const chosen = sheetVersions(t.entries, socket, nothingRound)[of - 1]!
+  const { sheet, words, technical, at } = readVersion(chosen, socket, now, nothingRound)
   const data = new Uint8Array(
     await renderToBuffer(
       SheetPdf({

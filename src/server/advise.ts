@@ -19,10 +19,10 @@ export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
   if (!job) return
   const { state, socket: field } = await jobNow(jobId)
   const gate = gateOf(state, field)
-  const setting = await surroundingsOf(job, state, field)
+  const { setting } = await surroundingsOf(job, state, field)
   const asked = toAdvise(state, field, gate, setting)
   const reckoned = await reckon({ field, asked })
-  const step = nextStep({ state, field, gate, shelf: setting.shelf, ...reckoned })
+  const step = nextStep({ state, field, gate, setting, ...reckoned })
   await saveNextStep(jobId, { ...step, seq: state.seq, settings: job.settings }, reckoned.belief)
 }
 

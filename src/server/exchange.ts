@@ -7,8 +7,10 @@ import { boardOf } from '@/core/intake/slice'
 import { releaseNow } from '@/core/firmware/route/on-route'
 import { supportOf } from '@/core/firmware/route/support-table'
 import { speaksAgainst } from '@/core/job/asks-first'
+import { adviceSettingOf, settingOfShop } from '@/data/advice-setting'
 import { listBoards } from '@/data/boards'
 import { jobNow } from '@/data/job-now'
+import { jobById } from '@/data/jobs'
 import { referencesOf } from '@/data/references'
 import { verifiedStock } from '@/data/verified-stock'
 
@@ -26,19 +28,22 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
   )
   const byId = new Map(models.map((m) => [m.id, m]))
   const kept: Kept[] = []
+  const shop = settingOfShop()
   for (const { id, tag } of await verifiedStock()) {
     if (id === notThis) continue
     const { state, socket } = await jobNow(id)
     const { boardModelId, revision } = state.intake.ticket
     const model = boardModelId === null ? undefined : byId.get(boardModelId)
     const { done } = state.handBack
-    if (!model || !done) continue
+    const job = await jobById(id)
+    if (!model || !done || !job) continue
+    const setting = await adviceSettingOf(job, state.intake.ticket, shop)
     kept.push({
       tag,
       model,
       revision,
       release: releaseNow(state.firmware).release,
-      unproved: speaksAgainst('hand-back', { ...done, priceMinor: null }, state, socket),
+      unproved: speaksAgainst('hand-back', { ...done, priceMinor: null }, state, socket, setting),
     })
   }
   const own = ticket.boardModelId === null ? undefined : byId.get(ticket.boardModelId)

@@ -1,3 +1,4 @@
+import { nothingRound } from '../job/advice-setting'
 import { gateOf } from '../job/gate'
 import { jobState } from '../job/job-state'
 import { stepAt } from '../job/next-step'
@@ -14,7 +15,14 @@ export const stateOf = (t: Tape) => jobState(t.entries)
 /** The next step at the firmware station. */
 export function step(t: Tape) {
   const state = stateOf(t)
-  return stepAt('firmware', { state, field: null, gate: gateOf(state, null), belief: null, work: null })
+  return stepAt('firmware', {
+    state,
+    field: null,
+    gate: gateOf(state, null),
+    setting: nothingRound,
+    belief: null,
+    work: null,
+  })
 }
 
 /** A file of a chip’s size, as it is noted. */

@@ -1,6 +1,6 @@
 import type { PowerGate } from '../board/gate-reason'
 import type { BenchFigures } from '../socket/straighten/bench-figures'
-import { lostMinor, minutesMinor, usualFigures } from '../socket/straighten/bench-figures'
+import { lostMinor, minutesMinor } from '../socket/straighten/bench-figures'
 import { clusters } from '../socket/damage/cluster'
 import { isDamage } from '../socket/damage/mark'
 import type { Marks } from '../socket/damage/mark'
@@ -8,48 +8,18 @@ import type { SocketWork } from '../socket/next-step'
 import { orderOfWork } from '../socket/straighten/reckon'
 import type { ToReckon, Worth } from '../socket/straighten/reckon'
 import { snapFactors } from '../socket/straighten/snap-record'
-import type { SnapTally } from '../socket/straighten/snap-record'
 import { seenOf } from '../socket/lost-groups'
 import { currentPass } from '../socket/slice'
 import type { SocketState } from '../socket/slice'
 import type { Socket } from '../socket/model/socket'
 import type { SnapFactors } from '../socket/straighten/technique'
-import type { ShelfItem } from '../board/shelf-items'
 import { believe } from '../triage/reason/belief'
 import type { Belief, ToBelieve } from '../triage/reason/belief'
-import { faultIds } from '../triage/model/faults'
-import { succeeds } from '../triage/model/repair-record'
-import type { RepairTally } from '../triage/model/repair-record'
-import type { FaultOdds } from '../triage/model/fault-table'
 import { triageStep } from '../triage/next-step'
-import { evidenceOf } from './evidence'
-import { historyOf } from './history-told'
+import type { AdviceSetting } from './advice-setting'
+import { knownOf } from './known'
 import { startedAs } from './start-evidence'
-import type { References } from './references'
 import type { JobState } from './job-state'
-
-/** What stands round a job and bears on the advice. */
-export interface AdviceSetting {
-  readonly references: Partial<References>
-  /** Jobs of the same board before this one. */
-  readonly earlier: readonly { readonly mended: readonly string[] }[]
-  readonly shelf?: readonly ShelfItem[]
-  readonly own: FaultOdds
-  readonly record: readonly SnapTally[]
-  /** What came of repairs, over all jobs. */
-  readonly repairs: readonly RepairTally[]
-  readonly figures: BenchFigures
-}
-
-/** A job with nothing known beside its tape. */
-export const nothingRound: AdviceSetting = {
-  references: {},
-  earlier: [],
-  own: {},
-  record: [],
-  repairs: [],
-  figures: usualFigures,
-}
 
 /** What is slow to compute, asked for; null where it is not needed. */
 export interface ToAdvise {
@@ -68,24 +38,14 @@ export function toBelieve(
   state: JobState,
   field: Socket | null,
   gate: PowerGate,
-  { references, earlier, shelf, own, repairs }: AdviceSetting,
+  setting: AdviceSetting,
 ): ToBelieve {
   const due = triageStep(state.board, gate, null).test
-  const { evidence, changes } = evidenceOf(state, field, references)
+  const { shelf, references } = setting
   return {
-    history: historyOf(state),
-    evidence,
-    // A tape alone has what the record said when each was made; a shop knows what it says now.
-    changes: changes.map((c) =>
-      c.is === 'mended' && (repairs.length > 0 || c.takes === undefined)
-        ? { ...c, takes: succeeds(c.fault, repairs) }
-        : c,
-    ),
+    ...knownOf(state, field, setting),
     mayPower: gate.lamp !== 'do not power',
-    again: faultIds.filter((id) => earlier.some((job) => job.mended.includes(id))),
     ...(shelf ? { shelf } : {}),
-    own,
-    ...(references.shows ? { shown: references.shows.shown } : {}),
     ...(due === undefined ? {} : { due }),
     start: startedAs(
       { seq: state.seq, cpu: state.board.fitted.cpu, without: state.board.without },

@@ -1,3 +1,4 @@
+import { nothingRound } from './advice-setting'
 import { unaccounted } from '../board/slice'
 import { openOffers } from '../intake/slice'
 import { openDeferred } from '../parts/slice'
@@ -68,13 +69,13 @@ describe('any tape the edge would let in', () => {
         for (const field of [socket, null]) {
           const gate = gateOf(state, field)
           expect(gate.lamp === 'clear').toBe(gate.reasons.length === 0)
-          expect(progress(state, field)).toHaveLength(7)
+          expect(progress(state, field, nothingRound)).toHaveLength(7)
           const marks = state.socket.passes.at(-1)?.marks ?? {}
           const work = field && {
             planned: plan(field, marks, state.socket.school),
             clusters: clusters(field, marks),
           }
-          const advised = { state, field, gate, belief: null, work }
+          const advised = { state, field, gate, setting: nothingRound, belief: null, work }
           expect(stations).toContain(nextStep(advised).station)
           for (const station of stations) {
             const { say, why } = stepAt(station, advised)
@@ -91,8 +92,8 @@ describe('any tape the edge would let in', () => {
     fc.assert(
       fc.property(anyTape(), (tape) => {
         const state = jobState(tape, names)
-        const sheet = handBackSheet(state, socket, end)
-        const standing = proofStanding(state, socket)
+        const sheet = handBackSheet(state, socket, end, nothingRound)
+        const standing = proofStanding(state, socket, nothingRound)
         const ended = (as: string | null) => standing.tests.filter((t) => t.result === as).map((t) => t.test)
         const said = (lines: readonly string[]) =>
           standing.tests.filter((t) => lines.some((l) => l.startsWith(`${t.test}:`))).map((t) => t.test)
@@ -105,8 +106,12 @@ describe('any tape the edge would let in', () => {
           standing.failed > 0 ? /^not known: a test has failed/ : /^not known|that something is wrong/,
         )
         expect(sheet.holds).toEqual(handBackBlockers(state).map((h) => h.text))
-        for (const { lines } of readVersion({ entries: tape, signed: null, kept: null }, socket, end)
-          .technical)
+        for (const { lines } of readVersion(
+          { entries: tape, signed: null, kept: null },
+          socket,
+          end,
+          nothingRound,
+        ).technical)
           for (const text of lines) expect(text).not.toMatch(/undefined|NaN/)
       }),
       runs,

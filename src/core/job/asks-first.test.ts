@@ -1,3 +1,4 @@
+import { nothingRound } from './advice-setting'
 import { jobState } from './job-state'
 import type { Bodies } from '../slices'
 import { rails } from '../board/rail'
@@ -23,13 +24,14 @@ function powered(): TestTape {
     .put('baseline', { ...nothingNoted, fans: 'on', current: 'steady', amps: 0.8, cpuHeat: 'warm' })
 }
 const pass = (t: TestTape, test = 'system', result: Bodies['proof']['result'] = 'pass') =>
-  speaksAgainst('proof', { test, result, reading: '' }, jobState(t.entries, names), socket)
+  speaksAgainst('proof', { test, result, reading: '' }, jobState(t.entries, names), socket, nothingRound)
 const back = (t: TestTape, change: Partial<Bodies['hand-back']> = {}) =>
   speaksAgainst(
     'hand-back',
     { outcome: 'fixed', priceMinor: null, text: '', ...change },
     jobState(t.entries, names),
     socket,
+    nothingRound,
   )
 
 it('a test that takes power passes only where the board may be powered', () => {
@@ -44,8 +46,8 @@ it('so does a start that came up, and a temperature that levels off', () => {
   const says = (t: TestTape, came: boolean, mostC: number | null) => {
     const state = jobState(t.entries, names)
     return [
-      speaksAgainst('cold start', { came }, state, socket)[0],
-      speaksAgainst('temperature', { ...log, mostC }, state, socket)[0],
+      speaksAgainst('cold start', { came }, state, socket, nothingRound)[0],
+      speaksAgainst('temperature', { ...log, mostC }, state, socket, nothingRound)[0],
     ]
   }
   const closed = 'it may not be powered as it stands'
@@ -77,7 +79,8 @@ it('a board is kept as verified stock once everything owed has passed, and no mo
     amps: 1.1,
     picture: 'system loads',
   })
-  const owed = () => proofStanding(jobState(up.entries, names), socket).tests.filter((t) => t.result === null)
+  const owed = () =>
+    proofStanding(jobState(up.entries, names), socket, nothingRound).tests.filter((t) => t.result === null)
   expect(owed().length).toBeGreaterThan(2)
   expect(kept(up).filter((text) => text.startsWith('not proved'))).toHaveLength(owed().length)
   for (const { id } of owed()) up.put('proof', { test: id, result: 'pass', reading: 'good' })

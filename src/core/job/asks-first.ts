@@ -1,6 +1,7 @@
 import { checkWords, failedChecks } from '../hand-back/reassembly'
 import { isUnpowered } from '../proof/plan'
 import { verdictOf } from '../proof/temperature'
+import type { AdviceSetting } from './advice-setting'
 import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
 import { proofStanding } from './stations-say'
@@ -39,6 +40,7 @@ export function speaksAgainst<K extends Kind>(
   body: Bodies[K],
   state: JobState,
   socket: Socket | null,
+  setting: AdviceSetting,
 ): string[] {
   if (passesPowered(kind, body)) {
     const closed = closedBy(state, socket)
@@ -49,7 +51,7 @@ export function speaksAgainst<K extends Kind>(
     const against: string[] = []
     const stays = fate === 'verified stock'
     if (outcome === 'fixed' || stays) {
-      const { tests, left } = proofStanding(state, socket)
+      const { tests, left } = proofStanding(state, socket, setting)
       against.push(...tests.filter((t) => t.result === 'fail').map((t) => `failed: ${t.test}`))
       if (stays) {
         against.push(

@@ -1,3 +1,4 @@
+import { nothingRound } from './advice-setting'
 import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
 import { rails } from '../board/rail'
@@ -11,7 +12,7 @@ import { testOf } from '../triage/reason/hypotheses'
 import type { Bodies } from '../slices'
 import { chosenStep, triageStep } from '../triage/next-step'
 import { smallField } from '../socket/model/field.testing'
-import { nothingRound, reckonAdvice, toAdvise } from './advise'
+import { reckonAdvice, toAdvise } from './advise'
 import { gateOf } from './gate'
 import { jobState } from './job-state'
 import { nextStep, stepAt } from './next-step'
@@ -28,6 +29,7 @@ function standing(t: TestTape) {
     state,
     field: socket,
     gate,
+    setting: nothingRound,
     ...reckonAdvice(socket, toAdvise(state, socket, gate, nothingRound)),
   }
   return {
@@ -436,7 +438,7 @@ describe('the station where a job waits', () => {
     const t = taken()
       .put('station', { station: 'firmware', mark: 'passed over', why: 'nothing points here' })
       .put('mark', { contacts: ['A1'], mark: { kind: 'low' } })
-    const stops = progress(standing(t).state, socket)
+    const stops = progress(standing(t).state, socket, nothingRound)
     expect(stops.map((s) => s.mark)).toEqual([
       'open',
       'untouched',

@@ -1,7 +1,6 @@
 import { closedBy } from '../board/gate-reason'
 import type { PowerGate } from '../board/gate-reason'
 import { unaccounted } from '../board/slice'
-import type { ShelfItem } from '../board/shelf-items'
 import { stations } from '../board/station'
 import type { Station } from '../board/station'
 import type { Step } from '../board/step'
@@ -15,6 +14,7 @@ import type { SocketWork } from '../socket/next-step'
 import type { Socket } from '../socket/model/socket'
 import type { Belief } from '../triage/reason/belief'
 import { owesRails, triageStep } from '../triage/next-step'
+import type { AdviceSetting } from './advice-setting'
 import { firmwareView } from './firmware-view'
 import { lastIron } from './last-iron'
 import { handBackBlockers, proofStanding } from './stations-say'
@@ -26,8 +26,7 @@ export interface Advised {
   readonly field: Socket | null
   readonly gate: PowerGate
   readonly belief: Belief | null
-  /** What the shop has at hand; everything when left out. */
-  readonly shelf?: readonly ShelfItem[]
+  readonly setting: AdviceSetting
   readonly work: SocketWork | null
 }
 
@@ -38,8 +37,9 @@ const stepOf: Readonly<Record<Station, (a: Advised) => Step>> = {
   socket: ({ state, field, gate, work }) => socketStep(state.socket, field, gate, work),
   firmware: ({ state, gate }) => firmwareStep(firmwareView(state), closedBy(gate)?.text ?? null),
   parts: ({ state }) => partsStep(state.parts, lastIron(state)),
-  proof: ({ state, field, gate, shelf }) => proofStep(proofStanding(state, field, shelf), gate),
-  'hand-back': ({ state, field }) => handBackStep(handBackBlockers(state), proofStanding(state, field).owed),
+  proof: ({ state, field, gate, setting }) => proofStep(proofStanding(state, field, setting), gate),
+  'hand-back': ({ state, field, setting }) =>
+    handBackStep(handBackBlockers(state), proofStanding(state, field, setting).owed),
 }
 
 /** What comes before the work of any station: the job is over, or something is loose. */

@@ -1,3 +1,4 @@
+import { nothingRound } from './advice-setting'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { nothingNoted } from '../board/baseline'
@@ -11,17 +12,21 @@ const socket = smallField()
 const now = '2026-11-24T12:00:00.000Z'
 const signed = { signature: null, how: 'on paper' } as const
 const linesOf = (t: ReturnType<typeof tape>, of: number, field: Socket | null = socket) => {
-  const version = sheetVersions(t.entries, field).find((v) => v.version === of)!
-  return Object.fromEntries(readVersion(version, field, now).words.parts.map((p) => [p.title, p.lines]))
+  const version = sheetVersions(t.entries, field, nothingRound).find((v) => v.version === of)!
+  return Object.fromEntries(
+    readVersion(version, field, now, nothingRound).words.parts.map((p) => [p.title, p.lines]),
+  )
 }
 
 describe('sheets', () => {
   it('are one until one was signed, and one still when nothing was changed since', () => {
     const t = tape().put('look', { what: 'chip', seen: 'flux', clear: false })
-    expect(sheetVersions(t.entries, socket)).toMatchObject([{ version: 1, signed: null }])
+    expect(sheetVersions(t.entries, socket, nothingRound)).toMatchObject([{ version: 1, signed: null }])
     t.put('sheet signed', signed)
     t.put('note', { text: 'put on the shelf' })
-    expect(sheetVersions(t.entries, socket)).toMatchObject([{ version: 1, signed: { how: 'on paper' } }])
+    expect(sheetVersions(t.entries, socket, nothingRound)).toMatchObject([
+      { version: 1, signed: { how: 'on paper' } },
+    ])
   })
   it('signed and changed since are two: the old one stays as it was, even where a line of it is struck', () => {
     const t = tape()
@@ -29,7 +34,10 @@ describe('sheets', () => {
       .put('sheet signed', signed)
       .put('strike', { why: '' }, 1)
       .put('hand-back', { outcome: 'fixed', priceMinor: 100, text: '', warrantyMonths: 3 })
-    expect(sheetVersions(t.entries, socket)).toMatchObject([{ version: 1 }, { version: 2, signed: null }])
+    expect(sheetVersions(t.entries, socket, nothingRound)).toMatchObject([
+      { version: 1 },
+      { version: 2, signed: null },
+    ])
     expect(linesOf(t, 1)).toMatchObject({ Found: ['chip: flux'], Warranty: [] })
     expect(linesOf(t, 2)).toMatchObject({
       Found: [],
@@ -39,28 +47,33 @@ describe('sheets', () => {
       ],
     })
     t.put('sheet signed', signed)
-    expect(sheetVersions(t.entries, socket).map((v) => v.signed !== null)).toEqual([true, true])
+    expect(sheetVersions(t.entries, socket, nothingRound).map((v) => v.signed !== null)).toEqual([true, true])
   })
   it('signed by mistake and undone was not signed', () => {
     const t = tape().put('sheet signed', signed).put('strike', { why: 'undo' }, 1)
-    expect(sheetVersions(t.entries, socket)).toMatchObject([{ version: 1, signed: null }])
+    expect(sheetVersions(t.entries, socket, nothingRound)).toMatchObject([{ version: 1, signed: null }])
   })
   it('signed says what it said then, also where its tape would be read otherwise by now', () => {
     const t = tape().put('look', { what: 'chip', seen: 'flux', clear: false })
-    const { words } = readVersion(sheetVersions(t.entries, socket)[0]!, socket, now)
+    const { words } = readVersion(
+      sheetVersions(t.entries, socket, nothingRound)[0]!,
+      socket,
+      now,
+      nothingRound,
+    )
     const then = {
       ...words,
       minutes: 7,
       parts: words.parts.map((p) => (p.title === 'Found' ? { ...p, lines: ['flux round the chip'] } : p)),
     }
     t.put('sheet signed', { ...signed, words: then })
-    const [first, ...others] = sheetVersions(t.entries, socket)
+    const [first, ...others] = sheetVersions(t.entries, socket, nothingRound)
     expect(others).toEqual([])
-    const read = readVersion(first!, socket, now)
+    const read = readVersion(first!, socket, now, nothingRound)
     expect(read.words).toEqual(then)
     expect(read.technical.find((p) => p.title === 'Found')?.lines).toEqual(['flux round the chip'])
     t.put('advice', { text: 'keep it dry' })
-    expect(sheetVersions(t.entries, socket)).toHaveLength(2)
+    expect(sheetVersions(t.entries, socket, nothingRound)).toHaveLength(2)
     expect(linesOf(t, 1).Found).toEqual(['flux round the chip'])
     expect(linesOf(t, 2).Found).toEqual(['chip: flux'])
   })
@@ -69,9 +82,11 @@ describe('sheets', () => {
       fc.property(anyTape(), (entries) => {
         const at = entries.findIndex((e) => e.kind === 'sheet signed')
         if (at < 0 || entries.some((e) => e.strikes === entries[at]!.seq)) return
-        const [then] = sheetVersions(entries.slice(0, at + 1), socket)
-        const [later] = sheetVersions(entries, socket)
-        expect(readVersion(later!, socket, now)).toEqual(readVersion(then!, socket, now))
+        const [then] = sheetVersions(entries.slice(0, at + 1), socket, nothingRound)
+        const [later] = sheetVersions(entries, socket, nothingRound)
+        expect(readVersion(later!, socket, now, nothingRound)).toEqual(
+          readVersion(then!, socket, now, nothingRound),
+        )
       }),
       { numRuns: 60 },
     )
@@ -81,10 +96,9 @@ describe('sheets', () => {
 describe('the technical sheet', () => {
   const technical = (t: ReturnType<typeof tape>) =>
     Object.fromEntries(
-      readVersion({ entries: t.entries, signed: null, kept: null }, socket, now).technical.map((p) => [
-        p.title,
-        p.lines,
-      ]),
+      readVersion({ entries: t.entries, signed: null, kept: null }, socket, now, nothingRound).technical.map(
+        (p) => [p.title, p.lines],
+      ),
     )
   it('has each contact before and after, each test with its limit, each reading and step by its line', () => {
     const t = tape()

@@ -1,6 +1,7 @@
 import type { SheetPart, SheetWords } from '../hand-back/sheet-words'
 import type { Socket } from '../socket/model/socket'
 import { struckBy } from '../tape/line'
+import type { AdviceSetting } from './advice-setting'
 import { jobState } from './job-state'
 import type { Entry } from './job-state'
 import { handBackSheet, sheetWords } from './sheet'
@@ -34,23 +35,33 @@ export function readVersion(
   { entries, signed, kept }: Pick<SheetVersion, 'entries' | 'signed' | 'kept'>,
   socket: Socket | null,
   now: string,
+  setting: AdviceSetting,
 ): SheetRead {
   const state = jobState(
     entries,
     socket?.contacts.map((c) => c.name),
   )
   const at = state.handBack.done?.at ?? signed?.at ?? now
-  const sheet = handBackSheet(state, socket, at)
+  const sheet = handBackSheet(state, socket, at, setting)
   const words = kept ?? sheetWords(sheet)
   const { changes } = sheet
-  return { at, sheet, words, technical: technicalParts(entries, state, socket, { ...words, changes }) }
+  return {
+    at,
+    sheet,
+    words,
+    technical: technicalParts(entries, state, socket, { ...words, changes }, setting),
+  }
 }
 
 /**
  * The sheets there have been: each that was signed as it stood at its line, whatever was written or struck since; and the one
  * that stands now, where its tape says anything else than that of the last that was signed.
  */
-export function sheetVersions(entries: readonly Entry[], socket: Socket | null): SheetVersion[] {
+export function sheetVersions(
+  entries: readonly Entry[],
+  socket: Socket | null,
+  setting: AdviceSetting,
+): SheetVersion[] {
   const versions: SheetVersion[] = []
   const struck = struckBy(entries)
   entries.forEach((e, i) => {
@@ -66,7 +77,7 @@ export function sheetVersions(entries: readonly Entry[], socket: Socket | null):
   })
   const last = versions.at(-1)
   const said = (upTo: readonly Entry[]): string => {
-    const { sheet, words } = readVersion({ entries: upTo, signed: null, kept: null }, socket, '')
+    const { sheet, words } = readVersion({ entries: upTo, signed: null, kept: null }, socket, '', setting)
     return JSON.stringify({ ...words, minutes: null, changes: sheet.changes })
   }
   return last && said(last.entries) === said(entries)

@@ -1,3 +1,4 @@
+import { nothingRound } from './advice-setting'
 import { jobState } from './job-state'
 import { describe, expect, it } from 'vitest'
 import { tape } from './tape.testing'
@@ -15,6 +16,7 @@ const sheetOf = (t: ReturnType<typeof tape>) =>
     ),
     socket,
     now,
+    nothingRound,
   )
 const stroke = { technique: 'lift', tool: 'needle', from: null, strokes: 1, predictedSnaps: null } as const
 

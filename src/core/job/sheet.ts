@@ -1,5 +1,6 @@
 import { comparedNow, writtenNow } from '../firmware/slice'
 import type { Verdict } from '../firmware/image/same-code'
+import type { AdviceSetting } from './advice-setting'
 import type { JobState } from './job-state'
 import { unaccounted } from '../board/slice'
 import { benchSeconds } from '../work/slice'
@@ -77,9 +78,14 @@ export const sheetWords = (sheet: HandBackSheet): SheetWords => ({
 })
 
 /** The sheet from the tape. Nothing is claimed to be verified that has no result of its own. */
-export function handBackSheet(state: JobState, socket: Socket | null, nowIso: string): HandBackSheet {
+export function handBackSheet(
+  state: JobState,
+  socket: Socket | null,
+  nowIso: string,
+  setting: AdviceSetting,
+): HandBackSheet {
   const t = state.intake.ticket
-  const standing = proofStanding(state, socket)
+  const standing = proofStanding(state, socket, setting)
   const first = state.socket.passes[0]
   const last = state.socket.passes.at(-1)
   const maps = first && last ? { before: state.socket.asFound, after: last.marks } : null

@@ -17,6 +17,9 @@ import type { Socket } from '../socket/model/socket'
 import { socketSays } from '../socket/says'
 import { triageSays } from '../triage/says'
 import type { StationMark } from '../work/slice'
+import type { RepairTally } from '../triage/model/repair-record'
+import { nothingRound } from './advice-setting'
+import type { AdviceSetting } from './advice-setting'
 import { gateOf } from './gate'
 import type { JobState } from './job-state'
 import { lastStart, lastTried } from './starts-seen'
@@ -25,6 +28,8 @@ import { suspectedOf } from './suspected'
 /** A job as its stations look at it. */
 interface JobView extends JobState {
   readonly field: Socket | null
+  /** What came of repairs, over all jobs. */
+  readonly repairs: readonly RepairTally[]
   readonly standing: () => ProofStanding
 }
 
@@ -38,34 +43,29 @@ const says: Readonly<Record<Station, StationSays<JobView>>> = {
   'hand-back': handBackSays,
 }
 
-const viewOf = (state: JobState, field: Socket | null): JobView => ({
+const viewOf = (state: JobState, field: Socket | null, setting: AdviceSetting): JobView => ({
   ...state,
   field,
-  standing: () => proofStanding(state, field),
+  repairs: setting.repairs,
+  standing: () => proofStanding(state, field, setting),
 })
 
 /** What was touched, as all stations together have it, and what is still suspected. */
-export function touchedBy(state: JobState, field: Socket | null): Touched {
-  const view = viewOf(state, field)
+export function touchedBy(state: JobState, field: Socket | null, setting: AdviceSetting): Touched {
+  const view = viewOf(state, field, setting)
   const cameUp = lastTried(state)?.came ?? false
   return stations.reduce<Touched>((all, s) => ({ ...all, ...says[s].touches?.(view) }), {
     ...untouched,
     cameUp,
     // What keeps a board dark is triage’s to find, and not a proof’s.
-    suspected: cameUp ? suspectedOf(state, field) : [],
+    suspected: cameUp ? suspectedOf(state, field, setting) : [],
   })
 }
 
-/**
- * What has to be proved of this job, and how it stands.
- * @param shelf what the shop has at hand; everything when left out
- */
-export function proofStanding(
-  state: JobState,
-  field: Socket | null,
-  shelf?: readonly ShelfItem[],
-): ProofStanding {
-  const touched = touchedBy(state, field)
+/** What has to be proved of this job, and how it stands. */
+export function proofStanding(state: JobState, field: Socket | null, setting: AdviceSetting): ProofStanding {
+  const { shelf } = setting
+  const touched = touchedBy(state, field, setting)
   const atHand = shelf && new Set([...shelf, ...onTheBoard(state.board)])
   const { results, temperatures } = state.proof
   const made = [...Object.keys(results), ...(temperatures.length > 0 ? ['temperature'] : [])]
@@ -90,7 +90,7 @@ function onTheBoard({ fitted }: BoardState): ShelfItem[] {
 
 /** What keeps the board from being handed back, station by station. */
 export function handBackBlockers(state: JobState): readonly Blocker[] {
-  const view = viewOf(state, null)
+  const view = viewOf(state, null, nothingRound)
   return stations.flatMap((s) => says[s].blocksHandBack?.(view) ?? [])
 }
 
@@ -100,8 +100,8 @@ export interface StationProgress extends Pick<StationMark, 'mark'> {
 }
 
 /** The seven stations with their marks and a few words each. */
-export function progress(state: JobState, field: Socket | null): StationProgress[] {
-  const view = viewOf(state, field)
+export function progress(state: JobState, field: Socket | null, setting: AdviceSetting): StationProgress[] {
+  const view = viewOf(state, field, setting)
   return stations.map((station) => {
     const { mark, why } = state.work.marks[station]
     return { station, mark, note: mark === 'passed over' ? why : says[station].note(view) }

@@ -1,38 +1,50 @@
 import type { Touched } from '../board/station-says'
 import type { Socket } from '../socket/model/socket'
 import { faultIds, faults } from '../triage/model/faults'
-import { provedBy } from '../triage/model/repair'
-import { faultOdds, posterior, priorOdds, standing, withMends } from '../triage/reason/odds'
-import { evidenceOf } from './evidence'
-import { historyOf } from './history-told'
+import { brings, provedBy } from '../triage/model/repair'
+import { oddsFrom } from '../triage/reason/belief'
+import { faultOdds } from '../triage/reason/odds'
+import type { AdviceSetting } from './advice-setting'
+import { knownOf } from './known'
 import type { JobState } from './job-state'
 
 /** Chance of a fault from which on it is suspected (bench default). */
 const SUSPECTED = 0.04
 
 /** The last answer for each job as it stood: several stations ask for it at once. */
-const answered = new WeakMap<JobState, { readonly field: Socket | null; readonly is: Touched['suspected'] }>()
+const answered = new WeakMap<
+  JobState,
+  {
+    readonly field: Socket | null
+    readonly setting: AdviceSetting
+    readonly is: Touched['suspected']
+  }
+>()
 
 /**
- * Faults that everything noted of the board as it stands leaves likely, and that nobody repaired, likeliest first. By the bench’s
- * own odds of faults; none as long as nothing is known of the board.
+ * Faults that everything noted of the board as it stands leaves likely, and that nobody repaired, likeliest first: by the odds
+ * that triage has. None as long as nothing is known of the board.
  */
-export function suspectedOf(state: JobState, field: Socket | null): Touched['suspected'] {
+export function suspectedOf(
+  state: JobState,
+  field: Socket | null,
+  setting: AdviceSetting,
+): Touched['suspected'] {
   const known = answered.get(state)
-  if (known?.field === field) return known.is
-  const is = reckon(state, field)
-  answered.set(state, { field, is })
+  if (known?.field === field && known.setting === setting) return known.is
+  const is = reckon(state, field, setting)
+  answered.set(state, { field, setting, is })
   return is
 }
 
-function reckon(state: JobState, field: Socket | null): Touched['suspected'] {
-  const { evidence, changes, mended } = evidenceOf(state, field)
-  if (evidence.length === 0) return []
-  const prior = withMends(priorOdds(historyOf(state)), changes)
-  const odds = faultOdds(standing(posterior(prior, evidence, changes), changes))
+function reckon(state: JobState, field: Socket | null, setting: AdviceSetting): Touched['suspected'] {
+  const known = knownOf(state, field, setting)
+  if (known.evidence.length === 0) return []
+  const odds = faultOdds(oddsFrom(known).now)
+  const mended = new Set(known.changes?.flatMap((c) => (brings(c) ? [] : [c.fault])))
   return faultIds
     .flatMap((fault, i) =>
-      odds[i]! < SUSPECTED || mended.includes(fault)
+      odds[i]! < SUSPECTED || mended.has(fault)
         ? []
         : [{ of: provedBy(fault), odds: odds[i]!, say: faults[fault].say }],
     )

@@ -1,6 +1,7 @@
 import { sayProved } from '../board/proved'
 import { stations } from '../board/station'
 import { percent } from '../maths/percent'
+import type { AdviceSetting } from './advice-setting'
 import { proofStanding } from './stations-say'
 import { sayEntry, stationOf } from './job-state'
 import type { Entry, JobState } from './job-state'
@@ -35,6 +36,7 @@ export function technicalParts(
   state: JobState,
   socket: Socket | null,
   { parts, changes }: { readonly parts: readonly SheetPart[]; readonly changes: readonly PassChange[] },
+  setting: AdviceSetting,
 ): SheetPart[] {
   const struck = struckBy(entries)
   const standing = entries.filter((e) => e.strikes === null && !struck.has(e.seq) && !leftOut.has(e.kind))
@@ -43,7 +45,7 @@ export function technicalParts(
     const lines = standing.filter((e) => stationOf(e) === station).map((e) => `${e.seq}  ${sayEntry(e)}`)
     return title === undefined || lines.length === 0 ? [] : [{ title, lines, none: '' }]
   })
-  const { tests: proof, left } = proofStanding(state, socket)
+  const { tests: proof, left } = proofStanding(state, socket, setting)
   const tests = proof.map((t) =>
     [
       `${t.test} (${t.why}; passes when: ${t.limit})`,

@@ -1,3 +1,4 @@
+import { nothingRound } from '../job/advice-setting'
 import { jobState } from '../job/job-state'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -85,7 +86,7 @@ describe('proofPlan', () => {
     ] as const)
       expect(ids({ cell: true, cellAlone: true, ...more })).toEqual(expect.arrayContaining(ids(more)))
     const owed = (t: ReturnType<typeof tape>) =>
-      proofStanding(jobState(t.entries), null).tests.map((test) => test.id)
+      proofStanding(jobState(t.entries), null, nothingRound).tests.map((test) => test.id)
     const changed = () => tape().put('cell', { volts: 3.1, isNew: true })
     expect(owed(changed())).toEqual(['cold starts', 'settings'])
     // A cell that only reads low was not changed; a module that was tried, a repair, a CPU seated are more than a cell.
@@ -137,7 +138,7 @@ describe('proofPlan', () => {
       picture: 'system loads',
     } as const
     const up = () => measured().put('cell', { volts: 2.2 }).put('baseline', kept)
-    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null).suspected
+    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null, nothingRound).suspected
     expect(of(up()).map((s) => s.of)).toContain('settings kept')
     expect(of(up())[0]!.odds).toBeGreaterThan(0.3)
     expect(of(up().put('mended', { fault: 'cell weak' })).map((s) => s.say)).not.toContain('coin cell weak')
@@ -153,7 +154,7 @@ describe('proofPlan', () => {
       ['cold starts', 'settings', 'storage ports', 'volts vmem'].sort(),
     )
     const failed = tape().put('proof', { test: 'storage ports', result: 'fail', reading: '' })
-    expect(proofStanding(jobState(failed.entries), null)).toMatchObject({ failed: 1 })
+    expect(proofStanding(jobState(failed.entries), null, nothingRound)).toMatchObject({ failed: 1 })
   })
   it('asks for the same, for the same reasons, once what it asks for was made', () => {
     const odds = { odds: 0.2, say: 'something' }
@@ -182,7 +183,7 @@ describe('proofPlan', () => {
     )
   })
   it('doubts a repair by what the shop’s record said when it was made, the last of each fault', () => {
-    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null).repaired
+    const of = (t: ReturnType<typeof tape>) => touchedBy(jobState(t.entries), null, nothingRound).repaired
     expect(of(tape().put('mended', { fault: 'slot A' }))).toEqual([
       { of: 'memory A', fails: expect.closeTo(0.28, 9) },
     ])
@@ -219,12 +220,13 @@ describe('proofStanding', () => {
   const stroke = lifted('A5')
   it('remembers what was bent once it is straight', () => {
     const state = jobState(bent().put('stroke', stroke).entries)
-    expect(touchedBy(state, socket)).toMatchObject({ groups: ['memory B'], contacts: 1 })
-    expect(proofStanding(state, socket).tests.map((t) => t.id)).toContain('memory B slots')
+    expect(touchedBy(state, socket, nothingRound)).toMatchObject({ groups: ['memory B'], contacts: 1 })
+    expect(proofStanding(state, socket, nothingRound).tests.map((t) => t.id)).toContain('memory B slots')
   })
   it('owes a test again when something was changed after it', () => {
     const t = bent().put('stroke', stroke).put('proof', { test: 'system', result: 'pass', reading: 'log-in' })
-    const system = () => proofStanding(jobState(t.entries), socket).tests.find((p) => p.id === 'system')!
+    const system = () =>
+      proofStanding(jobState(t.entries), socket, nothingRound).tests.find((p) => p.id === 'system')!
     expect(system()).toMatchObject({ result: 'pass', again: false })
     t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
     expect(system()).toMatchObject({ result: null, again: true, reading: 'log-in' })
@@ -265,14 +267,18 @@ describe('proofStanding', () => {
   })
   it('counts cold starts one by one, since anything that could have undone them', () => {
     const t = tape()
-    const is = () => proofStanding(jobState(t.entries), null).tests.find((p) => p.id === 'cold starts')!
+    const is = () =>
+      proofStanding(jobState(t.entries), null, nothingRound).tests.find((p) => p.id === 'cold starts')!
     const start = (came: boolean) => t.put('cold start', { came })
     expect(is()).toMatchObject({ id: 'cold starts', starts: 4, result: null, reading: '' })
     start(true)
     start(true)
     expect(is()).toMatchObject({ result: null, reading: '2 of 2', counted: { made: 2, failed: 0 } })
     const say = () =>
-      proofStep(proofStanding(jobState(t.entries), null), { lamp: 'clear', reasons: [] } as never).say
+      proofStep(proofStanding(jobState(t.entries), null, nothingRound), {
+        lamp: 'clear',
+        reasons: [],
+      } as never).say
     expect(say()).toBe('Cold start 3 of 4: mains off a minute, then start it.')
     start(true)
     start(true)
@@ -312,7 +318,7 @@ describe('proofStanding', () => {
     const t = tape()
       .put('proof', { test: 'system', result: 'fail', reading: '' })
       .put('proof', { test: 'temperature', result: 'cannot run here', reading: '' })
-    expect(proofStanding(jobState(t.entries), null)).toMatchObject({ owed: 2, failed: 1 })
+    expect(proofStanding(jobState(t.entries), null, nothingRound)).toMatchObject({ owed: 2, failed: 1 })
   })
   const touched = { ...untouched, groups: ['memory B'], contacts: 1, cameUp: true } as const
   const passing = (test: string, seq = 5) =>
@@ -357,7 +363,7 @@ describe('proofStanding', () => {
   })
   it('knows it of a job by its last start and its gate: a swap that came up counts, a rail at ground after it too', () => {
     const t = measured()
-    const left = () => proofStanding(jobState(t.entries), null).left
+    const left = () => proofStanding(jobState(t.entries), null, nothingRound).left
     expect(left()).toMatchObject({ notKnown: expect.stringContaining('has not come up') })
     t.put('baseline', { ...nothingNoted, picture: 'none' })
     expect(left()).toMatchObject({ notKnown: expect.stringContaining('stayed dark') })
@@ -373,7 +379,7 @@ describe('proofStanding', () => {
   })
   it('is in the same order whatever of it was made: its own starts change nothing of the plan', () => {
     const t = measured().put('baseline', { ...nothingNoted, picture: 'maker screen' })
-    const ids = () => proofStanding(jobState(t.entries), null).tests.map((test) => test.id)
+    const ids = () => proofStanding(jobState(t.entries), null, nothingRound).tests.map((test) => test.id)
     const before = ids()
     t.put('cold start', { came: true }).put('proof', { test: 'system', result: 'pass', reading: '' })
     t.put('cold start', { came: false })
@@ -382,8 +388,11 @@ describe('proofStanding', () => {
   it('puts last what lacks something; the board’s own modules and drive serve', () => {
     const t = tape()
     const step = (shelf?: readonly ShelfItem[]) =>
-      proofStep(proofStanding(jobState(t.entries), null, shelf), { lamp: 'clear', reasons: [] } as never)
-    const bare = () => proofStanding(jobState(t.entries), null, ['meter']).tests
+      proofStep(proofStanding(jobState(t.entries), null, { ...nothingRound, ...(shelf ? { shelf } : {}) }), {
+        lamp: 'clear',
+        reasons: [],
+      } as never)
+    const bare = () => proofStanding(jobState(t.entries), null, { ...nothingRound, shelf: ['meter'] }).tests
     expect(bare().find((p) => p.id === 'memory amount')!.lacks).toEqual([
       'known-good module',
       'second known-good module',
@@ -404,7 +413,7 @@ describe('proofStanding', () => {
     ['a lent CPU', { cpu: 'Orrin 36' }, { cpu: 'bench Orrin 53' }, []],
   ] as const)('of %s', (_, set, fitted, exchanged) => {
     const t = tape().put('ticket', { set }).put('fitted', fitted)
-    expect(touchedBy(jobState(t.entries), null).exchanged).toEqual(exchanged)
+    expect(touchedBy(jobState(t.entries), null, nothingRound).exchanged).toEqual(exchanged)
   })
   it('a rail that had read low is proved under load, and so is one whose supply was repaired', () => {
     const t = tape()
@@ -412,12 +421,12 @@ describe('proofStanding', () => {
       .put('rail', { rail: '3v3', ohms: 265, cpu: 'out' })
       .put('mended', { fault: 'core regulator part' })
       .put('mended', { fault: 'module' })
-    const touched = touchedBy(jobState(t.entries), null)
+    const touched = touchedBy(jobState(t.entries), null, nothingRound)
     expect(touched).toMatchObject({ rails: ['3v3', 'vcore'], exchanged: ['module'], cameUp: false })
     expect(touched.repaired.map((r) => r.of)).toEqual(['core power', 'memory A'])
     t.put('baseline', { ...nothingNoted, picture: 'maker screen' })
-    expect(touchedBy(jobState(t.entries), null).cameUp).toBe(true)
+    expect(touchedBy(jobState(t.entries), null, nothingRound).cameUp).toBe(true)
     t.put('seat', { cpu: 'x', drop: 'flat', heatsink: true })
-    expect(touchedBy(jobState(t.entries), null).cameUp).toBe(false)
+    expect(touchedBy(jobState(t.entries), null, nothingRound).cameUp).toBe(false)
   })
 })

@@ -7,7 +7,9 @@ import { exchangeable } from '../board/station-says'
 import type { StationSays, Touched } from '../board/station-says'
 import { faultIds } from './model/faults'
 import type { FaultId } from './model/faults'
-import { provedBy, repairOf, suppliedBy } from './model/repair'
+import { provedBy, suppliedBy } from './model/repair'
+import { takesNow } from './model/repair-record'
+import type { RepairTally } from './model/repair-record'
 import { stageReached } from './model/stage'
 import type { TriageState } from './slice'
 
@@ -15,6 +17,8 @@ interface View {
   readonly board: BoardState
   readonly triage: TriageState
   readonly intake: { readonly ticket: { readonly cpu: string } }
+  /** What came of repairs, over all jobs. */
+  readonly repairs: readonly RepairTally[]
 }
 
 export const triageSays: StationSays<View> = {
@@ -23,14 +27,17 @@ export const triageSays: StationSays<View> = {
     if (baseline) return stageReached(baseline).say
     return railsRead(board).size > 0 ? 'rails measured' : ''
   },
-  touches: ({ board, triage, intake }) => ({
+  touches: ({ board, triage, intake, repairs }) => ({
     cell:
       board.cellLog.some((c) => c.volts < 2.8) ||
       board.told.cells.some((c) => c.is === 'low') ||
       board.changed.cell > 0,
     cellAlone: board.changed.cell > 0 && board.changedElse === 0,
     intermittent: board.baselines.some((b) => b.current === 'cycling'),
-    repaired: mendedOf(triage).map((fault) => ({ of: provedBy(fault), fails: 1 - takesOf(triage, fault) })),
+    repaired: mendedOf(triage).map((fault) => ({
+      of: provedBy(fault),
+      fails: 1 - takesOf(triage, fault, repairs),
+    })),
     rails: railsToProve(board, mendedOf(triage)),
     exchanged: exchangedOf(board, mendedOf(triage), intake.ticket.cpu),
   }),
@@ -40,9 +47,8 @@ export const triageSays: StationSays<View> = {
 const mendedOf = ({ mended }: TriageState): readonly FaultId[] =>
   faultIds.filter((id) => mended.some(({ fault }) => fault === id))
 
-/** How often the repair of a fault takes: by the shop’s record when it was made, else the bench default. */
-const takesOf = ({ mended }: TriageState, fault: FaultId): number =>
-  mended.findLast((m) => m.fault === fault)?.takes ?? repairOf(fault).succeeds
+const takesOf = ({ mended }: TriageState, fault: FaultId, record: readonly RepairTally[]): number =>
+  takesNow(fault, mended.findLast((m) => m.fault === fault)?.takes, record)
 
 /** Rails that read short or low at any time, and those whose supply was repaired. */
 function railsToProve(board: BoardState, mended: readonly FaultId[]): Rail[] {

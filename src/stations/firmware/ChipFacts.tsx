@@ -149,7 +149,7 @@ const verdicts = {
 
 /** Which chips the board is known to take, and whether the one that was read is one, point by point. */
 function TakenChips() {
-  const table = useJob((j) => j.references.chips)
+  const table = useJob((j) => j.setting.references.chips)
   const firmware = useJob((j) => j.state.firmware)
   const wanted = table && wantedOf(table)
   if (!wanted) return null

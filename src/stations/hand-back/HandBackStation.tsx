@@ -30,15 +30,19 @@ export function HandBackStation() {
   )
   const entries = useJob((j) => j.entries)
   const socket = useJob((j) => j.socket)
+  const setting = useJob((j) => j.setting)
   const [opened] = useState(() => new Date().toISOString())
   const [whose, setWhose] = useState<Whose>('the owner')
   const [chosen, setChosen] = useState<number | null>(null)
-  const versions = useMemo(() => sheetVersions(entries, socket), [entries, socket])
+  const versions = useMemo(() => sheetVersions(entries, socket, setting), [entries, socket, setting])
   const version = versions.find((v) => v.version === chosen) ?? versions.at(-1)!
-  const last = useMemo(() => readVersion(versions.at(-1)!, socket, opened), [versions, socket, opened])
+  const last = useMemo(
+    () => readVersion(versions.at(-1)!, socket, opened, setting),
+    [versions, socket, opened, setting],
+  )
   const read = useMemo(
-    () => (version === versions.at(-1) ? last : readVersion(version, socket, opened)),
-    [version, versions, last, socket, opened],
+    () => (version === versions.at(-1) ? last : readVersion(version, socket, opened, setting)),
+    [version, versions, last, socket, opened, setting],
   )
   return (
     <StationSurface station="hand-back">
@@ -205,6 +209,7 @@ function HandOver() {
   })
   const outcome = watch('outcome')
   const socket = useJob((j) => j.socket)
+  const setting = useJob((j) => j.setting)
   const [asked, setAsked] = useState<readonly string[]>([])
   const held = handBackBlockers(state).length > 0 && outcome !== 'parked' && outcome !== 'withdrawn'
   const limit = state.intake.ticket.limitMinor
@@ -219,7 +224,7 @@ function HandOver() {
       ...(fate !== '' && mayBecome[outcome]?.includes(fate) ? { fate } : {}),
       ...(outcome === 'exchanged' && exchangedFor !== '' ? { exchangedFor } : {}),
     }
-    const against = speaksAgainst('hand-back', body, state, socket)
+    const against = speaksAgainst('hand-back', body, state, socket, setting)
     if (against.join('\n') !== asked.join('\n')) return setAsked(against)
     append('hand-back', { ...body, ...(against.length > 0 ? { despite: against } : {}) })
   })

@@ -35,12 +35,12 @@ export function ProofStation() {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const append = useJob((j) => j.append)
-  const shelf = useJob((j) => j.shelf)
-  const { tests, owed, left } = useMemo(() => proofStanding(state, socket, shelf), [state, socket, shelf])
+  const setting = useJob((j) => j.setting)
+  const { tests, owed, left } = useMemo(() => proofStanding(state, socket, setting), [state, socket, setting])
   const { here } = useStationStep('proof', null)
   /** The one the sentence asks for: its answers stand below it. */
   const next = tests.find((t) => t.id === here.proves)
-  const touched = useMemo(() => touchedBy(state, socket), [state, socket])
+  const touched = useMemo(() => touchedBy(state, socket, setting), [state, socket, setting])
   const [readings, setReadings] = useState<Record<string, string>>({})
   const [asked, setAsked] = useState<{
     what: string
@@ -54,7 +54,7 @@ export function ProofStation() {
     what: string,
     onNoted: () => void = () => undefined,
   ) => {
-    const against = speaksAgainst(kind, body, state, socket)
+    const against = speaksAgainst(kind, body, state, socket, setting)
     const keep = (despite: readonly string[]) => {
       append(kind, despite.length > 0 ? { ...body, despite } : body)
       setAsked(null)

@@ -16,6 +16,16 @@ export function repaired(fault: FaultId, record: readonly RepairTally[]): Triage
   return takes === repairOf(fault).succeeds ? { fault } : { fault, takes }
 }
 
+/**
+ * Chance that a repair on the tape took. A tape alone has what the record said when it was made; a shop knows what it says now.
+ * @param noted what the tape has of it
+ */
+export const takesNow = (
+  fault: FaultId,
+  noted: number | undefined,
+  record: readonly RepairTally[],
+): number => (record.length === 0 && noted !== undefined ? noted : succeeds(fault, record))
+
 /** How many repairs the bench default is worth against the record (bench default). */
 const PRIOR_REPAIRS = 20
 

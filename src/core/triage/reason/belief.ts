@@ -97,20 +97,24 @@ export interface Lacking {
   readonly settles: number
 }
 
-export interface ToBelieve {
+/** What the odds follow from. */
+export interface Known {
   readonly history: readonly HistoryItem[]
   readonly evidence: readonly Evidence[]
   /** What was done to the board that faults hang on, in order. */
   readonly changes?: readonly Change[]
-  readonly mayPower: boolean
-  /** What the shelf holds; everything when left out. */
-  readonly shelf?: readonly ShelfItem[]
   /** Faults that were mended when the board was here before. */
   readonly again?: readonly FaultId[]
   /** The shop's own odds of faults, instead of the bench defaults. */
   readonly own?: FaultOdds
   /** What the board can show; anything when left out. */
   readonly shown?: Shown
+}
+
+export interface ToBelieve extends Known {
+  readonly mayPower: boolean
+  /** What the shelf holds; everything when left out. */
+  readonly shelf?: readonly ShelfItem[]
   /** A test that comes before those that tell most: looked at and measured comes before powered. */
   readonly due?: string
   /** The test that the next power-up is, by what is in the board; as it came when left out. */
@@ -124,23 +128,25 @@ const WORTH_FETCHING = 0.1
 const UNEXPLAINED = 0.3
 const bits = (p: number) => Math.log2(Math.max(p, 1e-9) / Math.max(1 - p, 1e-9))
 
-/** The odds with their reasons, the verdict if there is one, and which test next. */
-export function believe({
+/** The odds of every way the board may stand: as all that was seen leaves them, and as it stands now. */
+export function oddsFrom({
   history,
   evidence: noted,
   changes = [],
-  mayPower,
-  shelf,
-  again: before = [],
+  again = [],
   own = {},
-  shown: canShow = {},
-  due,
-  start = AGAIN,
-}: ToBelieve): Belief {
-  const evidence = noted.map((e) => readAs(e, canShow))
-  const prior = withMends(priorOdds(history, before, own), changes)
+  shown = {},
+}: Known) {
+  const evidence = noted.map((e) => readAs(e, shown))
+  const prior = withMends(priorOdds(history, again, own), changes)
   const all = posterior(prior, evidence, changes)
-  const now = standing(all, changes)
+  return { evidence, all, now: standing(all, changes) }
+}
+
+/** The odds with their reasons, the verdict if there is one, and which test next. */
+export function believe(asked: ToBelieve): Belief {
+  const { changes = [], mayPower, shelf, shown: canShow = {}, due, start = AGAIN } = asked
+  const { evidence, all, now } = oddsFrom(asked)
   const each = faultOdds(now)
   // What each piece did: the odds with it against the odds without it.
   const withoutOne = withoutEach(all, evidence, changes)

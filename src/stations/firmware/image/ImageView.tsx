@@ -37,7 +37,7 @@ export function ImageView({
 }) {
   const { remote, urlOf } = images
   const { number } = useReader()
-  const references = useJob((j) => j.references)
+  const references = useJob((j) => j.setting.references)
   const support = useMemo(() => supportOf(references), [references])
   const url = urlOf(image.file)
   const besideUrl = beside && urlOf(beside.file)

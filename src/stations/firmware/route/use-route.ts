@@ -31,7 +31,7 @@ const anyBoard: readonly Way[] = [
 
 /** The route that is asked for, planned in a worker whenever the wish or the tape changes; the last stays meanwhile. */
 export function useRoute() {
-  const { releases, cpus, ways: kept } = useJob((j) => j.references)
+  const { releases, cpus, ways: kept } = useJob((j) => j.setting.references)
   const firmware = useJob((j) => j.state.firmware)
   const board = useJob((j) => j.state.board)
   const fitted = board.fitted.cpu

@@ -151,7 +151,7 @@ function Before({
   const [built, setBuilt] = useState<Built | string | null>(null)
   const [sending, setSending] = useState(false)
   const [say, setSay] = useState('')
-  const references = useJob((j) => j.references)
+  const references = useJob((j) => j.setting.references)
   const support = useMemo(() => supportOf(references), [references])
   const original = reads.at(-1)
   const { remote, urlOf } = images

@@ -39,7 +39,7 @@ export function Replace({
     Number.isNaN(readMoney(text)) ? 'An amount, such as 450 or 450.50' : undefined
   const donors = useJob((j) => j.donors)
   const replaced = useJob((j) => j.state.socket.replaced)
-  const figures = useJob((j) => j.figures)
+  const figures = useJob((j) => j.setting.figures)
   const boardMinor = useJob((j) => j.state.intake.ticket.valueMinor) ?? figures.boardMinor
   const [socketPrice, setSocketPrice] = useState('')
   const [boardPrice, setBoardPrice] = useState('')
@@ -172,7 +172,7 @@ function useGiveBack(
   boardMinor: number,
   giveBack: (asked: ToGiveBack) => Promise<GivenBack[] | null>,
 ): readonly GivenBack[] | null {
-  const figures = useJob((j) => j.figures)
+  const figures = useJob((j) => j.setting.figures)
   const [told, setTold] = useState<{ of: Surface['marks']; back: GivenBack[] | null } | null>(null)
   useEffect(() => {
     let here = true

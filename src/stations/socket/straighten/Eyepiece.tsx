@@ -10,7 +10,7 @@ const isUsual = (light: string) => (lights as readonly string[]).includes(light)
 /** How one looks while straightening: it stays until it is changed, goes with each attempt, and counts in the odds. */
 export function useEyepiece() {
   const last = useJob((j) => j.state.socket.strokes.findLast((s) => s.light ?? s.magnification))
-  const record = useJob((j) => j.record)
+  const record = useJob((j) => j.setting.record)
   const [typedLight, setLight] = useState<string | null>(null)
   const [typedTimes, setMagnification] = useState<string | null>(null)
   const light = (typedLight ?? last?.light ?? '').trim()

@@ -77,7 +77,7 @@ export function StopOrPush({ surface, advice }: { surface: Surface; advice: Push
 
 /** What snapped of what was tried in this shop, beside what was predicted; and whether light and magnification told. */
 function Record() {
-  const record = useJob((j) => j.record)
+  const record = useJob((j) => j.setting.record)
   const eyes = learnedEyes(record)
   const sentences = eyes.flatMap((e) => eyeSaid(e) ?? [])
   return (

@@ -19,7 +19,7 @@ export function usePush(
   const passes = useJob((j) => j.state.socket.passes)
   const strokes = useJob((j) => j.state.socket.strokes)
   const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
-  const figures = useJob((j) => j.figures)
+  const figures = useJob((j) => j.setting.figures)
   const [answer, setAnswer] = useState<{ asked: ToWeigh; advice: PushAdvice | null } | null>(null)
   const works = step !== null && step.strokes > 0
   const technique = step?.technique

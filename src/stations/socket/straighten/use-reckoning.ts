@@ -26,7 +26,7 @@ export function useReckoning(
 } {
   const state = useJob((j) => j.state.socket)
   const valueMinor = useJob((j) => j.state.intake.ticket.valueMinor)
-  const figures = useJob((j) => j.figures)
+  const figures = useJob((j) => j.setting.figures)
   const [answer, setAnswer] = useState<{ to: string; reckoning: Reckoning } | null>(null)
   const [failed, setFailed] = useState(false)
   const worker = useRef<Remote<ReckonWorker> | null>(null)

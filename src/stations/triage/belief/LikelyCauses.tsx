@@ -160,7 +160,7 @@ function CauseRow({
   onOpen: () => void
 }) {
   const append = useJob((j) => j.append)
-  const repairs = useJob((j) => j.repairs)
+  const repairs = useJob((j) => j.setting.repairs)
   const reasons = cause.faults.map((id) => belief.faults.find((f) => f.fault === id))
   return (
     <li className="border-b border-dashed border-line">

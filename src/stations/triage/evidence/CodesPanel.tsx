@@ -20,7 +20,7 @@ interface Watch {
 /** The code tape: codes as they show, against a clock; what they say, and whether to wait. */
 export function CodesPanel() {
   const log = useJob((j) => j.state.triage.codeLog)
-  const table = useJob((j) => j.references.codes)
+  const table = useJob((j) => j.setting.references.codes)
   const board = useJob((j) => j.state.intake.ticket.boardModelId)
   const last = log.at(-1)
   return (
@@ -50,7 +50,7 @@ export function CodesPanel() {
 
 /** What a run of codes says, its round, and codes in no table. */
 function CodesSay({ run }: { run: CodesSeen }) {
-  const table = useJob((j) => j.references.codes)
+  const table = useJob((j) => j.setting.references.codes)
   const reading = readCodes(run, table)
   const shown = run.codes.slice(-14)
   const tone = {
@@ -89,7 +89,7 @@ function CodesSay({ run }: { run: CodesSeen }) {
 function CodeClock() {
   const append = useJob((j) => j.append)
   const gate = useJob((j) => j.gate)
-  const table = useJob((j) => j.references.codes)
+  const table = useJob((j) => j.setting.references.codes)
   const field = useRef<HTMLInputElement>(null)
   const [watch, setWatch] = useState<Watch | null>(null)
   const [now, setNow] = useState(0)

@@ -8,7 +8,7 @@ const sayFault = (id: string) => faults[id as keyof typeof faults]?.say ?? id
 
 /** A board that was here before is read together with what was done then. */
 export function Comeback() {
-  const earlier = useJob((j) => j.earlier)
+  const earlier = useJob((j) => j.setting.earlier)
   const serial = useJob((j) => j.state.intake.ticket.serial)
   if (earlier.length === 0) return null
   return (

@@ -24,7 +24,7 @@ const MAX_CSV_BYTES = 32 * 1024 * 1024
 /** A recorded supply current: its stretches named, and how it differs from that of a good board. */
 export function CurrentPanel() {
   const currents = useJob((j) => j.state.board.currents)
-  const reference = useJob((j) => j.references.current)
+  const reference = useJob((j) => j.setting.references.current)
   const limitA = useJob((j) => j.state.board.supplyLimitA)
   const [chosen, setChosen] = useState<number | null>(null)
   const shown = currents.find((c) => c.seq === chosen) ?? currents.at(-1)

@@ -32,7 +32,7 @@ const toldWords = { short: 'shorted', low: 'low', good: 'good, no figure' } as c
 function useJudged() {
   const ohms = useJob((j) => j.state.board.rails)
   const volts = useJob((j) => j.state.board.volts)
-  const reference = useJob((j) => j.references.rails)
+  const reference = useJob((j) => j.setting.references.rails)
   const own = useJob((j) => j.state.board.ownRails)
   const read = <T,>(of: Readonly<Partial<Record<Rail, T>>>) =>
     Object.entries(of).filter((e): e is [Rail, T] => e[1] !== undefined)
@@ -45,7 +45,7 @@ export function RailTable() {
   const told = useJob((j) => j.state.board.told.rails)
   const readings = useJob((j) => j.state.board.rails)
   const measured = useJob((j) => j.state.board.volts)
-  const reference = useJob((j) => j.references.rails)
+  const reference = useJob((j) => j.setting.references.rails)
   const judged = useJudged()
   const own = useJob((j) => j.state.board.ownRails)
   const listed = railsOf(own)

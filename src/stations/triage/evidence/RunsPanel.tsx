@@ -21,7 +21,7 @@ export function RunsPanel() {
   const runs = useJob((j) => j.state.triage.runs)
   const append = useJob((j) => j.append)
   const firmware = useJob((j) => j.state.firmware)
-  const releases = useJob((j) => j.references.releases)
+  const releases = useJob((j) => j.setting.references.releases)
   const release = newerThan(releaseNow(firmware).release, releases)
   const [typed, setTyped] = useState(nothing)
   const [kept, setKept] = useState<'kept' | 'lost' | 'not tried'>('not tried')

@@ -137,7 +137,7 @@ function AddSwap({ what }: { what: SwapPart }) {
   })
   const { errors } = formState
   const firmware = useJob((j) => j.state.firmware)
-  const references = useJob((j) => j.references)
+  const references = useJob((j) => j.setting.references)
   const byTable = what === 'CPU' ? listedAt(firmware, references, watch('part'), Infinity) : null
   const unlisted = what === 'CPU' && (byTable?.listed ?? watch('listed')) !== 'yes'
   const shown = useShown()

@@ -8,7 +8,7 @@ import { useJob } from '@/job/JobProvider'
 export function useListedSwaps(): readonly Swap[] {
   const swaps = useJob((j) => j.state.triage.swaps)
   const firmware = useJob((j) => j.state.firmware)
-  const references = useJob((j) => j.references)
+  const references = useJob((j) => j.setting.references)
   return useMemo(
     () =>
       swaps.map((s) =>

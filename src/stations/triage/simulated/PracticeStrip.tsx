@@ -11,7 +11,7 @@ import { Sheet } from '@/ui/Sheet'
 export function PracticeStrip() {
   const simulated = useJob((j) => j.simulated)
   const state = useJob((j) => j.state)
-  const references = useJob((j) => j.references)
+  const references = useJob((j) => j.setting.references)
   const tag = useJob((j) => j.tag)
   const unsent = useJob((j) => j.unsent.length)
   const router = useRouter()

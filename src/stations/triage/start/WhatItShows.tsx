@@ -20,7 +20,7 @@ const NOTHING_SAID = 'Nothing is said yet: at least whether it has debug LEDs.'
 /** What boards of this model can show, asked once a model: what it cannot show is not asked of a start any more. */
 export function WhatItShows() {
   const ticket = useJob((j) => j.state.intake.ticket)
-  const known = useJob((j) => j.references.shows !== null)
+  const known = useJob((j) => j.setting.references.shows !== null)
   const practises = useJob((j) => j.simulated === 'practice')
   const { answer, busy, send } = useTable(`/api/boards/${ticket.boardModelId}/references/shows`)
   const [shown, setShown] = useState<Shown>({})

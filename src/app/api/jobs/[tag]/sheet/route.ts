@@ -1,4 +1,5 @@
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
+import { adviceSettingOf } from '@/data/advice-setting'
 import { fileChunks, findFile } from '@/data/files'
 import { customerOf } from '@/data/jobs'
 import { jobNow } from '@/data/job-now'
@@ -16,13 +17,14 @@ interface Context {
 export async function GET(request: Request, { params }: Context) {
   return forJob((await params).tag, request, async (job, account) => {
     const query = new URL(request.url).searchParams
-    const { socket } = await jobNow(job.id)
-    const versions = sheetVersions(await readTape(job.id), socket)
+    const { state, socket } = await jobNow(job.id)
+    const setting = await adviceSettingOf(job, state.intake.ticket)
+    const versions = sheetVersions(await readTape(job.id), socket, setting)
     const asked = query.get('version')
     const chosen = asked === null ? versions.at(-1)! : versions.find((v) => String(v.version) === asked)
     if (!chosen) return refuse(404, `There is no such version; there are 1 to ${versions.length}.`, 'version')
     const { version, signed } = chosen
-    const { at, sheet, words, technical } = readVersion(chosen, socket, new Date().toISOString())
+    const { at, sheet, words, technical } = readVersion(chosen, socket, new Date().toISOString(), setting)
     const forTechnician = query.get('for') === 'technician'
     const customer = await customerOf(job.customerId)
     const pdf = await heavy(
