@@ -2,7 +2,6 @@ import type { Entry, JobState } from '@/core/job/job-state'
 import { contactsOf, jobState, tapeFindings } from '@/core/job/job-state'
 import Joi from 'joi'
 import type { Socket } from '@/core/socket/model/socket'
-import type { Shown } from '@/core/triage/model/shows'
 import type { Belief } from '@/core/triage/reason/belief'
 import { unpackJob } from '@/server/job-zip'
 import { jobZipSchema } from '@/server/job-zip-schema'
@@ -10,25 +9,20 @@ import { randomUUID } from 'node:crypto'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
-import { nothingRound } from '@/core/job/advice-setting'
 import { reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
-import { shelfItems } from '@/core/board/shelf-items'
-import type { ShelfItem } from '@/core/board/shelf-items'
 import { stations } from '@/core/board/station'
 import { unknownContact } from '@/core/socket/model/socket'
 import { checkEntry } from '@/entry-schemas/entry-schema'
 import { optionalField, socketOf } from './field-input'
-import { shown } from './triage-operations'
 import type { FieldInput } from './field-input'
 import { BadInput, operation, readFile } from './operation'
+import { settingFields, settingOf } from './setting-input'
+import type { SettingInput } from './setting-input'
 import type { Operation } from './operation'
 
-interface ReadInput extends FieldInput {
+interface ReadInput extends FieldInput, SettingInput {
   readonly tape: string | readonly Record<string, unknown>[]
-  readonly shown?: Shown
-  /** What the shop has at hand; everything when left out. */
-  readonly shelf?: readonly ShelfItem[]
 }
 
 const line = Joi.object({ kind: Joi.string().required(), body: Joi.object().required() }).unknown(true)
@@ -124,17 +118,12 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     'Reads a tape: its state, the power gate with its reasons, the next step and each station’s, evidence and odds, the proof owed and what holds the hand-back.',
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
-      shown,
-      shelf: Joi.array()
-        .items(Joi.valid(...shelfItems))
-        .unique(),
+      ...settingFields,
     }),
     async (input) => {
       const { entries, state, socket } = await jobOf(input)
       const gate = gateOf(state, socket)
-      const references = input.shown ? { shows: { name: '', shown: input.shown } } : {}
-      const shelf = input.shelf === undefined ? {} : { shelf: input.shelf }
-      const setting = { ...nothingRound, references, ...shelf }
+      const setting = settingOf(input)
       const asked = toAdvise(state, socket, gate, setting)
       const reckoned = reckonAdvice(socket, asked)
       const advised = { state, field: socket, gate, setting, ...reckoned }
@@ -165,15 +154,17 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
     'The hand-back sheet of a tape, part by part: the owner’s or the technical one; the one that stands now, or one that was signed.',
     optionalField({
       tape: Joi.alternatives(Joi.string(), lines).required(),
+      ...settingFields,
       whose: Joi.valid('owner', 'technician').default('owner'),
       version: Joi.number().integer().min(1),
     }),
     async (input) => {
       const { entries, socket } = await jobOf(input)
-      const versions = sheetVersions(entries, socket, nothingRound)
+      const setting = settingOf(input)
+      const versions = sheetVersions(entries, socket, setting)
       const version = versions.find((v) => v.version === (input.version ?? versions.length))
       if (!version) throw new BadInput('version', `there are versions 1 to ${versions.length}`)
-      const { words, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '', nothingRound)
+      const { words, technical } = readVersion(version, socket, entries.at(-1)?.at ?? '', setting)
       return {
         versions: versions.length,
         version: version.version,

@@ -12,10 +12,8 @@ import { anyRail } from '@/entry-schemas/field'
 import { historyItems } from '@/core/board/history-item'
 import { CODE } from '@/core/triage/instruments/code'
 import Joi from 'joi'
-import type { Finding, Row } from '@/core/tables/finding'
 import { succeeds } from '@/core/triage/model/repair-record'
 import type { RepairTally } from '@/core/triage/model/repair-record'
-import { signals } from '@/core/triage/model/shows'
 import { believe } from '@/core/triage/reason/belief'
 import type { ToBelieve } from '@/core/triage/reason/belief'
 import type { Change } from '@/core/triage/model/repair'
@@ -39,13 +37,13 @@ import { faultIds, faults } from '@/core/triage/model/faults'
 import { changedBy } from '@/core/triage/model/repair'
 import { asItCounts } from '@/core/triage/reason/likelihood'
 import { testOf } from '@/core/triage/reason/hypotheses'
+import type { Finding } from '@/core/tables/finding'
 import { readCsv } from '@/tables/read-csv'
 import { BadInput, operation, readFile } from './operation'
+import { repairs, shown, tableOf } from './setting-input'
 import type { Operation } from './operation'
 
 const fault = Joi.valid(...faultIds)
-/** What the board can show; what is left out may be. */
-export const shown = Joi.object(Object.fromEntries(signals.map((s) => [s, Joi.boolean()])))
 const asked = {
   history: Joi.array()
     .items(Joi.valid(...historyItems))
@@ -66,15 +64,7 @@ const asked = {
   mayPower: Joi.forbidden().default(true),
   again: Joi.array().items(fault).unique().default([]),
   table: Joi.string(),
-  repairs: Joi.array()
-    .items(
-      Joi.object({
-        fault: fault.required(),
-        tried: Joi.number().integer().min(0).required(),
-        took: Joi.number().integer().min(0).max(Joi.ref('tried')).required(),
-      }),
-    )
-    .default([]),
+  repairs,
   shown,
 }
 interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
@@ -84,19 +74,6 @@ interface Asked extends Omit<ToBelieve, 'evidence' | 'changes'> {
   readonly table?: string
   /** What came of repairs in the shop. */
   readonly repairs: readonly RepairTally[]
-}
-
-/** A table by path, as rows. @throws BadInput with the first line that is wrong */
-function tableOf<T extends { readonly findings: readonly Finding[] }>(
-  path: string,
-  field: string,
-  read: (rows: readonly Row[], columns: readonly string[]) => T,
-): T {
-  const { rows, columns, uneven } = readCsv(readFile(path, field).toString('utf8'))
-  const table = read(rows, columns)
-  const wrong = [...uneven, ...table.findings].find((f) => f.level === 'error')
-  if (wrong) throw new BadInput(field, `line ${wrong.line}, ${wrong.field}: ${wrong.text}`)
-  return table
 }
 
 /** What is asked, ready to be believed: outcomes of their tests, and the shop's odds if it has some. */

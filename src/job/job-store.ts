@@ -130,6 +130,8 @@ const contextKey = ({ intake: { ticket }, parts: { stock } }: JobState) =>
 
 /** How long a amendable line may still be changed. */
 const AMENDABLE_MS = 700
+/** Characters that are 64 KiB at most, however they are written. */
+const KEPT_ALIVE = 20_000
 const RETRY_MS = [1000, 2000, 4000, 8000, 15000]
 
 /** The job as one browser sees it: what is saved, what waits to be, and what both say together. */
@@ -223,12 +225,15 @@ export function createJobStore(seed: JobSeed) {
         // What the page before this one had seen may be missing here: the answer brings it.
         basis: Math.min(u.basis, knownTo(get().entries)),
       }
+      const body = JSON.stringify(entry)
       let answer: Response
       try {
         answer = await fetch(`/api/jobs/${get().tag}/tape`, {
           method: 'POST',
           headers: { 'content-type': 'application/json' },
-          body: JSON.stringify(entry),
+          body,
+          // It arrives although the page is left meanwhile; browsers take no long ones so.
+          keepalive: body.length < KEPT_ALIVE,
         })
       } catch {
         set({ line: 'lost' })
