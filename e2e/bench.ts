@@ -185,6 +185,8 @@ export async function atStation(
   tag: string,
   station: string,
 ): Promise<void> {
+  // Whoever leaves a job in the middle of a line has it sent when the job is opened again, and not before.
+  await saved(page)
   await page.goto(`${shop.url}/jobs/${tag}/${station}`)
   await awake(page)
 }

@@ -263,7 +263,8 @@ test('the shelf: counted by a table, held and fitted by a job, low ones said', a
     await cpu.getByRole('button', { name: 'Hold' }).click()
     await saved(page)
     const there = await page.request.get(`${shop.url}/api/jobs/Q-0410/surroundings`)
-    const { shelf: atHand } = (await there.json()) as { shelf: string[] }
+    const { setting } = (await there.json()) as { setting: { shelf: string[] } }
+    const atHand = setting.shelf
     expect(atHand).toContain('known-good module')
     expect(atHand).not.toContain('second known-good module')
     await page.goto(`${shop.url}/shelf`)

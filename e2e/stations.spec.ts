@@ -503,6 +503,7 @@ test.describe('firmware, parts, proof, hand-back', () => {
     await page.getByLabel('What they say').fill('runs at home')
     await page.getByRole('button', { name: 'It holds' }).click()
     await expect(lastLine(page)).toContainText('later: runs at home')
+    await saved(page)
     await page.goto(`${shop.url}/`)
     await expect(page.getByRole('link', { name: tag })).toHaveCount(0)
   })

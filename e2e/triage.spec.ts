@@ -443,7 +443,7 @@ test('what is away from the shelf is told to every job', async ({ bench: page, s
   const tag = await takeIn(page, shop)
   const atHand = async () => {
     const answer = await page.request.get(`${shop.url}/api/jobs/${tag}/surroundings`)
-    return ((await answer.json()) as { shelf: string[] }).shelf
+    return ((await answer.json()) as { setting: { shelf: string[] } }).setting.shelf
   }
   await page.goto(`${shop.url}/shelf`)
   await awake(page)

@@ -6,9 +6,9 @@ import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import { nextStep } from '@/core/job/next-step'
 import type { Socket } from '@/core/socket/model/socket'
+import { adviceSettingOf } from '@/data/advice-setting'
 import { jobNow } from '@/data/job-now'
 import { jobById, saveNextStep } from '@/data/jobs'
-import { surroundingsOf } from '@/server/surroundings'
 import { inThread } from './heavy'
 
 type Reckon = (of: { field: Socket | null; asked: ToAdvise }) => Promise<Reckoned>
@@ -19,7 +19,7 @@ export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
   if (!job) return
   const { state, socket: field } = await jobNow(jobId)
   const gate = gateOf(state, field)
-  const { setting } = await surroundingsOf(job, state, field)
+  const setting = await adviceSettingOf(job, state.intake.ticket)
   const asked = toAdvise(state, field, gate, setting)
   const reckoned = await reckon({ field, asked })
   const step = nextStep({ state, field, gate, setting, ...reckoned })
