@@ -6,7 +6,9 @@ test('a sheet is signed, changed, and both are kept; a technician’s has every 
   bench: page,
   shop,
 }) => {
+  const ready = page.waitForResponse((answer) => answer.request().method() === 'HEAD')
   const tag = await takeIn(page, shop, 'hand-back')
+  expect((await ready).status(), 'the printer is ready while the sheet is read').toBe(204)
   const owners = page.getByRole('article', { name: 'Hand-back sheet' })
   for (const heading of ['Found', 'Cause', 'Repaired', 'Verified', 'Failed', 'Not tested', 'Left as it is'])
     await expect(owners.getByRole('heading', { name: heading, exact: true })).toBeVisible()

@@ -482,6 +482,9 @@ test('the bench reckons with the shop’s own figures; what is wrong is named, a
   const each = page.getByRole('list', { name: 'One by one' })
   await expect(each.getByRole('button', { name: 'M32' })).toBeVisible()
   await expect(each.getByRole('listitem').filter({ hasText: 'M32' })).toContainText('left, it costs')
+  await saved(page)
+  await page.keyboard.press('$')
+  await expect(page.getByLabel('An hour here, kr')).toHaveValue('1250.5')
 
   await page.goto(`${shop.url}/library/bench`)
   await awake(page)

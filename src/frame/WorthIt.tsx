@@ -15,8 +15,6 @@ import { Sheet } from '@/ui/Sheet'
 import { useReader } from '@/ui/reader'
 import { typedNumber } from '@/ui/typed-number'
 
-/** What an hour at the bench costs, minor units (bench default). */
-const RATE_MINOR = 60_000
 const ways = [
   ['board', 'another board'],
   ['out', 'sending it out'],
@@ -38,15 +36,18 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const work = useJob((j) => j.state.work)
   const board = useJob((j) => j.state.board)
   const record = useJob((j) => j.setting.repairs)
+  const figures = useJob((j) => j.setting.figures)
   const took = useJob((j) => j.learned.goingOn)
   const done = useJob((j) => j.state.handBack.done)
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const asMoney = (minor: number | null) => (minor === null ? '' : String(minor / 100))
-  const [value, setValue] = useState(asMoney(ticket.valueMinor))
-  const [rate, setRate] = useState(asMoney(RATE_MINOR))
+  const [value, setValue] = useState(asMoney(ticket.valueMinor ?? figures.boardMinor))
+  const [rate, setRate] = useState(asMoney(figures.hourMinor))
   const [typed, setTyped] = useState({ board: noOther, out: noOther })
   const [now] = useState(() => new Date().toISOString())
+
+  const usualChance = { board: Math.round(100 * figures.exchangeHolds), out: 80 }
 
   const errors: Record<string, string> = {}
   const amount = (field: string, text: string): number => {
@@ -60,7 +61,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const others = ways.flatMap(([id, name]): Other[] => {
     const { price, chance, days } = typed[id]
     if (price.trim() === '') return []
-    const share = chance.trim() === '' ? (id === 'board' ? 97 : 80) : typedNumber(chance)
+    const share = chance.trim() === '' ? usualChance[id] : typedNumber(chance)
     const takes = days.trim() === '' ? (id === 'board' ? 3 : 10) : typedNumber(days)
     if (!(share >= 0 && share <= 100)) errors[`${id} chance`] = '0 to 100 %'
     if (!(takes >= 0 && takes <= 365)) errors[`${id} days`] = '0 to 365 days'
@@ -121,12 +122,13 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
             ? 'No limit is agreed.'
             : `Agreed: at most ${money(ticket.limitMinor)}.`}{' '}
           {Math.round(spentMinutes)} min are on it.
+          {ticket.valueMinor === null && ' The ticket says no worth: the bench’s figure stands here.'}
         </p>
         {field('board', 'price', `Another board, ${currency}`, 'not considered')}
-        {field('board', 'chance', 'It works out, %', '97')}
+        {field('board', 'chance', 'It works out, %', String(usualChance.board))}
         {field('board', 'days', 'Days', '3')}
         {field('out', 'price', `Sending it out, ${currency}`, 'not considered')}
-        {field('out', 'chance', 'It works out, %', '80')}
+        {field('out', 'chance', 'It works out, %', String(usualChance.out))}
         {field('out', 'days', 'Days', '10')}
       </div>
       {done && <p className="mt-4 text-lg">The job stands as {done.outcome}: nothing is to be decided.</p>}

@@ -28,7 +28,7 @@ async function answered(request: Request, work: (account: Account) => Promise<Re
     const account = await whoIs()
     if (!account)
       return refuse(401, 'Your sign-in has run out. Nothing is lost: sign in again and it is sent.')
-    if (request.method !== 'GET' && !(await sameOrigin()))
+    if (request.method !== 'GET' && request.method !== 'HEAD' && !(await sameOrigin()))
       return refuse(403, 'This came from another site and was refused.')
     return await work(account)
   } catch (error) {

@@ -1,6 +1,7 @@
 // A worker thread of the server: what takes seconds is done here, so that nothing else waits for it.
 import { createHash } from 'node:crypto'
 import sharp from 'sharp'
+import type { Reader } from '@/core/reader'
 import { runToEnd } from '@/core/run-to-end'
 import { reckonAdvice } from '@/core/job/advise'
 import type { ToAdvise } from '@/core/job/advise'
@@ -65,6 +66,26 @@ const work = {
       import('@/server/SheetPdf'),
     ])
     return renderToBuffer(SheetPdf(page))
+  },
+  /** Has the printer ready before anybody prints: to load it and its faces takes longer than a sheet. */
+  async printer({ reader }: { reader: Reader }): Promise<void> {
+    const blank = { lines: [], none: '' }
+    const parts = [
+      { title: 'left', ...blank },
+      { title: 'right', ...blank },
+    ]
+    await work.pdf({
+      words: { title: '', complaint: '', outcome: '', parts, minutes: 0, priceMinor: null },
+      maps: null,
+      technical: null,
+      version: 1,
+      signed: null,
+      tag: '',
+      at: new Date().toISOString(),
+      reader,
+      owner: '',
+      socket: null,
+    })
   },
   png: ({ svg }: { svg: string }) => sharp(Buffer.from(svg)).resize({ width: 2000 }).png().toBuffer(),
   socket: (request: SocketRequest) => readSocket(request, sha256),

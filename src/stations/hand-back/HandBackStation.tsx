@@ -1,5 +1,5 @@
 'use client'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { useForm } from 'react-hook-form'
 import type { Fate, Outcome } from '@/core/hand-back/bodies'
 import { fates, outcomes } from '@/core/hand-back/bodies'
@@ -349,6 +349,8 @@ function Away({ whose, version }: { whose: Whose; version: number }) {
   const waits = useJob((j) => j.unsent.length > 0)
   const link = 'block py-1 underline decoration-line underline-offset-4'
   const query = `version=${version}${whose === 'the owner' ? '' : '&for=technician'}`
+  // Has the printer ready while the sheet is read.
+  useEffect(() => void fetch(`/api/jobs/${tag}/sheet`, { method: 'HEAD' }).catch(() => undefined), [tag])
   return (
     <section className="border-t border-line pt-2.5 pb-4">
       <h2>Take it along</h2>

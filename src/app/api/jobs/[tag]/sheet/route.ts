@@ -48,6 +48,14 @@ export async function GET(request: Request, { params }: Context) {
   })
 }
 
+/** Whoever reads a sheet may print it next: the printer is ready by then. */
+export async function HEAD(request: Request, { params }: Context) {
+  return forJob((await params).tag, request, async (_, account) => {
+    await heavy(account.id, 'printer', { reader: await readerOf() }, request.signal)
+    return new Response(null, { status: 204 })
+  })
+}
+
 /** The signature’s picture; none where there is none, or it was erased with its owner. */
 async function signatureOf(jobId: string, sha256: string | null): Promise<Uint8Array | null> {
   const file = sha256 && (await findFile({ jobId }, sha256))
