@@ -16,6 +16,7 @@ import { appendFigures } from './append'
 import { timed } from './figure'
 import { kitFigures, routeFigures, routesAgainstAll, versionFigures } from './route'
 import { compareFigures } from './compare'
+import { decideFigures } from './decide'
 import { heatFigures } from './heat'
 import { imageFigures, imageFuzz, sameCodeFigures } from './firmware'
 import type { Figure } from './figure'
@@ -115,6 +116,7 @@ print(await kitFigures())
 versionFigures(4000)
 partsFigures()
 recordFigures()
+decideFigures(process.argv.includes('5000') ? 1000 : 150)
 temperatureFigures()
 proofFigures()
 print([promiseFigure()])

@@ -62,7 +62,7 @@ function drawFaults(world: World, bench: number, seed: number): readonly FaultId
   return second === first ? [first] : [first, second]
 }
 
-const WHOLE = 'all together'
+export const WHOLE = 'all together'
 /** Boards of all arms together are more: the targets are theirs. */
 const LEAST_WHOLE = 300
 
@@ -72,19 +72,21 @@ export function secondJudge(boards: number): void {
     judgeArm(name, name === WHOLE ? Math.max(LEAST_WHOLE, boards) : boards)
 }
 
-/** One arm by itself. */
-export function judgeArm(name: string, boards: number): void {
+/** One board of an arm. */
+export function secondBoard(name: string, i: number, from = 5_000_000): SecondBoard {
   const world = arms[name]!
   const arm = Object.keys(arms).indexOf(name)
+  const seed = from + arm * 100_000 + i
+  const bench = arm + 100 * Math.floor(i / BOARDS_A_BENCH)
+  return new SecondBoard(world, seeded(seed * 3 + 1), drawFaults(world, bench, seed))
+}
+
+/** One arm by itself. */
+export function judgeArm(name: string, boards: number): void {
   const prior = priorOdds([])
   const run = (policy: Policy) =>
     Array.from({ length: boards }, (_, i) => {
-      const seed = 5_000_000 + arm * 100_000 + i
-      const board = new SecondBoard(
-        world,
-        seeded(seed * 3 + 1),
-        drawFaults(world, arm + 100 * Math.floor(i / BOARDS_A_BENCH), seed),
-      )
+      const board = secondBoard(name, i)
       return { ...workBoard(policy, prior, board), unlisted: board.unlisted }
     })
   const ours = run(policies.suggested)

@@ -6,7 +6,7 @@ import type { Build } from '@/core/shop/build'
 import { matches, toBuy } from '@/core/shop/exchange'
 import type { Kept, Model, Wanted } from '@/core/shop/exchange'
 import { opinionFor } from '@/core/shop/second-opinion'
-import { decide, instrumentsFor } from '@/core/shop/decide'
+import { decide, instrumentsFor, sayDecided } from '@/core/shop/decide'
 import type { ToDecide } from '@/core/shop/decide'
 import { faultIds } from '@/core/triage/model/faults'
 import { readyDates, usualHours } from '@/core/shop/promise'
@@ -107,11 +107,15 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
         .allow(null)
         .default(null),
     }),
-    ({ instruments, opinion, ...of }) => ({
-      ...decide(of),
-      instruments: instrumentsFor(of, { lacking: instruments as Lacking[], next: [] }),
-      opinion: opinion && opinionFor(of, opinion),
-    }),
+    ({ instruments, opinion, ...of }) => {
+      const decided = decide(of)
+      return {
+        ...decided,
+        say: sayDecided(decided, (minor) => String(minor / 100)),
+        instruments: instrumentsFor(of, { lacking: instruments as Lacking[], next: [] }),
+        opinion: opinion && opinionFor(of, opinion),
+      }
+    },
   ),
 
   'shop.exchange': operation<{

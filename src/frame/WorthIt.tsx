@@ -1,10 +1,14 @@
 'use client'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
+import { knownOf } from '@/core/job/known'
 import { percent } from '@/core/maths/percent'
 import { decide, instrumentsFor, sayDecided, waysOf } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
 import { opinionFor } from '@/core/shop/second-opinion'
 import { lowerFirst, upperFirst } from '@/core/sentence'
+import { isDamage } from '@/core/socket/damage/mark'
+import { currentPass } from '@/core/socket/slice'
+import { everyWay } from '@/core/triage/reason/belief'
 import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
 import { useAdvice } from '@/job/AdviceProvider'
@@ -32,17 +36,21 @@ export function WorthIt({ open, onClose, onAsk }: { open: boolean; onClose: () =
 
 function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void }) {
   const { belief } = useAdvice()
-  const ticket = useJob((j) => j.state.intake.ticket)
-  const work = useJob((j) => j.state.work)
-  const board = useJob((j) => j.state.board)
-  const record = useJob((j) => j.setting.repairs)
-  const figures = useJob((j) => j.setting.figures)
+  const state = useJob((j) => j.state)
+  const socket = useJob((j) => j.socket)
+  const setting = useJob((j) => j.setting)
+  const { ticket } = state.intake
+  const { work, board } = state
+  const { repairs: record, figures } = setting
   const took = useJob((j) => j.learned.goingOn)
-  const done = useJob((j) => j.state.handBack.done)
+  const { done } = state.handBack
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const asMoney = (minor: number | null) => (minor === null ? '' : String(minor / 100))
-  const [value, setValue] = useState(asMoney(ticket.valueMinor ?? figures.boardMinor))
+  const all = useMemo(() => everyWay(knownOf(state, socket, setting)), [state, socket, setting])
+  const damaged = Object.values(currentPass(state.socket)?.marks ?? {}).filter(isDamage).length
+  const contactsMinutes = damaged * figures.strokeMinutes
+  const [value, setValue] = useState(asMoney(ticket.valueMinor))
   const [rate, setRate] = useState(asMoney(figures.hourMinor))
   const [typed, setTyped] = useState({ board: noOther, out: noOther })
   const [now] = useState(() => new Date().toISOString())
@@ -55,7 +63,8 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
     if (is === null || Number.isNaN(is)) errors[field] = 'an amount, like 450 or 450,50'
     return is ?? 0
   }
-  const valueMinor = amount('value', value)
+  const isWorthSaid = value.trim() !== ''
+  const valueMinor = isWorthSaid ? amount('value', value) : 0
   const ratePerHourMinor = amount('rate', rate)
   if (!errors.rate && ratePerHourMinor === 0) errors.rate = 'an hour costs something'
   const others = ways.flatMap(([id, name]): Other[] => {
@@ -72,9 +81,9 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const spentMinutes = benchSeconds(work, now).all / 60
   const runs = belief !== null && runsAsItIs(board, belief)
   const weighed =
-    belief && !runs && !done && Object.keys(errors).length === 0
+    belief && !runs && !done && isWorthSaid && Object.keys(errors).length === 0
       ? {
-          ...waysOf(belief, record, took.factor),
+          ...waysOf(all, record, { factor: took.factor, contactsMinutes }),
           valueMinor,
           ratePerHourMinor,
           spentMinutes,
@@ -84,7 +93,8 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
       : null
   const decided = weighed && decide(weighed)
   const instruments = weighed && belief ? instrumentsFor(weighed, belief, took.factor) : []
-  const opinion = weighed && belief ? opinionFor(weighed, belief, took.factor) : null
+  const opinion =
+    weighed && belief ? opinionFor(weighed, { causes: all, made: belief.made }, took.factor) : null
   const say = decided && sayDecided(decided, money)
   const instead = decided?.options.find((o) => o.is !== 'go on' && o.worthMinor > 0)?.name
   const field = (id: 'board' | 'out', key: keyof typeof noOther, label: string, usual: string) => (
@@ -122,7 +132,6 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
             ? 'No limit is agreed.'
             : `Agreed: at most ${money(ticket.limitMinor)}.`}{' '}
           {Math.round(spentMinutes)} min are on it.
-          {ticket.valueMinor === null && ' The ticket says no worth: the bench’s figure stands here.'}
         </p>
         {field('board', 'price', `Another board, ${currency}`, 'not considered')}
         {field('board', 'chance', 'It works out, %', String(usualChance.board))}
@@ -135,6 +144,11 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
       {!belief && !done && (
         <p className="mt-4 text-soft">
           Nothing was seen of this board yet: measure, look and power it first.
+        </p>
+      )}
+      {belief && !runs && !done && !isWorthSaid && (
+        <p className="mt-4 text-lg">
+          What is it worth to its owner that it runs? Ask them; without it nothing is weighed.
         </p>
       )}
       {runs && !done && <p className="mt-4 text-lg">It runs: prove it, and hand it back.</p>}
@@ -168,7 +182,6 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
               Going on takes <span className="num">{Math.round(decided.goingOn.minutes.low)}</span> to{' '}
               <span className="num">{Math.round(decided.goingOn.minutes.high)}</span> min in eight of ten
               cases.
-              {decided.limited && ' The agreed limit ends it before it stops being worth it: ask the owner.'}
             </p>
           )}
           {instruments.length > 0 && (

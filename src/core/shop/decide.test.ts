@@ -1,6 +1,14 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { normalDraw, seeded } from '../maths/seeded'
+import { nothingNoted } from '../board/baseline'
+import { nothingRound } from '../job/advice-setting'
+import { toBelieve } from '../job/advise'
+import { gateOf } from '../job/gate'
+import { jobState } from '../job/job-state'
+import { knownOf } from '../job/known'
+import { measured } from '../job/tape.testing'
+import { believe, everyWay } from '../triage/reason/belief'
 import { decide, doubtOf, sayDecided, waysOf, worthUntil } from './decide'
 import type { ToDecide } from './decide'
 
@@ -102,10 +110,16 @@ describe('repair, exchange or hand back', () => {
   })
   it('keeps to what was agreed, and says that it does', () => {
     const limited = decide({ ...plain, valueMinor: 900_000, limitMinor: 60_000 })
-    expect(limited).toMatchObject({ stopAfterMinutes: 30, limited: true })
+    expect(limited).toMatchObject({ stopAfterMinutes: 30 })
+    const free = decide({ ...plain, valueMinor: 900_000 })
+    expect(limited.beyond).toEqual({
+      minutes: free.stopAfterMinutes,
+      runs: free.goingOn.runs,
+      billMinor: (plain.spentMinutes + free.stopAfterMinutes) * (plain.ratePerHourMinor / 60),
+    })
     expect(limited.goingOn.billMinor.high).toBeLessThanOrEqual(60_500)
     expect(decide({ ...plain, limitMinor: 20_000 }).stopAfterMinutes).toBe(0)
-    expect(decide(plain).limited).toBe(false)
+    expect(decide(plain).beyond).toBeNull()
   })
   it('plays out as the sums have it: chance, minutes, bill', () => {
     const { goingOn, stopAfterMinutes } = decide(plain)
@@ -132,23 +146,57 @@ describe('repair, exchange or hand back', () => {
       sentences({ valueMinor: 400_000, others: [{ ...exchange, priceMinor: 390_000, succeeds: 1 }] }),
     ).toMatch(/another board is the better way from there/)
   })
-  it('takes its ways from triage: each cause with its repairs, one after another', () => {
-    const { ways, lookingMinutes } = waysOf(
-      {
-        causes: [
-          { faults: ['slot A'], say: '', odds: 0.5, before: 0.5 },
-          { faults: ['slot A', 'module'], say: '', odds: 0.25, before: 0.2 },
-          { faults: [], say: '', odds: 0.1, before: 0.1 },
-        ],
-      },
-      [],
+  it('says in two sentences as well that more would be worth it than what was agreed', () => {
+    const said = (more: Partial<ToDecide>) => {
+      const say = sayDecided(decide({ ...plain, ...more }), kr)
+      expect(say.match(/\.(\s|$)/g)).toHaveLength(2)
+      return say
+    }
+    expect(said({ valueMinor: 900_000, limitMinor: 60_000 })).toMatch(
+      /After 30 more minutes what is agreed is used up; up to \d+ kr it can be repaired here with \d+ %: ask the owner\.$/,
     )
+    expect(said({ limitMinor: 20_000 })).toMatch(
+      /^Within what is agreed, going on costs more.*\. Up to \d+ kr it can be repaired here with \d+ %: ask the owner before/,
+    )
+    const exchange = { name: 'another board', priceMinor: 230_000, succeeds: 1, days: 3 }
+    expect(said({ limitMinor: 20_000, others: [exchange] })).toMatch(
+      /^Another board is the better way within what is agreed: .*and that is worth more: ask the owner\.$/,
+    )
+  })
+  it('takes its ways from triage: what is repaired alike is one, one fault after another', () => {
+    const all = [
+      { faults: ['slot A'], odds: 0.3 },
+      { faults: ['slot A', 'module'], odds: 0.25 },
+      { faults: ['slot B'], odds: 0.2 },
+      { faults: [], odds: 0.1 },
+    ] as const
+    const { ways, lookingMinutes } = waysOf(all, [])
     expect(ways.map((w) => w.minutes)).toEqual([53, 63, 4])
+    expect(ways.map((w) => w.odds)).toEqual([0.5, 0.25, 0.1])
     expect(ways[0]!.succeeds).toBeCloseTo(0.72, 9)
     expect(ways[1]!.succeeds).toBeCloseTo(0.72 * 0.97, 9)
     expect(ways[2]!.succeeds).toBe(1)
-    expect(lookingMinutes).toBeCloseTo(9 * doubtOf([0.5, 0.25, 0.1]), 9)
+    expect(lookingMinutes).toBeCloseTo(6 * doubtOf([0.3, 0.25, 0.2, 0.1]), 9)
     expect(doubtOf([0.5, 0.25])).toBeCloseTo(1.5, 12)
     expect(doubtOf([1])).toBe(0)
+    const slow = waysOf([{ faults: ['power contacts open'], odds: 1 }], [], {
+      contactsMinutes: 70,
+      factor: 2,
+    })
+    expect(slow.ways[0]!.minutes).toBe(156)
+    expect(waysOf(all, [], { contactsMinutes: 70 }).ways[0]!.minutes).toBe(53)
+  })
+  it('weighs every way a board may stand, not the likeliest alone: the rest is repaired as well', () => {
+    const state = jobState(
+      measured().put('baseline', { ...nothingNoted, fans: 'on', current: 'steady', picture: 'none' }).entries,
+    )
+    const belief = believe(toBelieve(state, null, gateOf(state, null), nothingRound))
+    const all = everyWay(knownOf(state, null, nothingRound))
+    const sum = (ways: readonly { readonly odds: number }[]) => ways.reduce((odds, way) => odds + way.odds, 0)
+    expect(sum(all)).toBeCloseTo(1 - belief.somethingElse, 9)
+    expect(sum(belief.causes)).toBeLessThan(0.6)
+    const { ways } = waysOf(all, [])
+    expect(sum(ways)).toBeCloseTo(sum(all), 9)
+    expect(ways.length).toBeLessThan(60)
   })
 })

@@ -1,13 +1,15 @@
 import { normalCdf } from '../maths/normal'
 import { percent } from '../maths/percent'
+import { upperFirst } from '../sentence'
 import { normalDraw, seeded } from '../maths/seeded'
-import { repairOf } from '../triage/model/repair'
+import type { FaultId } from '../triage/model/faults'
+import { isStraightened, repairOf } from '../triage/model/repair'
 import { succeeds } from '../triage/model/repair-record'
 import type { RepairTally } from '../triage/model/repair-record'
-import type { Belief } from '../triage/reason/belief'
+import type { Belief, Way } from '../triage/reason/belief'
 
-/** One way the board may stand: how likely, minutes to repair it once it is known, how often that holds, what the parts cost. */
-export interface Way {
+/** A way to go on: how likely, minutes to repair it once it is known, how often that holds, what the parts cost. */
+interface WayOn {
   readonly odds: number
   readonly minutes: number
   readonly succeeds: number
@@ -24,7 +26,7 @@ export interface Other {
 
 export interface ToDecide {
   /** Ways exclude each other; what their odds lack to one is never repaired. */
-  readonly ways: readonly Way[]
+  readonly ways: readonly WayOn[]
   /** Minutes of looking still to come before it is known which. */
   readonly lookingMinutes: number
   /** What a machine that runs is worth to its owner. */
@@ -41,8 +43,13 @@ export interface Decided {
   readonly options: readonly Option[]
   /** Minutes after which going on is worth less than what else can be done; 0 where it never is worth more. */
   readonly stopAfterMinutes: number
-  /** Whether the agreed limit ends it before that. */
-  readonly limited: boolean
+  /** What it would come to if the agreed limit did not end it before it stops being worth it; null where it does not. */
+  readonly beyond: {
+    readonly minutes: number
+    readonly runs: number
+    /** The most it would come to then, with what is on the bill. */
+    readonly billMinor: number
+  } | null
   /** Of going on until then: chance that it runs, minutes and bill in the middle and in eight of ten cases. */
   readonly goingOn: {
     readonly runs: number
@@ -70,8 +77,8 @@ const SCATTER = 0.6
 const LONGEST = 600
 const DRAWS = 4000
 
-const medianOf = (way: Way, looking: number) => Math.max(1, looking + way.minutes)
-const isDoneBy = (way: Way, looking: number, minutes: number): number =>
+const medianOf = (way: WayOn, looking: number) => Math.max(1, looking + way.minutes)
+const isDoneBy = (way: WayOn, looking: number, minutes: number): number =>
   minutes <= 0 ? 0 : normalCdf(Math.log(minutes / medianOf(way, looking)) / SCATTER)
 
 /**
@@ -159,11 +166,20 @@ export function decide(of: ToDecide): Decided {
     days: 0,
   }
   const options = [...(stop > 0 ? [on] : []), ...others, back].sort((a, b) => b.worthMinor - a.worthMinor)
-  return { options, stopAfterMinutes: stop, limited: best(LONGEST) > allowed && stop === allowed, goingOn }
+  const free = best(LONGEST)
+  const beyond =
+    free > allowed
+      ? {
+          minutes: free,
+          runs: playedOut(of, free).runs,
+          billMinor: ((of.spentMinutes + free) * of.ratePerHourMinor) / 60,
+        }
+      : null
+  return { options, stopAfterMinutes: stop, beyond, goingOn }
 }
 
-/** Minutes of looking that a bit of doubt takes (bench default), and of a start after each repair. */
-export const MINUTES_A_BIT = 9
+/** Minutes of looking that a bit of doubt takes, fitted on simulated benches (`docs/decisions/0039`), and of a start after each repair. */
+export const MINUTES_A_BIT = 6
 const START_MINUTES = 4
 
 /** Doubt of odds, bits; what they lack to one is one more way. */
@@ -173,23 +189,34 @@ export function doubtOf(odds: readonly number[]): number {
 }
 
 /**
- * What triage makes of the board, as ways to decide by. Nothing wrong needs a start, and holds.
+ * What triage makes of the board, as ways to decide by; those that are repaired alike are one. Nothing wrong needs a start, and
+ * holds.
+ * @param all every way it may stand, not the likeliest alone: what is left out counts as never repaired
+ * @param contactsMinutes what straightening the damaged contacts takes, where that is longer than usual
  * @param factor how long going on takes against the usual minutes, by the record
  */
 export function waysOf(
-  belief: Pick<Belief, 'causes'>,
+  all: readonly Way[],
   record: readonly RepairTally[],
-  factor = 1,
+  { factor = 1, contactsMinutes = 0 }: { readonly factor?: number; readonly contactsMinutes?: number } = {},
 ): Pick<ToDecide, 'ways' | 'lookingMinutes'> {
-  return {
-    ways: belief.causes.map(({ faults, odds }) => ({
-      odds,
-      minutes:
-        factor * (START_MINUTES + faults.reduce((sum, f) => sum + repairOf(f).minutes + START_MINUTES, 0)),
-      succeeds: faults.reduce((all, f) => all * succeeds(f, record), 1),
+  const alike = new Map<string, ToDecide['ways'][number]>()
+  const minutesOf = (fault: FaultId) =>
+    Math.max(repairOf(fault).minutes, isStraightened(fault) ? contactsMinutes : 0) + START_MINUTES
+  for (const { faults, odds } of all) {
+    const minutes = factor * (START_MINUTES + faults.reduce((sum, f) => sum + minutesOf(f), 0))
+    const holds = faults.reduce((product, f) => product * succeeds(f, record), 1)
+    const key = `${minutes} ${holds}`
+    alike.set(key, {
+      odds: (alike.get(key)?.odds ?? 0) + odds,
+      minutes,
+      succeeds: holds,
       partsMinor: 0,
-    })),
-    lookingMinutes: factor * MINUTES_A_BIT * doubtOf(belief.causes.map((c) => c.odds)),
+    })
+  }
+  return {
+    ways: [...alike.values()],
+    lookingMinutes: factor * MINUTES_A_BIT * doubtOf(all.map((way) => way.odds)),
   }
 }
 
@@ -208,7 +235,7 @@ export interface InstrumentWorth {
 }
 
 /**
- * What each thing that is not at hand would change: its test takes its minutes and leaves less doubt to look through, at nine
+ * What each thing that is not at hand would change: its test takes its minutes and leaves less doubt to look through, at six
  * minutes a bit; what going on is worth rises by what that saves. One that makes nothing shorter is left out.
  * @param factor how long going on takes against the usual minutes, by the record
  */
@@ -239,23 +266,34 @@ export function instrumentsFor(
 
 /** Two sentences for the owner. */
 export function sayDecided(
-  { options, stopAfterMinutes, goingOn }: Decided,
+  { options, stopAfterMinutes, beyond, goingOn }: Decided,
   money: (minor: number) => string,
 ): string {
   const [first] = options
   const next = options.find((o) => o.is !== 'go on')!
-  const instead =
-    next.is === 'hand it back'
-      ? 'we would stop there and hand it back'
-      : `${next.name} is the better way from there, ${days(next.days)}`
-  if (first!.is === 'go on')
-    return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(tens(goingOn.billMinor.low))} to ${money(tens(goingOn.billMinor.high))} in eight of ten cases. If it does not run after ${stopAfterMinutes} more minutes, ${instead}.`
+  const more =
+    beyond && `up to ${money(tens(beyond.billMinor))} it can be repaired here with ${percent(beyond.runs)}`
+  if (first!.is === 'go on') {
+    const instead =
+      next.is === 'hand it back'
+        ? 'we would stop there and hand it back'
+        : `${next.name} is the better way from there, ${days(next.days)}`
+    return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(tens(goingOn.billMinor.low))} to ${money(tens(goingOn.billMinor.high))} in eight of ten cases. ${
+      more
+        ? `After ${stopAfterMinutes} more minutes what is agreed is used up; ${more}: ask the owner`
+        : `If it does not run after ${stopAfterMinutes} more minutes, ${instead}`
+    }.`
+  }
   if (first!.is === 'hand it back')
-    return 'Going on costs more, on average, than it can bring, and so does all else that is known. We would hand it back as it is.'
-  return `${first!.name[0]!.toUpperCase()}${first!.name.slice(1)} is the better way: it works out with ${percent(first!.runs)}, ${days(first!.days)}. ${
-    stopAfterMinutes > 0
-      ? `A repair here would come right with ${percent(goingOn.runs)} within ${stopAfterMinutes} minutes`
-      : 'A repair here would cost more, on average, than it can bring'
+    return more
+      ? `Within what is agreed, going on costs more, on average, than it can bring. ${upperFirst(more)}: ask the owner before it is handed back.`
+      : 'Going on costs more, on average, than it can bring, and so does all else that is known. We would hand it back as it is.'
+  return `${upperFirst(first!.name)} is the better way${more ? ' within what is agreed' : ''}: it works out with ${percent(first!.runs)}, ${days(first!.days)}. ${
+    more
+      ? `${upperFirst(more)}, and that is worth more: ask the owner`
+      : stopAfterMinutes > 0
+        ? `A repair here would come right with ${percent(goingOn.runs)} within ${stopAfterMinutes} minutes`
+        : 'A repair here would cost more, on average, than it can bring'
   }.`
 }
 /** Nobody needs a bill that is only likely to the last figure. */

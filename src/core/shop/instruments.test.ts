@@ -8,7 +8,8 @@ import { toBelieve } from '../job/advise'
 import { nothingNoted } from '../board/baseline'
 import { shelfItems } from '../board/shelf-items'
 import type { ShelfItem } from '../board/shelf-items'
-import { believe } from '../triage/reason/belief'
+import { knownOf } from '../job/known'
+import { believe, everyWay } from '../triage/reason/belief'
 import { benchTests } from '../triage/model/bench-tests'
 import { instrumentsFor, waysOf } from './decide'
 import type { ToDecide } from './decide'
@@ -32,10 +33,10 @@ const of = (lookingMinutes: number, odds = 0.8): ToDecide => ({
 describe('one more instrument', () => {
   it('is worth the minutes of looking that it saves where the board is repaired anyway, and nothing where it saves none', () => {
     const [scope] = instrumentsFor(of(30, 1), { lacking: lacks(3, 1), next: [] })
-    // A bit is nine minutes of looking; its own test takes three.
-    expect(scope).toMatchObject({ lookingMinutes: 24, lookingWithout: 30 })
-    expect(scope!.worthMinor).toBeGreaterThan(6 * 1000 * 0.9)
-    expect(scope!.worthMinor).toBeLessThan(6 * 1000 * 2)
+    // A bit is six minutes of looking; its own test takes three.
+    expect(scope).toMatchObject({ lookingMinutes: 27, lookingWithout: 30 })
+    expect(scope!.worthMinor).toBeGreaterThan(3 * 1000 * 0.9)
+    expect(scope!.worthMinor).toBeLessThan(3 * 1000 * 2)
     expect(instrumentsFor(of(30), { lacking: lacks(10, 1), next: [] })).toEqual([])
   })
   it('is never worth less than nothing, and more the more it tells', () => {
@@ -69,7 +70,7 @@ describe('one more instrument', () => {
       expect(settles).toBeGreaterThanOrEqual(0)
       expect(settles).toBeLessThanOrEqual(1)
     }
-    const weighed = { ...money, ...waysOf(bare, []) }
+    const weighed = { ...money, ...waysOf(everyWay(knownOf(state, null, nothingRound)), []) }
     for (const i of instrumentsFor(weighed, bare)) {
       expect(i.lookingMinutes).toBeLessThan(i.lookingWithout)
       expect(i.worthMinor).toBeGreaterThanOrEqual(0)

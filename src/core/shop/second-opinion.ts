@@ -1,6 +1,6 @@
 import { faults } from '../triage/model/faults'
 import type { FaultId } from '../triage/model/faults'
-import type { Belief } from '../triage/reason/belief'
+import type { Belief, Way } from '../triage/reason/belief'
 import type { Fault, Sign } from '../triage/model/fault'
 import { decide, MINUTES_A_BIT } from './decide'
 import type { ToDecide } from './decide'
@@ -95,13 +95,13 @@ export interface OpinionWorth extends SecondOpinion {
 }
 
 /**
- * A second opinion weighed as one more instrument is: what it tells need not be looked for, at nine minutes a bit. Nobody
+ * A second opinion weighed as one more instrument is: what it tells need not be looked for, at six minutes a bit. Nobody
  * waits for one that takes longer to ask than it saves.
  * @param factor how long going on takes against the usual minutes, by the record
  */
 export function opinionFor(
   of: ToDecide,
-  { causes, made }: Pick<Belief, 'causes' | 'made'>,
+  { causes, made }: { readonly causes: readonly Way[] } & Pick<Belief, 'made'>,
   factor = 1,
 ): OpinionWorth {
   const opinion = secondOpinion(causes, made)

@@ -56,6 +56,8 @@ const repairs: Readonly<Partial<Record<FaultId, Repair>>> = {
   'display contact open': straighten,
   'card contact open': straighten,
 }
+/** Whether it is put right at the contacts of the socket. */
+export const isStraightened = (fault: FaultId): boolean => repairs[fault] === straighten
 export const repairOf = (fault: FaultId): Repair => repairs[fault] ?? exchange
 
 const proves: Readonly<Partial<Record<FaultId, Proved>>> = {

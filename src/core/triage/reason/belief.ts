@@ -143,6 +143,18 @@ export function oddsFrom({
   return { evidence, all, now: standing(all, changes) }
 }
 
+/** One way the board may stand: the faults that are there. */
+export interface Way {
+  readonly faults: readonly FaultId[]
+  readonly odds: number
+}
+
+/** Every way the board may stand that is in the list; what their odds lack to one is something in no list. */
+export const everyWay = (known: Known): Way[] => {
+  const { now } = oddsFrom(known)
+  return hypotheses.flatMap((faults, h) => (now[h]! > 0 ? [{ faults, odds: now[h]! }] : []))
+}
+
 /** The odds with their reasons, the verdict if there is one, and which test next. */
 export function believe(asked: ToBelieve): Belief {
   const { changes = [], mayPower, shelf, shown: canShow = {}, due, start = AGAIN } = asked
