@@ -46,7 +46,7 @@ export function LikelyCauses({ belief, fresh }: { belief: Belief | null; fresh: 
         })}
         <li className="border-b border-dashed border-line">
           <Row
-            says={['something else']}
+            says={['all others, listed or not']}
             odds={belief?.otherwise.odds ?? 0}
             before={belief?.otherwise.before ?? 0}
             share={belief ? shares.at(-1)! : null}
