@@ -67,9 +67,11 @@ function saidOf(board: BoardOnBench, seed: number): { within: number; said: numb
   const runs = end === 'right' && !kept.unlisted
   const at = kept.steps[Math.floor(seeded(seed)() * kept.steps.length)]!
   const all = everyWay({ history: [], evidence: at.evidence, changes: at.changes })
+  const { ways, lookingMinutes } = waysOf(all, [])
+  const asked = { ...worthAll, ways: ways.map((way) => ({ ...way, partsMinor: 0 })), lookingMinutes }
   return WITHIN.map((within) => ({
     within,
-    said: decide({ ...worthAll, ...waysOf(all, []), limitMinor: within * 1000 }).goingOn.runs,
+    said: decide({ ...asked, limitMinor: within * 1000 }).goingOn.runs,
     ran: runs && kept.steps.at(-1)!.minutes - at.minutes <= within,
   }))
 }

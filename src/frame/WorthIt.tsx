@@ -83,7 +83,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const weighed =
     belief && !runs && !done && isWorthSaid && Object.keys(errors).length === 0
       ? {
-          ...waysOf(all, record, { factor: took.factor, contactsMinutes }),
+          ...waysOf(all, record, { factor: took.factor, contactsMinutes, figures }),
           valueMinor,
           ratePerHourMinor,
           spentMinutes,
@@ -226,7 +226,8 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
             {took.n > 0
               ? `minutes as they came true in ${took.n} ${took.n === 1 ? 'job' : 'jobs'} decided so`
               : 'usual minutes'}{' '}
-            and how often repairs held here. What is spent already is spent either way; parts are not counted.
+            and how often repairs held here. What is spent already is spent either way; parts cost what the
+            shop’s figures say.
           </p>
           <Button
             className="mt-3"

@@ -2,8 +2,11 @@ import { normalCdf } from '../maths/normal'
 import { percent } from '../maths/percent'
 import { upperFirst } from '../sentence'
 import { normalDraw, seeded } from '../maths/seeded'
+import { usualFigures } from '../socket/straighten/bench-figures'
+import type { BenchFigures, FigureName } from '../socket/straighten/bench-figures'
 import type { FaultId } from '../triage/model/faults'
-import { isStraightened, repairOf } from '../triage/model/repair'
+import { isStraightened, partOf, repairOf } from '../triage/model/repair'
+import type { Part } from '../triage/model/repair'
 import { succeeds } from '../triage/model/repair-record'
 import type { RepairTally } from '../triage/model/repair-record'
 import type { Belief, Way } from '../triage/reason/belief'
@@ -47,7 +50,7 @@ export interface Decided {
   readonly beyond: {
     readonly minutes: number
     readonly runs: number
-    /** The most it would come to then, with what is on the bill. */
+    /** The most it would come to then, with what is on the bill and the dearest part that is likely. */
     readonly billMinor: number
   } | null
   /** Of going on until then: chance that it runs, minutes and bill in the middle and in eight of ten cases. */
@@ -81,15 +84,25 @@ const medianOf = (way: WayOn, looking: number) => Math.max(1, looking + way.minu
 const isDoneBy = (way: WayOn, looking: number, minutes: number): number =>
   minutes <= 0 ? 0 : normalCdf(Math.log(minutes / medianOf(way, looking)) / SCATTER)
 
+/** Minutes that what is agreed leaves for a repair, once its parts are paid. */
+function minutesLeft(
+  { limitMinor, ratePerHourMinor, spentMinutes }: Omit<ToDecide, 'ways'>,
+  partsMinor = 0,
+): number {
+  if (limitMinor === null) return LONGEST
+  if (ratePerHourMinor <= 0) return limitMinor >= partsMinor ? LONGEST : 0
+  const left = Math.floor((60 * (limitMinor - partsMinor)) / ratePerHourMinor - spentMinutes)
+  return Math.max(0, Math.min(LONGEST, left))
+}
+
 /**
  * What going on until a minute is worth on average, beside `otherwise`, which is had where it did not run by then:
  * Σ qᵢFᵢ(s)(V − parts) + (1 − ΣqᵢFᵢ(s))·N − rate·E[min(T, s)], with qᵢ the odds of a way times how often its repair holds, Fᵢ
- * log-normal. What is spent already is gone either way.
+ * log-normal, and none done once minutes and parts are over what is agreed. What is spent already is gone either way.
  */
-export function worthUntil(
-  { ways, lookingMinutes, valueMinor, ratePerHourMinor }: ToDecide,
-  otherwise: number,
-): Float64Array {
+export function worthUntil(of: ToDecide, otherwise: number): Float64Array {
+  const { ways, lookingMinutes, valueMinor, ratePerHourMinor } = of
+  const last = ways.map((way) => minutesLeft(of, way.partsMinor))
   const worth = new Float64Array(LONGEST + 1)
   worth[0] = otherwise
   let minutes = 0
@@ -97,11 +110,11 @@ export function worthUntil(
   for (let s = 1; s <= LONGEST; s++) {
     let done = 0
     let gained = 0
-    for (const way of ways) {
-      const by = way.odds * way.succeeds * isDoneBy(way, lookingMinutes, s)
+    ways.forEach((way, i) => {
+      const by = way.odds * way.succeeds * isDoneBy(way, lookingMinutes, Math.min(s, last[i]!))
       done += by
       gained += by * (valueMinor - way.partsMinor)
-    }
+    })
     // Minutes spent in this one: by those not done at its beginning and at its end, in the mean.
     minutes += 1 - (before + done) / 2
     before = done
@@ -126,7 +139,8 @@ function playedOut(of: ToDecide, until: number): Decided['goingOn'] {
     let u = draw()
     const way = of.ways.find((w) => (u -= w.odds) < 0)
     const took = way ? medianOf(way, of.lookingMinutes) * Math.exp(SCATTER * normalDraw(draw)) : Infinity
-    const holds = way !== undefined && draw() < way.succeeds && took <= until
+    const last = way ? Math.min(until, minutesLeft(of, way.partsMinor)) : 0
+    const holds = way !== undefined && draw() < way.succeeds && took <= last
     minutes[i] = Math.min(took, until)
     if (holds) runs++
     else minutes[i] = until
@@ -147,16 +161,7 @@ export function decide(of: ToDecide): Decided {
   const back: Option = { is: 'hand it back', name: 'hand it back as it is', worthMinor: 0, runs: 0, days: 0 }
   const otherwise = Math.max(0, ...others.map((o) => o.worthMinor))
   const worth = worthUntil(of, otherwise)
-  const allowed =
-    of.limitMinor === null || of.ratePerHourMinor <= 0
-      ? LONGEST
-      : Math.max(
-          0,
-          Math.min(LONGEST, Math.floor((60 * of.limitMinor) / of.ratePerHourMinor - of.spentMinutes)),
-        )
-  const best = (until: number) =>
-    worth.subarray(0, until + 1).reduce((b, w, s) => (w > worth[b]! + 1e-9 ? s : b), 0)
-  const stop = best(allowed)
+  const stop = bestOf(worth.subarray(0, minutesLeft(of) + 1))
   const goingOn = playedOut(of, stop)
   const on: Option = {
     is: 'go on',
@@ -166,16 +171,28 @@ export function decide(of: ToDecide): Decided {
     days: 0,
   }
   const options = [...(stop > 0 ? [on] : []), ...others, back].sort((a, b) => b.worthMinor - a.worthMinor)
-  const free = best(LONGEST)
-  const beyond =
-    free > allowed
-      ? {
-          minutes: free,
-          runs: playedOut(of, free).runs,
-          billMinor: ((of.spentMinutes + free) * of.ratePerHourMinor) / 60,
-        }
-      : null
-  return { options, stopAfterMinutes: stop, beyond, goingOn }
+  return { options, stopAfterMinutes: stop, beyond: beyondLimit(of, otherwise, worth[stop]!), goingOn }
+}
+
+/** The first minute of the most worth. */
+const bestOf = (worth: Float64Array): number => worth.reduce((b, w, s) => (w > worth[b]! + 1e-9 ? s : b), 0)
+
+/** Share of what a running machine is worth that more must bring for the owner to be asked for it (bench default). */
+const WORTH_ASKING = 0.01
+
+/** What going on without a limit comes to, where it is worth more than within it. */
+function beyondLimit(of: ToDecide, otherwise: number, within: number): Decided['beyond'] {
+  if (of.limitMinor === null) return null
+  const free = { ...of, limitMinor: null }
+  const worth = worthUntil(free, otherwise)
+  const minutes = bestOf(worth)
+  if (worth[minutes]! - within < WORTH_ASKING * of.valueMinor || minutes === 0) return null
+  const dearest = Math.max(0, ...of.ways.filter((w) => w.odds >= WORTH_ASKING).map((w) => w.partsMinor))
+  return {
+    minutes,
+    runs: playedOut(free, minutes).runs,
+    billMinor: ((of.spentMinutes + minutes) * of.ratePerHourMinor) / 60 + dearest,
+  }
 }
 
 /** Minutes of looking that a bit of doubt takes, fitted on simulated benches (`docs/decisions/0039`), and of a start after each repair. */
@@ -188,17 +205,38 @@ export function doubtOf(odds: readonly number[]): number {
   return [...odds, rest].reduce((sum, p) => (p > 0 ? sum - p * Math.log2(p) : sum), 0)
 }
 
+const figureOf: Readonly<Record<Part, FigureName>> = {
+  'small part': 'smallPartMinor',
+  chip: 'chipMinor',
+  controller: 'controllerMinor',
+  thing: 'thingMinor',
+}
+/** What the part of a repair costs, minor units. */
+function costOf(fault: FaultId, figures: BenchFigures): number {
+  const part = partOf(fault)
+  return part === null ? 0 : figures[figureOf[part]]
+}
+
 /**
  * What triage makes of the board, as ways to decide by; those that are repaired alike are one. Nothing wrong needs a start, and
  * holds.
  * @param all every way it may stand, not the likeliest alone: what is left out counts as never repaired
  * @param contactsMinutes what straightening the damaged contacts takes, where that is longer than usual
  * @param factor how long going on takes against the usual minutes, by the record
+ * @param figures what parts cost
  */
 export function waysOf(
   all: readonly Way[],
   record: readonly RepairTally[],
-  { factor = 1, contactsMinutes = 0 }: { readonly factor?: number; readonly contactsMinutes?: number } = {},
+  {
+    factor = 1,
+    contactsMinutes = 0,
+    figures = usualFigures,
+  }: {
+    readonly factor?: number
+    readonly contactsMinutes?: number
+    readonly figures?: BenchFigures
+  } = {},
 ): Pick<ToDecide, 'ways' | 'lookingMinutes'> {
   const alike = new Map<string, ToDecide['ways'][number]>()
   const minutesOf = (fault: FaultId) =>
@@ -206,12 +244,13 @@ export function waysOf(
   for (const { faults, odds } of all) {
     const minutes = factor * (START_MINUTES + faults.reduce((sum, f) => sum + minutesOf(f), 0))
     const holds = faults.reduce((product, f) => product * succeeds(f, record), 1)
-    const key = `${minutes} ${holds}`
+    const partsMinor = faults.reduce((sum, f) => sum + costOf(f, figures), 0)
+    const key = `${minutes} ${holds} ${partsMinor}`
     alike.set(key, {
       odds: (alike.get(key)?.odds ?? 0) + odds,
       minutes,
       succeeds: holds,
-      partsMinor: 0,
+      partsMinor,
     })
   }
   return {

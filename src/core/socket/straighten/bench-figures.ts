@@ -43,6 +43,10 @@ export const benchFigures = {
   socketMinutes: minutes('changing the whole socket', 190),
   exchangeHolds: share('another board runs', 0.96),
   exchangeMinutes: minutes('moving the owner over to another board', 40),
+  smallPartMinor: money('a small part or a coin cell', 500),
+  chipMinor: money('a firmware chip', 4_000),
+  controllerMinor: money('a controller, a chipset or a slot', 15_000),
+  thingMinor: money('a module, CPU, drive, card, cooler or supply', 40_000),
 } as const satisfies Readonly<Record<string, Figure>>
 
 export type FigureName = keyof typeof benchFigures

@@ -60,6 +60,42 @@ const repairs: Readonly<Partial<Record<FaultId, Repair>>> = {
 export const isStraightened = (fault: FaultId): boolean => repairs[fault] === straighten
 export const repairOf = (fault: FaultId): Repair => repairs[fault] ?? exchange
 
+/** What a repair takes that has to be bought, beside its minutes. */
+export type Part = 'small part' | 'chip' | 'controller' | 'thing'
+const takesPart: Readonly<Record<Part, readonly FaultId[]>> = {
+  'small part': [
+    'chip resistor',
+    'chip supply part',
+    'controller line part',
+    'core regulator part',
+    'cell holder',
+    'cell weak',
+    'standby rail short',
+    '12 V short',
+    '5 V short',
+    '3.3 V short',
+    'core rail short',
+    'memory rail short',
+    'other rail short',
+  ],
+  chip: ['firmware chip', 'chip dead'],
+  controller: [
+    'core controller',
+    'memory controller',
+    'system-agent controller',
+    'board controller',
+    'chipset',
+    'slot A',
+    'slot B',
+  ],
+  thing: ['supply', 'drive', 'module', 'CPU', 'CPU memory side', 'CPU without graphics', 'card', 'cooling'],
+}
+const parts = new Map(
+  (Object.keys(takesPart) as Part[]).flatMap((part) => takesPart[part].map((f) => [f, part])),
+)
+/** What has to be bought for a repair; null where it is written, straightened, soldered, seated or set. */
+export const partOf = (fault: FaultId): Part | null => parts.get(fault) ?? null
+
 const proves: Readonly<Partial<Record<FaultId, Proved>>> = {
   'memory A contact open': 'memory A',
   'memory B contact open': 'memory B',
