@@ -89,6 +89,14 @@ test.describe('intake', () => {
     await page.getByLabel('Reached at').focus()
     await expect(lastLine(page)).toContainText('warranty')
     await expect(page.getByText(/the recovery key is needed first/)).toHaveCount(0)
+    await page.getByLabel('Reached at').blur()
+    await page.keyboard.press('$')
+    const sheet = page.getByRole('dialog', { name: 'Is it worth going on?' })
+    await sheet.getByLabel(/^Worth to its owner/).fill('2000')
+    await expect(sheet.getByLabel(/^The maker’s repair/)).toHaveValue('0')
+    await expect(sheet.getByRole('region', { name: 'What it comes to' })).toContainText(
+      'The maker’s repair is the better way: it works out with 90 %, about 21 days.',
+    )
   })
 
   test('the owner is kept outside the tape and erased by the lead alone', async ({

@@ -22,7 +22,11 @@ import { typedNumber } from '@/ui/typed-number'
 const ways = [
   ['board', 'another board'],
   ['out', 'sending it out'],
+  ['maker', 'the maker’s repair'],
 ] as const
+/** Days that each takes (bench defaults). */
+const usualDays = { board: 3, out: 10, maker: 21 }
+type Instead = keyof typeof usualDays
 const noOther = { price: '', chance: '', days: '' }
 
 /** Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop at. */
@@ -52,10 +56,17 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const contactsMinutes = damaged * figures.strokeMinutes
   const [value, setValue] = useState(asMoney(ticket.valueMinor))
   const [rate, setRate] = useState(asMoney(figures.hourMinor))
-  const [typed, setTyped] = useState({ board: noOther, out: noOther })
+  const makers = ticket.warranty === 'in warranty' || ticket.warranty === 'paid repair offered'
+  const [typed, setTyped] = useState({
+    board: noOther,
+    out: noOther,
+    // In warranty it costs nothing.
+    maker: { ...noOther, price: ticket.warranty === 'in warranty' ? '0' : '' },
+  })
   const [now] = useState(() => new Date().toISOString())
 
-  const usualChance = { board: Math.round(100 * figures.exchangeHolds), out: 80 }
+  /** How often each works out, %: sent out and by its maker as bench defaults. */
+  const usualChance = { board: Math.round(100 * figures.exchangeHolds), out: 80, maker: 90 }
 
   const errors: Record<string, string> = {}
   const amount = (field: string, text: string): number => {
@@ -71,7 +82,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
     const { price, chance, days } = typed[id]
     if (price.trim() === '') return []
     const share = chance.trim() === '' ? usualChance[id] : typedNumber(chance)
-    const takes = days.trim() === '' ? (id === 'board' ? 3 : 10) : typedNumber(days)
+    const takes = days.trim() === '' ? usualDays[id] : typedNumber(days)
     if (!(share >= 0 && share <= 100)) errors[`${id} chance`] = '0 to 100 %'
     if (!(takes >= 0 && takes <= 365)) errors[`${id} days`] = '0 to 365 days'
     return [
@@ -97,7 +108,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
     weighed && belief ? opinionFor(weighed, { causes: all, made: belief.made }, took.factor) : null
   const say = decided && sayDecided(decided, money)
   const instead = decided?.options.find((o) => o.is !== 'go on' && o.worthMinor > 0)?.name
-  const field = (id: 'board' | 'out', key: keyof typeof noOther, label: string, usual: string) => (
+  const field = (id: Instead, key: keyof typeof noOther, label: string, usual: string) => (
     <TextField
       label={label}
       className="num"
@@ -135,10 +146,17 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
         </p>
         {field('board', 'price', `Another board, ${currency}`, 'not considered')}
         {field('board', 'chance', 'It works out, %', String(usualChance.board))}
-        {field('board', 'days', 'Days', '3')}
+        {field('board', 'days', 'Days', String(usualDays.board))}
         {field('out', 'price', `Sending it out, ${currency}`, 'not considered')}
         {field('out', 'chance', 'It works out, %', String(usualChance.out))}
-        {field('out', 'days', 'Days', '10')}
+        {field('out', 'days', 'Days', String(usualDays.out))}
+        {makers && (
+          <>
+            {field('maker', 'price', `The maker’s repair, ${currency}`, 'not considered')}
+            {field('maker', 'chance', 'It works out, %', String(usualChance.maker))}
+            {field('maker', 'days', 'Days', String(usualDays.maker))}
+          </>
+        )}
       </div>
       {done && <p className="mt-4 text-lg">The job stands as {done.outcome}: nothing is to be decided.</p>}
       {!belief && !done && (

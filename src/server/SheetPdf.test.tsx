@@ -1,12 +1,11 @@
 import { nothingRound } from '@/core/job/advice-setting'
-import { renderToBuffer } from '@react-pdf/renderer'
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs'
 import { expect, it } from 'vitest'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { usualReader } from '@/core/reader'
 import { tape } from '@/core/job/tape.testing'
 import { smallField } from '@/core/socket/model/field.testing'
-import { SheetPdf } from './SheetPdf'
+import { printSheet } from './SheetPdf'
 
 const socket = smallField()
 
@@ -20,20 +19,18 @@ async function pagesOf(
   const chosen = sheetVersions(t.entries, socket, nothingRound)[of - 1]!
   const { sheet, words, technical, at } = readVersion(chosen, socket, now, nothingRound)
   const data = new Uint8Array(
-    await renderToBuffer(
-      SheetPdf({
-        words,
-        maps: sheet.maps,
-        technical: forTechnician ? technical : null,
-        version: chosen.version,
-        signed: chosen.signed && { ...chosen.signed, png: null },
-        tag: 'Q-0001',
-        at,
-        reader: usualReader,
-        owner,
-        socket,
-      }),
-    ),
+    await printSheet({
+      words,
+      maps: sheet.maps,
+      technical: forTechnician ? technical : null,
+      version: chosen.version,
+      signed: chosen.signed && { ...chosen.signed, png: null },
+      tag: 'Q-0001',
+      at,
+      reader: usualReader,
+      owner,
+      socket,
+    }),
   )
   const pdf = await getDocument({ data, verbosity: 0 }).promise
   const pages: string[] = []
@@ -48,6 +45,40 @@ async function pagesOf(
   }
   return pages
 }
+
+it('every letter is there whatever was printed before it', async () => {
+  // First of all, so that nothing but these few letters was printed in this thread.
+  const part = { lines: ['abc'], none: '' }
+  await printSheet({
+    words: {
+      title: '',
+      complaint: '',
+      outcome: '',
+      parts: [
+        { title: 'a', ...part },
+        { title: 'b', ...part },
+      ],
+      minutes: 0,
+      priceMinor: null,
+    },
+    maps: null,
+    technical: null,
+    version: 1,
+    signed: null,
+    tag: '',
+    at: now,
+    reader: usualReader,
+    owner: '',
+    socket: null,
+  })
+  const t = tape()
+    .put('ticket', { set: { board: 'TW-K61', complaint: 'dark.' } })
+    .put('rail', { rail: 'vcore', ohms: 0.3, cpu: 'out' })
+    .put('part', { ref: 'C318', did: 'fitted', value: '12.5 µF' })
+  const [page] = await pagesOf(t)
+  for (const words of ['0.3 Ω to ground', 'brought in because: dark.']) expect(page).toContain(words)
+  expect(page).toMatch(/12\.5 [µμ] ?F/)
+})
 
 it('an empty job makes a sheet that claims nothing', async () => {
   const [page] = await pagesOf(tape())

@@ -4,6 +4,7 @@ import {
   Image as Picture,
   Page,
   Path,
+  renderToBuffer,
   StyleSheet,
   Svg,
   Text,
@@ -21,20 +22,26 @@ import type { Reader } from '@/core/reader'
 const fonts = join(process.cwd(), 'node_modules/@fontsource')
 const next = (weight: number) =>
   `${fonts}/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`
-Font.register({
-  family: 'Next',
-  fonts: [
-    { src: next(400), fontWeight: 400 },
-    { src: next(600), fontWeight: 600 },
-  ],
-})
-Font.register({
-  family: 'Mono',
-  src: `${fonts}/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff`,
-})
 const noto = (subset: string) => `${fonts}/noto-sans/files/noto-sans-${subset}-400-normal.woff`
-Font.register({ family: 'Greek', src: noto('greek') })
-Font.register({ family: 'Micro', src: noto('latin') })
+
+/** The faces anew: those that have printed a sheet lose letters on the next. */
+function loadFaces(): void {
+  const known: Record<string, unknown> = Font.getRegisteredFonts()
+  for (const family of ['Next', 'Mono', 'Greek', 'Micro']) delete known[family]
+  Font.register({
+    family: 'Next',
+    fonts: [
+      { src: next(400), fontWeight: 400 },
+      { src: next(600), fontWeight: 600 },
+    ],
+  })
+  Font.register({
+    family: 'Mono',
+    src: `${fonts}/atkinson-hyperlegible-mono/files/atkinson-hyperlegible-mono-latin-400-normal.woff`,
+  })
+  Font.register({ family: 'Greek', src: noto('greek') })
+  Font.register({ family: 'Micro', src: noto('latin') })
+}
 Font.registerHyphenationCallback((word) => [word])
 
 const ink = '#1f262d'
@@ -85,7 +92,7 @@ const style = StyleSheet.create({
   },
 })
 
-interface Props {
+export interface Sheet {
   readonly words: SheetWords
   /** The field as it was first found and as it is left; null when the socket was never mapped. */
   readonly maps: { readonly before: Marks; readonly after: Marks } | null
@@ -101,8 +108,14 @@ interface Props {
   readonly socket: Socket | null
 }
 
+/** A sheet as a PDF file; one after the other in a thread. */
+export function printSheet(sheet: Sheet): Promise<Buffer> {
+  loadFaces()
+  return renderToBuffer(SheetPdf(sheet))
+}
+
 /** The sheet as a PDF: the same content as on the screen. */
-export function SheetPdf({ words, maps, technical, version, signed, tag, at, reader, owner, socket }: Props) {
+function SheetPdf({ words, maps, technical, version, signed, tag, at, reader, owner, socket }: Sheet) {
   const { parts } = words
   const half = Math.ceil(parts.length / 2)
   return (

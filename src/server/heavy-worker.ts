@@ -22,7 +22,7 @@ import { boardPhoto } from '@/simulated-bench/board-photos'
 import type { BoardPhotoOf } from '@/simulated-bench/board-photos'
 import { takePhoto } from '@/simulated-bench/microscope-camera'
 import type { Shot } from '@/simulated-bench/microscope-camera'
-import type { SheetPdf } from '@/server/SheetPdf'
+import type { Sheet } from '@/server/SheetPdf'
 import { unpackJob } from '@/server/job-zip'
 import { coverSolver } from '@/server/solve-cover'
 import { checkMapFile } from '@/tables/read-board-map'
@@ -60,12 +60,9 @@ const work = {
   advise: ({ field, asked }: { field: Socket | null; asked: ToAdvise }) => reckonAdvice(field, asked),
   unpack: ({ zip, keepIn }: { zip: string; keepIn: string }) => unpackJob(zip, keepIn),
   /** The printer is only loaded where something is printed. */
-  async pdf(page: Parameters<typeof SheetPdf>[0]): Promise<Uint8Array> {
-    const [{ renderToBuffer }, { SheetPdf }] = await Promise.all([
-      import('@react-pdf/renderer'),
-      import('@/server/SheetPdf'),
-    ])
-    return renderToBuffer(SheetPdf(page))
+  async pdf(sheet: Sheet): Promise<Uint8Array> {
+    const { printSheet } = await import('@/server/SheetPdf')
+    return printSheet(sheet)
   },
   /** Has the printer ready before anybody prints: to load it and its faces takes longer than a sheet. */
   async printer({ reader }: { reader: Reader }): Promise<void> {

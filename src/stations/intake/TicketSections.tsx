@@ -165,7 +165,7 @@ export function TermsSection({ form, keep }: SectionProps) {
         label="Warranty"
         hint={
           inWarranty
-            ? 'The maker may repair it for nothing; opening it can end that. Decide before anything is touched.'
+            ? 'The maker may repair it for nothing; opening it can end that. Decide before anything is touched; worth it? ($) weighs both.'
             : undefined
         }
       >
