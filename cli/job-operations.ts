@@ -7,10 +7,8 @@ import { unpackJob } from '@/server/job-zip'
 import { jobZipSchema } from '@/server/job-zip-schema'
 import { randomUUID } from 'node:crypto'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
-import { knownOf } from '@/core/job/known'
+import { goingOn } from '@/core/job/going-on'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
-import { waysOf } from '@/core/shop/decide'
-import { everyWay } from '@/core/triage/reason/belief'
 import { gateOf } from '@/core/job/gate'
 import { reckonAdvice, toAdvise } from '@/core/job/advise'
 import { nextStep, stepAt } from '@/core/job/next-step'
@@ -139,7 +137,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
         steps: Object.fromEntries(stations.map((station) => [station, stepAt(station, advised)])),
         evidence: (asked.believe?.evidence ?? []).map(({ test, outcome }) => ({ test, outcome })),
         odds: oddsOf(reckoned.belief),
-        toDecide: waysOf(everyWay(knownOf(state, socket, setting)), setting.repairs),
+        toDecide: goingOn(state, socket, setting).weighed,
         lacking: reckoned.belief?.lacking ?? [],
         made: reckoned.belief?.made ?? [],
         proof: {

@@ -1,12 +1,14 @@
 import 'server-only'
 import type { ShelfItem } from '@/core/board/shelf-items'
 import type { Ticket } from '@/core/intake/bodies'
+import { nothingRound } from '@/core/job/advice-setting'
 import type { AdviceSetting } from '@/core/job/advice-setting'
 import type { References } from '@/core/job/references'
 import { figuresOf } from '@/core/socket/straighten/bench-figures'
 import { ownFigures } from './bench-figures'
 import { ownFaultOdds } from './fault-odds'
-import { earlierJobs } from './jobs'
+import { jobNow } from './job-now'
+import { earlierJobs, jobById } from './jobs'
 import type { EarlierJob, Job } from './jobs'
 import { referencesOf } from './references'
 import { repairRecord } from './repair-record'
@@ -35,13 +37,19 @@ export async function settingOfShop(): Promise<Pick<ShopSetting, 'own' | 'record
 export async function adviceSettingOf(
   job: Job,
   { boardModelId, serial }: Pick<Ticket, 'boardModelId' | 'serial'>,
-  shop: ReturnType<typeof settingOfShop> = settingOfShop(),
+  shop?: Awaited<ReturnType<typeof settingOfShop>>,
 ): Promise<ShopSetting> {
   const [references, earlier, atHand, everywhere] = await Promise.all([
     referencesOf(boardModelId),
     earlierJobs(job, serial),
     shelf(job.tag),
-    shop,
+    shop ?? settingOfShop(),
   ])
   return { references, earlier, shelf: atHand, ...everywhere }
+}
+
+/** The same of a job by its id, as its tape names the board now; nothing round one that is not there. */
+export async function settingOfJob(jobId: string): Promise<AdviceSetting> {
+  const job = await jobById(jobId)
+  return job ? adviceSettingOf(job, (await jobNow(jobId)).state.intake.ticket) : nothingRound
 }

@@ -15,12 +15,12 @@ import { gateOf } from '@/core/job/gate'
 import { unknownContact } from '@/core/socket/model/socket'
 import type { Socket } from '@/core/socket/model/socket'
 import type { Account } from './accounts'
-import { adviceSettingOf } from './advice-setting'
+import { settingOfJob } from './advice-setting'
 import { hasFile } from './files'
 import { foldTape, jobNow, namesOf, remember, saveSnapshot, SNAPSHOT_EVERY } from './job-now'
 import type { JobNow } from './job-now'
 import { saveJobRecord } from './job-records'
-import { jobById, saveJobRow } from './jobs'
+import { saveJobRow } from './jobs'
 import type { BenchLine } from './jobs'
 import { transaction } from './pool'
 import { lineById, linesOfOthers, readLines, readTape } from './read-tape'
@@ -90,7 +90,7 @@ const MAX_FUTURE_MS = 60_000
 export async function appendEntry(jobId: string, by: Account, draft: NewEntry): Promise<Appended> {
   let written: JobNow | null = null
   // Read before the row is locked: it takes other connections.
-  const setting = draft.kind === 'hand-back' ? await settingNow(jobId) : nothingRound
+  const setting = draft.kind === 'hand-back' ? await settingOfJob(jobId) : nothingRound
   const answer = await transaction(async (db): Promise<Appended> => {
     const { rowCount } = await db.query('select 1 from job where id = $1 for update', [jobId])
     if (!rowCount) return { result: 'refused', field: 'job', text: 'this job is not there any more' }
@@ -160,11 +160,6 @@ async function faultOf(entry: Entry, jobId: string, db: Queryable): Promise<Line
 type AsksFirst = Extract<Entry, { kind: 'proof' | 'cold start' | 'temperature' | 'hand-back' }>
 const asksFirst = (entry: Entry): entry is AsksFirst =>
   ['proof', 'cold start', 'temperature', 'hand-back'].includes(entry.kind)
-
-async function settingNow(jobId: string): Promise<AdviceSetting> {
-  const job = await jobById(jobId)
-  return job ? adviceSettingOf(job, (await jobNow(jobId)).state.intake.ticket) : nothingRound
-}
 
 /** What holds a hand-back, or has to be asked about before a line is written. */
 function speaksAgainstLine(

@@ -1,14 +1,11 @@
 'use client'
 import { useMemo, useState } from 'react'
-import { knownOf } from '@/core/job/known'
+import { goingOn } from '@/core/job/going-on'
 import { percent } from '@/core/maths/percent'
-import { decide, instrumentsFor, sayDecided, waysOf } from '@/core/shop/decide'
+import { decide, instrumentsFor, sayDecided } from '@/core/shop/decide'
 import type { Other } from '@/core/shop/decide'
 import { opinionFor } from '@/core/shop/second-opinion'
 import { lowerFirst, upperFirst } from '@/core/sentence'
-import { isDamage } from '@/core/socket/damage/mark'
-import { currentPass } from '@/core/socket/slice'
-import { everyWay } from '@/core/triage/reason/belief'
 import { runsAsItIs } from '@/core/triage/next-step'
 import { benchSeconds } from '@/core/work/slice'
 import { useAdvice } from '@/job/AdviceProvider'
@@ -19,7 +16,7 @@ import { Sheet } from '@/ui/Sheet'
 import { useReader } from '@/ui/reader'
 import { typedNumber } from '@/ui/typed-number'
 
-const ways = [
+const elsewhere = [
   ['board', 'another board'],
   ['out', 'sending it out'],
   ['maker', 'the maker’s repair'],
@@ -45,15 +42,16 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const setting = useJob((j) => j.setting)
   const { ticket } = state.intake
   const { work, board } = state
-  const { repairs: record, figures } = setting
+  const { figures } = setting
   const took = useJob((j) => j.learned.goingOn)
   const { done } = state.handBack
   const append = useJob((j) => j.append)
   const { currency, money, readMoney } = useReader()
   const asMoney = (minor: number | null) => (minor === null ? '' : String(minor / 100))
-  const all = useMemo(() => everyWay(knownOf(state, socket, setting)), [state, socket, setting])
-  const damaged = Object.values(currentPass(state.socket)?.marks ?? {}).filter(isDamage).length
-  const contactsMinutes = damaged * figures.strokeMinutes
+  const { all, weighed: ways } = useMemo(
+    () => goingOn(state, socket, setting, took.factor),
+    [state, socket, setting, took.factor],
+  )
   const [value, setValue] = useState(asMoney(ticket.valueMinor))
   const [rate, setRate] = useState(asMoney(figures.hourMinor))
   const makers = ticket.warranty === 'in warranty' || ticket.warranty === 'paid repair offered'
@@ -78,7 +76,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const valueMinor = isWorthSaid ? amount('value', value) : 0
   const ratePerHourMinor = amount('rate', rate)
   if (!errors.rate && ratePerHourMinor === 0) errors.rate = 'an hour costs something'
-  const others = ways.flatMap(([id, name]): Other[] => {
+  const others = elsewhere.flatMap(([id, name]): Other[] => {
     const { price, chance, days } = typed[id]
     if (price.trim() === '') return []
     const share = chance.trim() === '' ? usualChance[id] : typedNumber(chance)
@@ -94,7 +92,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
   const weighed =
     belief && !runs && !done && isWorthSaid && Object.keys(errors).length === 0
       ? {
-          ...waysOf(all, record, { factor: took.factor, contactsMinutes, figures }),
+          ...ways,
           valueMinor,
           ratePerHourMinor,
           spentMinutes,

@@ -28,7 +28,7 @@ export async function exchangeFor(ticket: Ticket, notThis: string): Promise<Exch
   )
   const byId = new Map(models.map((m) => [m.id, m]))
   const kept: Kept[] = []
-  const shop = settingOfShop()
+  const shop = await settingOfShop()
   for (const { id, tag } of await verifiedStock()) {
     if (id === notThis) continue
     const { state, socket } = await jobNow(id)

@@ -27,7 +27,7 @@ import { outcomesMeant } from '../triage/model/bench-test'
 import { inSocket } from '../triage/model/bench-tests'
 import { readCodes } from '../triage/instruments/code-tape'
 import { faultIds } from '../triage/model/faults'
-import { brings, changedBy } from '../triage/model/repair'
+import { changedBy, mendedBy } from '../triage/model/repair'
 import type { FaultId } from '../triage/model/faults'
 import type { Change } from '../triage/model/repair'
 import type { Evidence } from '../triage/reason/likelihood'
@@ -423,7 +423,7 @@ export function evidenceOf(
   return {
     evidence,
     changes: changes.map(({ seq: _, ...change }) => change),
-    mended: [...new Set(changes.filter((c) => !brings(c)).map((c) => c.fault))],
+    mended: mendedBy(changes),
   }
 }
 

@@ -1,7 +1,7 @@
 import type { Touched } from '../board/station-says'
 import type { Socket } from '../socket/model/socket'
 import { faultIds, faults } from '../triage/model/faults'
-import { brings, provedBy } from '../triage/model/repair'
+import { mendedBy, provedBy } from '../triage/model/repair'
 import { oddsFrom } from '../triage/reason/belief'
 import { faultOdds } from '../triage/reason/odds'
 import type { AdviceSetting } from './advice-setting'
@@ -41,10 +41,10 @@ function reckon(state: JobState, field: Socket | null, setting: AdviceSetting): 
   const known = knownOf(state, field, setting)
   if (known.evidence.length === 0) return []
   const odds = faultOdds(oddsFrom(known).now)
-  const mended = new Set(known.changes?.flatMap((c) => (brings(c) ? [] : [c.fault])))
+  const mended = mendedBy(known.changes ?? [])
   return faultIds
     .flatMap((fault, i) =>
-      odds[i]! < SUSPECTED || mended.has(fault)
+      odds[i]! < SUSPECTED || mended.includes(fault)
         ? []
         : [{ of: provedBy(fault), odds: odds[i]!, say: faults[fault].say }],
     )

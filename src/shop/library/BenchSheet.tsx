@@ -78,7 +78,7 @@ export function BenchSheet({ own }: { own: Own }) {
           <p className="mt-0.5 max-w-[44rem] text-soft">
             {mine > 0
               ? `${mine} of ${figureNames.length} are this shop’s own; the rest are bench defaults.`
-              : 'All are bench defaults. Set what is different here: leave or straighten, and what to do about contacts that are gone, follow from it.'}
+              : 'All are bench defaults. Set what is different here: leave or straighten, what to do about contacts that are gone, and whether going on is worth it, follow from it.'}
           </p>
         </div>
         <p className="flex shrink-0 items-center gap-3">

@@ -1,4 +1,4 @@
-/** One figure the socket work reckons with: what it is, its unit, the bench default and what may be set. */
+/** One figure the bench reckons with: what it is, its unit, the bench default and what may be set. */
 interface Figure {
   readonly what: string
   readonly unit: 'money' | 'minutes' | 'share'

@@ -175,6 +175,11 @@ export interface Change {
 /** Whether a change can bring a fault in; any other takes one away. */
 export const brings = ({ is }: Change): boolean => is === 'made' || is === 'left'
 
+/** Faults that changes were to put right, each once. */
+export const mendedBy = (changes: readonly Change[]): readonly FaultId[] => [
+  ...new Set(changes.flatMap((c) => (brings(c) ? [] : [c.fault]))),
+]
+
 /** Chance that a change did to the board what it can do: put the fault right, or make it. */
 export const chanceToTake = ({ is, fault, takes }: Change): number =>
   is === 'cured' ? 1 : is === 'mended' ? (takes ?? repairOf(fault).succeeds) : (makes[fault] ?? 0.05)
