@@ -116,14 +116,15 @@ describe('repair, exchange or hand back', () => {
     expect(limited.beyond).toEqual({
       minutes: free.stopAfterMinutes,
       runs: free.goingOn.runs,
-      billMinor: (plain.spentMinutes + free.stopAfterMinutes) * (plain.ratePerHourMinor / 60) + 500,
+      billMinor: free.goingOn.billMinor.high,
     })
     expect(limited.goingOn.billMinor.high).toBeLessThanOrEqual(60_000)
     expect(decide({ ...plain, limitMinor: 20_000 }).stopAfterMinutes).toBe(0)
     expect(decide(plain).beyond).toBeNull()
     fc.assert(
       fc.property(any, (of) => {
-        const { goingOn, stopAfterMinutes } = decide(of)
+        const { goingOn, stopAfterMinutes, beyond } = decide(of)
+        expect(beyond?.billMinor ?? 0).toBeLessThanOrEqual(of.valueMinor + 1e-6)
         if (of.limitMinor !== null && stopAfterMinutes > 0)
           expect(goingOn.billMinor.high).toBeLessThanOrEqual(of.limitMinor + 1e-6)
       }),

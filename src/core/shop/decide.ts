@@ -46,11 +46,11 @@ export interface Decided {
   readonly options: readonly Option[]
   /** Minutes after which going on is worth less than what else can be done; 0 where it never is worth more. */
   readonly stopAfterMinutes: number
-  /** What it would come to if the agreed limit did not end it before it stops being worth it; null where it does not. */
+  /** What it would come to if more were agreed, up to what the machine is worth; null where that is worth no more. */
   readonly beyond: {
     readonly minutes: number
     readonly runs: number
-    /** The most it would come to then, with what is on the bill and the dearest part that is likely. */
+    /** The bill that is enough in nine of ten cases; never more than the machine is worth. */
     readonly billMinor: number
   } | null
   /** Of going on until then: chance that it runs, minutes and bill in the middle and in eight of ten cases. */
@@ -180,19 +180,18 @@ const bestOf = (worth: Float64Array): number => worth.reduce((b, w, s) => (w > w
 /** Share of what a running machine is worth that more must bring for the owner to be asked for it (bench default). */
 const WORTH_ASKING = 0.01
 
-/** What going on without a limit comes to, where it is worth more than within it. */
+/**
+ * What going on comes to where the bill may be as much as a running machine is worth, and that is worth more than what is
+ * agreed. Nobody is asked for more than that, whatever is spent already.
+ */
 function beyondLimit(of: ToDecide, otherwise: number, within: number): Decided['beyond'] {
-  if (of.limitMinor === null) return null
-  const free = { ...of, limitMinor: null }
-  const worth = worthUntil(free, otherwise)
-  const minutes = bestOf(worth)
-  if (worth[minutes]! - within < WORTH_ASKING * of.valueMinor || minutes === 0) return null
-  const dearest = Math.max(0, ...of.ways.filter((w) => w.odds >= WORTH_ASKING).map((w) => w.partsMinor))
-  return {
-    minutes,
-    runs: playedOut(free, minutes).runs,
-    billMinor: ((of.spentMinutes + minutes) * of.ratePerHourMinor) / 60 + dearest,
-  }
+  if (of.limitMinor === null || of.limitMinor >= of.valueMinor) return null
+  const wider = { ...of, limitMinor: of.valueMinor }
+  const worth = worthUntil(wider, otherwise)
+  const minutes = bestOf(worth.subarray(0, minutesLeft(wider) + 1))
+  if (minutes === 0 || worth[minutes]! - within < WORTH_ASKING * of.valueMinor) return null
+  const { runs, billMinor } = playedOut(wider, minutes)
+  return { minutes, runs, billMinor: billMinor.high }
 }
 
 /** Minutes of looking that a bit of doubt takes, fitted on simulated benches (`docs/decisions/0039`), and of a start after each repair. */
