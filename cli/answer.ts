@@ -11,6 +11,9 @@ export interface Answer {
 /** Bad input: a JSON error that names the field and the mend. */
 const refused = (field: string, text: string): Answer => ({ code: 2, json: { error: { field, text } } })
 
+/** A schema’s words without its marks: another field is named, not `ref:` it. */
+const plainly = (message: string) => message.replaceAll('"', '').replaceAll('ref:', '')
+
 /** What `needle` says to its arguments, with what stands on standard input. */
 export async function answer(args: readonly string[], input: string): Promise<Answer> {
   const [word = 'list', of] = args
@@ -33,6 +36,6 @@ export async function answer(args: readonly string[], input: string): Promise<An
     if (error instanceof BadInput) return refused(error.field, error.message)
     if (!(error instanceof Joi.ValidationError)) throw error
     const fault = error.details[0]!
-    return refused(fault.path.join('.') || 'input', fault.message.replaceAll('"', ''))
+    return refused(fault.path.join('.') || 'input', plainly(fault.message))
   }
 }

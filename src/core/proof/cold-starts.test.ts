@@ -92,5 +92,12 @@ describe('cold starts', () => {
       '4 of 4 came up: with 90 % certainty at most 44 % of starts fail',
     )
     expect(sayStarts({ made: 5, failed: 1 })).toContain('4 of 5 came up')
+    expect(sayStarts({ made: 5, failed: 5 })).toBe('none of 5 came up')
+    expect(sayStarts({ made: 100_000, failed: 0 })).toBe(
+      '100000 of 100000 came up: with 90 % certainty less than 1 % of starts fail',
+    )
+    expect(sayStarts({ made: 500, failed: 499 }, 0.999)).toBe(
+      '1 of 500 came up: how many starts fail at the most is not known yet',
+    )
   })
 })

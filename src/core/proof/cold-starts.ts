@@ -1,5 +1,5 @@
 import betaQuantile from '@stdlib/stats-base-dists-beta-quantile'
-import { percent } from '../maths/percent'
+import { LEAST_SAID, MOST_SAID, percent } from '../maths/percent'
 
 /** A bound that is met to the last figure is met. */
 const ROUNDING = 1e-12
@@ -52,9 +52,11 @@ export interface StartsCounted {
 
 /** What the starts so far prove, in a few words. */
 export function sayStarts({ made, failed }: StartsCounted, certainty = CERTAIN): string {
-  const most = percent(mostFailing(made, failed, certainty))
+  if (made === 0) return 'none made yet'
+  if (failed === made) return `none of ${made} came up`
   const came = `${made - failed} of ${made} came up`
-  return made === 0
-    ? 'none made yet'
-    : `${came}: with ${percent(certainty)} certainty at most ${most} of starts fail`
+  const most = mostFailing(made, failed, certainty)
+  if (most > MOST_SAID) return `${came}: how many starts fail at the most is not known yet`
+  const share = most < LEAST_SAID ? 'less than 1 %' : `at most ${percent(most)}`
+  return `${came}: with ${percent(certainty)} certainty ${share} of starts fail`
 }

@@ -38,19 +38,40 @@ describe('a temperature under load', () => {
       expect(is.offK).toBeLessThan(0.6)
     }
   })
-  it('that stands is level, and one that is far too hot is said so before it gets there', () => {
-    const still = fit(every(300, 5, () => 57))
-    expect(still).toMatchObject({ verdict: 'levels off' })
-    expect(still.levelC).toBeCloseTo(57, 1)
+  it('that is far too hot is said so before it gets there', () => {
     const hot = fit(every(200, 2, (s) => 118 - 94 * Math.exp(-s / 110)))
     expect(hot.verdict).toBe('too hot')
     expect(hot.say).toMatch(/^gets too hot.*85 °C is the most/)
-    expect(
-      fit(
-        every(300, 5, () => 57),
-        60,
-      ).verdict,
-    ).toBe('too hot')
+    const warm = every(300, 5, (s) => 57 - 20 * Math.exp(-s / 40))
+    expect(fit(warm).verdict).toBe('levels off')
+    expect(fit(warm, 60).verdict).toBe('too hot')
+  })
+  it('that never warms proves no load, and readings that are all alike no sensor', () => {
+    const draw = seeded(9)
+    const noise = () => 0.3 * normalDraw(draw)
+    for (const c of [0, 23, 57]) {
+      const stuck = fit(every(300, 5, () => c))
+      expect(stuck.verdict).toBe('not yet')
+      expect(stuck.say).toMatch(/every reading is -?\d+ °C\. Does the sensor stand still/)
+      const idle = fit(every(600, 5, () => c + noise()))
+      expect(idle.verdict).toBe('not yet')
+      expect(idle.say).toMatch(/nothing warms from 0 s on\. Was the load on, and the sensor in its place\?/)
+    }
+    // Begun after the load, as its seconds say, it need not warm any more.
+    const late = every(600, 5, () => 57 + noise()).map(([s, c]) => [s + 900, c] as const)
+    expect(fit(late).verdict).toBe('levels off')
+  })
+  it('whose readings stop while it climbs is a sensor that stands still, whatever its steps', () => {
+    const stopped = (at: number, tau: number, step: number) =>
+      every(600, 2, (s) => Math.round((64 - 40 * Math.exp(-Math.min(s, at) / tau)) / step) * step)
+    for (const at of [8, 40, 90, 160])
+      for (const tau of [90, 200])
+        for (const step of [0.1, 1]) {
+          const still = fit(stopped(at, tau, step))
+          expect(still.verdict, `${at} s, τ ${tau} s, steps of ${step}`).toBe('not yet')
+          expect(still.say).toMatch(/reads the same from \d+ s on. Does the sensor stand still/)
+        }
+    for (const tau of [60, 90, 120]) expect(fit(stopped(600, tau, 1)).verdict, `τ ${tau} s`).toBe('levels off')
   })
   it('that climbs steadily is not called level, and how long it takes to tell is said', () => {
     const climbs = fit(every(300, 5, (s) => 40 + 0.1 * s))
@@ -91,6 +112,18 @@ describe('a temperature under load', () => {
     expect(right / machines).toBeGreaterThanOrEqual(0.95)
     expect(wrong).toBe(0)
     expect(within / machines).toBeGreaterThanOrEqual(0.88)
+  })
+  it('of a sensor that stops is never taken for that of a machine that gets too hot', () => {
+    let seen = 0
+    for (let seed = 700; seed < 740; seed++) {
+      const machine = drawMachine(seed)
+      const whole = logOf(machine, seed, 450)
+      const stops = Math.floor(whole.length * (0.1 + 0.015 * (seed - 700)))
+      const is = fit(whole.map(({ s, c }, i) => [s, i > stops ? whole[stops]!.c : c] as const))
+      if (is.verdict === 'not yet') seen++
+      if (levelOf(machine) > 85) expect(is.verdict).not.toBe('levels off')
+    }
+    expect(seen).toBeGreaterThanOrEqual(30)
   })
   it('is read with gaps and slips of the sensor, and says so', () => {
     const warm = every(400, 2, (s) => 60 - 36 * Math.exp(-s / 100))

@@ -1,4 +1,5 @@
 import { median } from '../maths/median'
+import { normalCdf } from '../maths/normal'
 import { firstFindings, missingColumns, notANumber, numberIn } from '../tables/finding'
 import type { Finding, Row } from '../tables/finding'
 
@@ -281,41 +282,81 @@ type Came = Pick<KeptTemperature, 'levelC' | 'leastC' | 'mostC' | 'slowS' | 'bea
 /** How far it may cool again under a load that is held, as fans speed up: K, and of what it had warmed (bench default). */
 const FANS = { k: 6, share: 0.2 } as const
 
-/** The hottest of what was read, by threes, so that one reading does not say it; and since when it cools as no load that is held lets it. */
-function hottest({ read: { s, c } }: Pick<Came, 'read'>): {
-  readonly c: number
-  readonly coolsFromS: number | null
-} {
+/** What a log that begins with its load warms by at the least, K, and until when it begins with it, s (bench default). */
+const WARMS = { k: 3, begunS: 60 } as const
+/** So many readings that are alike at the end, and of all of them, before it is asked whether the sensor stands still. */
+const ALIKE = { least: 8, share: 0.25 } as const
+
+/** Odds that a sensor that works reads the same for so long, below which it is taken to stand still. */
+const BY_CHANCE = 1e-3
+
+/**
+ * Since when every reading is the same although it could not be: what was read before, fitted by itself, goes on beyond it by
+ * more than half a step of the sensor; or it scattered before, by σ, so that n readings would all fall into one step q with
+ * (2Φ(q/2σ) − 1)ⁿ at the most. σ² is the mean square of the second differences of the later half (the start bends) over six,
+ * less q²/12 of the steps themselves.
+ * Too few readings before it tell neither: then it is not believed.
+ */
+function standsStillFromS({ s, c }: Came['read']): number | null {
+  const last = c.at(-1)!
+  let from = c.length - 1
+  while (from > 0 && c[from - 1] === last) from--
+  const alike = c.length - from
+  if (alike < Math.max(ALIKE.least, ALIKE.share * c.length)) return null
+  if (from < FEWEST_ROWS) return s[from]!
+  const before = c.slice(0, from)
+  const step = Math.min(...c.slice(1).map((v, i) => Math.abs(v - c[i]!) || Infinity))
+  const near = before.slice(-Math.max(FEWEST_ROWS, from >> 1))
+  const bends = near.slice(2).map((v, i) => v - 2 * near[i + 1]! + near[i]!)
+  const noise2 = bends.reduce((sum, v) => sum + v * v, 0) / bends.length / 6 - step ** 2 / 12
+  const alone = noise2 > 0 ? 2 * normalCdf(step / 2 / Math.sqrt(noise2)) - 1 : 1
+  if (alone ** alike < BY_CHANCE) return s[from]!
+  const fit = fitTemperature({ s: Float64Array.from(s.slice(0, from)), c: Float64Array.from(before) })
+  return fit.leastC > last + step / 2 ? s[from]! : null
+}
+
+/** The hottest of what was read, by threes, so that one reading does not say it; and why the whole of it tells nothing, if so. */
+function hottest({ read }: Pick<Came, 'read'>): { readonly c: number; readonly tellsNothing: string | null } {
+  const { s, c } = read
   const smooth = c.map((_, i) => median(c.slice(Math.max(0, i - 1), i + 2)))
   const at = smooth.reduce((best, v, i) => (v > smooth[best]! ? i : best), 0)
   const fell = smooth[at]! - median(smooth.slice(-3))
   const warmed = smooth[at]! - smooth[0]!
-  return {
-    c: smooth[at]!,
-    coolsFromS: fell > Math.max(FANS.k, FANS.share * warmed) ? s[at]! : null,
-  }
+  const told = (text: string) => ({ c: smooth[at]!, tellsNothing: text })
+  if (fell > Math.max(FANS.k, FANS.share * warmed))
+    return told(`it cools from ${Math.round(s[at]!)} s on. Was the load held to the end?`)
+  const still = standsStillFromS(read)
+  if (still !== null)
+    return told(
+      still === s[0]
+        ? `every reading is ${deg(c[0]!)}. Does the sensor stand still? Log it from when the load begins`
+        : `it reads the same from ${Math.round(still)} s on. Does the sensor stand still?`,
+    )
+  if (warmed < WARMS.k && s[0]! < WARMS.begunS)
+    return told(`nothing warms from ${Math.round(s[0]!)} s on. Was the load on, and the sensor in its place?`)
+  return { c: smooth[at]!, tellsNothing: null }
 }
+
+const deg = (c: number) => `${Math.round(c)} °C`
 
 /** Ten kelvin below what the CPU bears, all along and with certainty; hotter, with certainty or already; or not to be told. */
 export function verdictOf(came: Came): 'levels off' | 'too hot' | 'not yet' {
   const well = came.bearsC - BELOW_K
-  const { c, coolsFromS } = hottest(came)
-  if (c > well || came.leastC > well) return 'too hot'
-  return coolsFromS === null && came.mostC !== null && came.mostC <= well ? 'levels off' : 'not yet'
+  const { c, tellsNothing } = hottest(came)
+  if (c > well || (tellsNothing === null && came.leastC > well)) return 'too hot'
+  return tellsNothing === null && came.mostC !== null && came.mostC <= well ? 'levels off' : 'not yet'
 }
 
 export function sayTemperature(came: Came): string {
   const { levelC, leastC, mostC, slowS, bearsC, read } = came
-  const deg = (c: number) => `${Math.round(c)} °C`
   const well = deg(bearsC - BELOW_K)
-  const { c, coolsFromS } = hottest(came)
+  const { c, tellsNothing } = hottest(came)
   const range = mostC === null ? `${deg(leastC)} or more` : `${deg(leastC)} to ${deg(mostC)}`
   const verdict = verdictOf(came)
   if (verdict === 'levels off') return `levels off at ${deg(levelC)} (${range}), ${well} is the most`
   if (verdict === 'too hot')
     return `gets too hot: it ${c > bearsC - BELOW_K ? `was at ${deg(c)}` : `goes to ${range}`}, ${well} is the most. Stop, and look at mounting and paste`
-  if (coolsFromS !== null)
-    return `not to be told: it cools from ${Math.round(coolsFromS)} s on. Was the load held to the end?`
+  if (tellsNothing !== null) return `not to be told: ${tellsNothing}`
   const long = read.s.at(-1)! - read.s[0]!
   const more = Math.max(1, Math.ceil((Math.min(3 * slowS, 1800) - long) / 60))
   return `not yet: it may go to ${range}, ${well} is the most. About ${more} min more would tell`
