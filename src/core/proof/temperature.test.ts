@@ -71,7 +71,8 @@ describe('a temperature under load', () => {
           expect(still.verdict, `${at} s, τ ${tau} s, steps of ${step}`).toBe('not yet')
           expect(still.say).toMatch(/reads the same from \d+ s on. Does the sensor stand still/)
         }
-    for (const tau of [60, 90, 120]) expect(fit(stopped(600, tau, 1)).verdict, `τ ${tau} s`).toBe('levels off')
+    for (const tau of [60, 90, 120])
+      expect(fit(stopped(600, tau, 1)).verdict, `τ ${tau} s`).toBe('levels off')
   })
   it('that climbs steadily is not called level, and how long it takes to tell is said', () => {
     const climbs = fit(every(300, 5, (s) => 40 + 0.1 * s))
