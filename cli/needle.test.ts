@@ -52,6 +52,8 @@ describe('docs/core.md', () => {
   })
 })
 
+const queued = (queue: readonly object[], hours?: object) =>
+  JSON.stringify({ now: '2026-11-30T09:00', queue, ...(hours && { hours }) })
 const releases = [{ name: '1' }, { name: '2' }]
 /** A request for a route, with something in it otherwise. */
 const route = (otherwise: object) =>
@@ -140,6 +142,37 @@ describe('needle', () => {
     [['firmware.kit'], '{"boards":[],"cpus":[],"dropped":"3x"}', 'dropped', /no CPU here/],
     [['proof.plan'], '{"groups":["soup"]}', 'groups.0', /must be one of/],
     [['proof.plan'], '[]', 'input', /object/],
+    [['proof.starts'], '{"starts":5,"failures":6}', 'failures', /less than or equal to starts/],
+    [['shop.promise'], '{"now":"2026-02-30T09:00","queue":[]}', 'now', /a moment of the calendar/],
+    [['shop.promise'], queued([{ id: 'a', minutesLeft: -5 }]), 'queue.0.minutesLeft', /greater than/],
+    [
+      ['shop.promise'],
+      queued([{ id: 'a', minutesLeft: 5, notBefore: '2026-11-31T10:00' }]),
+      'queue.0.notBefore',
+      /a moment of the calendar/,
+    ],
+    [
+      ['shop.promise'],
+      queued([
+        { id: 'a', minutesLeft: 5 },
+        { id: 'a', minutesLeft: 6 },
+      ]),
+      'queue.1',
+      /a duplicate/,
+    ],
+    [
+      ['shop.promise'],
+      queued([], { week: [[960, 540], [540, 960], ...Array.from({ length: 5 }, () => null)] }),
+      'hours.week.0.1',
+      /ends before it begins/,
+    ],
+    [
+      ['shop.promise'],
+      queued([], { week: Array.from({ length: 7 }, () => null) }),
+      'hours.week',
+      /nothing is ever ready/,
+    ],
+    [['shop.promise'], queued([], { closed: ['2026-13-01'] }), 'hours.closed.0', /a day of the calendar/],
   ])('%j %s is refused at %s', async (args, input, field, text) => {
     const { code, json } = await answer(args, input)
     expect(code).toBe(2)

@@ -12,6 +12,8 @@ import { faultIds } from '@/core/triage/model/faults'
 import { readyDates, usualHours } from '@/core/shop/promise'
 import type { Hours, Promised } from '@/core/shop/promise'
 import type { Belief, Lacking } from '@/core/triage/reason/belief'
+import { day } from '@/entry-schemas/field'
+import { momentOf } from '@/core/tables/plain-text'
 import { BadInput, operation } from './operation'
 import { known, sound, table } from './route-operations'
 import type { Operation } from './operation'
@@ -19,11 +21,8 @@ import type { Operation } from './operation'
 /** A moment of the shop’s clock. */
 const wall = Joi.string()
   .pattern(/^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$/, 'a moment of the shop’s clock, like 2026-12-01T14:30')
-  .custom((text: string, helpers) =>
-    Number.isNaN(Date.parse(`${text}Z`))
-      ? helpers.error('string.pattern.name', { name: 'a moment there is, like 2026-12-01T14:30' })
-      : text,
-  )
+  .custom((text: string, helpers) => (momentOf(`${text}Z`) === null ? helpers.error('date.real') : text))
+  .messages({ 'date.real': '{{#label}} must be a moment of the calendar, like 2026-12-01T14:30' })
 const minuteOfDay = Joi.number().integer().min(0).max(1440)
 const minor = Joi.number().integer().min(0).max(1e12)
 
@@ -207,6 +206,7 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
             promisedAt: wall.allow(null).default(null),
           }),
         )
+        .unique('id')
         .max(2000)
         .required(),
       hours: Joi.object({
@@ -214,13 +214,19 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
           .length(7)
           .items(
             Joi.array()
-              .ordered(minuteOfDay.required(), minuteOfDay.greater(0).required())
+              .ordered(
+                minuteOfDay.required(),
+                minuteOfDay
+                  .greater(Joi.ref('0'))
+                  .required()
+                  .messages({ 'number.greater': 'it ends before it begins: give minutes of the day from, to' }),
+              )
               .length(2)
               .allow(null),
           )
           .default(usualHours.week),
         closed: Joi.array()
-          .items(Joi.string().pattern(/^\d{4}-\d{2}-\d{2}$/, 'a day, like 2026-12-25'))
+          .items(day)
           .max(1000)
           .default([]),
         people: Joi.number().integer().min(1).max(50).default(1),
