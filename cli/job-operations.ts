@@ -8,6 +8,7 @@ import { jobZipSchema } from '@/server/job-zip-schema'
 import { randomUUID } from 'node:crypto'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import { goingOn } from '@/core/job/going-on'
+import { jobRecord } from '@/core/record/job-record'
 import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { gateOf } from '@/core/job/gate'
 import { reckonAdvice, toAdvise } from '@/core/job/advise'
@@ -148,6 +149,7 @@ export const jobOperations: Readonly<Record<string, Operation>> = {
           left: standing.left,
         },
         handBack: { holds: handBackBlockers(state).map((h) => h.text) },
+        record: jobRecord(state),
       }
     },
   ),

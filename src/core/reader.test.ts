@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
   localeOf,
+  momentThere,
   readMoney,
   sayMoment,
   sayMoney,
@@ -30,6 +31,20 @@ describe('what is written for a reader', () => {
     expect(wallClock(german, '2026-07-01T06:05:00Z')).toBe('2026-07-01T08:05')
     expect(wallClock(usualReader, '2026-11-24T03:00:00Z')).toBe('2026-11-24T03:00')
     expect(sayWallClock(german, '2026-11-25T00:30')).toBe('Mi., 25. Nov., 0:30')
+  })
+  it('finds the moment at which that clock shows something; one that it leaps over is the one after', () => {
+    fc.assert(
+      fc.property(
+        fc.date({ min: new Date('2026-01-01'), max: new Date('2027-12-31'), noInvalidDate: true }),
+        fc.constantFrom('UTC', 'Europe/Berlin', 'America/St_Johns', 'Pacific/Auckland'),
+        (date, zone) => {
+          const local = wallClock({ zone }, date.toISOString())
+          expect(wallClock({ zone }, momentThere({ zone }, local))).toBe(local)
+        },
+      ),
+    )
+    expect(momentThere(german, '2026-11-25T00:30')).toBe('2026-11-24T23:30:00.000Z')
+    expect(wallClock(german, momentThere(german, '2026-03-29T02:30'))).toBe('2026-03-29T03:30')
   })
   it('is the first language that is known, and a zone that is one', () => {
     expect(localeOf('xx-invalid-tag-too-long-indeed, de-CH;q=0.9, en;q=0.8')).toBe('de-CH')

@@ -60,6 +60,15 @@ export const wallClock = ({ zone }: Pick<Reader, 'zone'>, at: string): string =>
   )
     .format(new Date(at))
     .replace(' ', 'T')
+/** The moment at which the clock on the wall there shows this: “2026-12-01T14:30”; the earlier one where it does so twice. */
+export function momentThere(reader: Pick<Reader, 'zone'>, local: string): string {
+  const shown = Date.parse(`${local}Z`)
+  const ahead = (at: number) => Date.parse(`${wallClock(reader, new Date(at).toISOString())}Z`) - at
+  // The zone’s lead a day before and after: around a change one of them is right.
+  const [before, after] = [shown - ahead(shown - 86_400_000), shown - ahead(shown + 86_400_000)]
+  const right = [before, after].filter((at) => at + ahead(at) === shown)
+  return new Date(right.length > 0 ? Math.min(...right) : before).toISOString()
+}
 /** What the clock on the wall shows, as it is said there. */
 export const sayWallClock = ({ locale, currency }: Reader, local: string): string =>
   sayMoment({ locale, currency, zone: 'UTC' }, `${local}Z`)

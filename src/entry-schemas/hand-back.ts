@@ -32,6 +32,7 @@ export const handBackSchemas: Schemas<HandBackBodies> = {
     outcome: Joi.valid(...outcomes).required(),
     priceMinor: money.required(),
     text: text().allow('').required(),
+    left: Joi.number().min(0).max(1),
     warrantyMonths: Joi.number().integer().min(0).max(60),
     fate: Joi.valid(...fates),
     exchangedFor: Joi.string()

@@ -30,7 +30,7 @@ const ticket = Joi.object({
 }).min(1)
 
 export const intakeSchemas: Schemas<IntakeBodies> = {
-  ticket: body<IntakeBodies['ticket']>({ set: ticket.required() }),
+  ticket: body<IntakeBodies['ticket']>({ set: ticket.required(), kept: Joi.number().min(0).max(1) }),
   claim: body<IntakeBodies['claim']>({
     text: some(),
     opinion: Joi.object({ asked: seq, by: some(80) }),

@@ -18,6 +18,7 @@ export const workSchemas: Schemas<WorkBodies> = {
     goingOn: Joi.object({
       minutes: Joi.number().min(0).max(100_000).required(),
       spentMinutes: Joi.number().min(0).max(1_000_000).required(),
+      runs: Joi.number().min(0).max(1),
     }),
   }),
   clock: body<WorkBodies['clock']>({ run: Joi.valid(...stations, null).required() }),

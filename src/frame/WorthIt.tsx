@@ -251,7 +251,13 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
               append('decision', {
                 text: say.slice(0, 300),
                 ...(decided.options[0]?.is === 'go on'
-                  ? { goingOn: { minutes: decided.goingOn.minutes.middle, spentMinutes } }
+                  ? {
+                      goingOn: {
+                        minutes: decided.goingOn.minutes.middle,
+                        spentMinutes,
+                        runs: decided.goingOn.runs,
+                      },
+                    }
                   : {}),
               })
               onClose()

@@ -1,7 +1,8 @@
+import type { Ticket } from '@/core/intake/bodies'
 import { wallClock, sayMoment } from '@/core/reader'
 import type { Reader } from '@/core/reader'
 import { readyDates } from '@/core/shop/promise'
-import type { Ready } from '@/core/shop/promise'
+import type { IfPromised, Ready } from '@/core/shop/promise'
 import { takenFirst, workingOrder } from '@/core/shop/working-order'
 import type { Standing } from '@/core/shop/working-order'
 import type { Job } from '@/data/jobs'
@@ -45,6 +46,36 @@ export function benchOrder(
     }))
   const ready = readyDates(queue, hours, wallClock(reader, nowIso))
   return { order, ready: new Map(ready.map((r) => [r.id, r])) }
+}
+
+/** A promise as if it were given, and the owner had agreed: its odds in the order the bench would then have, and whom it puts back. */
+export function ifPromised(
+  open: readonly Job[],
+  own: Job,
+  { promisedAt, minutesPromised }: Pick<Ticket, 'promisedAt' | 'minutesPromised'>,
+  reader: Reader,
+  nowIso: string,
+  pace: BenchPace,
+): IfPromised {
+  const others = open.filter((job) => job.id !== own.id)
+  const readyWith = (at: string | null) =>
+    benchOrder(
+      [...others, { ...own, promisedAt: at, bench: { ...own.bench, minutesPromised, waiting: false } }],
+      reader,
+      nowIso,
+      pace,
+    ).ready
+  const without = readyWith(null)
+  const ready = promisedAt === null ? without : readyWith(promisedAt)
+  const is = ready.get(own.id)
+  return {
+    likely: is && is.likely !== 'never' ? is.likely : null,
+    kept: is?.kept ?? null,
+    because: is?.because ?? null,
+    makesLate: others
+      .filter(({ id }) => !without.get(id)?.because && ready.get(id)?.because)
+      .map(({ tag }) => tag),
+  }
 }
 
 /** How a job stands: one whose promise is not likely kept in the queue as it is, is not in time, however much time it would have alone. */

@@ -30,6 +30,8 @@ export interface HandBackBodies {
     readonly outcome: Outcome
     readonly priceMinor: number | null
     readonly text: string
+    /** Chance that something is wrong that was not found, as the sheet has it then; left out where it is not known. */
+    readonly left?: number
     /** Months on what was repaired; none was given where it is left out. */
     readonly warrantyMonths?: number
     /** Of the board that came in, where it stays here. */

@@ -29,7 +29,11 @@ export interface Ticket {
 export const MOST_PHOTOS = 12
 
 export interface IntakeBodies {
-  ticket: { readonly set: Partial<Ticket> }
+  ticket: {
+    readonly set: Partial<Ticket>
+    /** Chance that what is promised here is kept, as it was reckoned then; left out where nothing was. */
+    readonly kept?: number
+  }
   claim: {
     readonly text: string
     /** Given as a second opinion: the line that asked, and who says it. The owner’s where it is left out. */

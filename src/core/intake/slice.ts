@@ -47,8 +47,15 @@ export interface Asked extends Noted {
   readonly photos: readonly string[]
 }
 
+/** A time that was promised, and the chance that it is kept, as it was reckoned then; null where it was taken back, or not reckoned. */
+export interface PromiseMade extends Noted {
+  readonly promisedAt: string | null
+  readonly kept: number | null
+}
+
 export interface IntakeState {
   readonly ticket: Ticket
+  readonly promises: readonly PromiseMade[]
   readonly claims: readonly Claim[]
   readonly asked: readonly Asked[]
   readonly consent: (Noted & IntakeBodies['consent']) | null
@@ -79,7 +86,14 @@ export const fieldWords: Readonly<Record<keyof Ticket, string>> = {
 export const intake = slice<IntakeBodies>().of({
   id: 'intake',
   commands: intakeCommands,
-  initial: (): IntakeState => ({ ticket: emptyTicket, claims: [], asked: [], consent: null, offers: [] }),
+  initial: (): IntakeState => ({
+    ticket: emptyTicket,
+    promises: [],
+    claims: [],
+    asked: [],
+    consent: null,
+    offers: [],
+  }),
   kinds: {
     ticket: {
       opens: 'intake',
@@ -131,8 +145,11 @@ export const intake = slice<IntakeBodies>().of({
     },
   },
   on: {
-    ticket(s, { body }) {
-      Object.assign(s.ticket, body.set)
+    ticket(s, line) {
+      const { set, kept = null } = line.body
+      Object.assign(s.ticket, set)
+      if (set.promisedAt !== undefined)
+        s.promises.push({ ...notedOf(line), promisedAt: set.promisedAt, kept })
     },
     claim(s, line) {
       const { text, opinion = null } = line.body

@@ -15,7 +15,7 @@ import { lookHazards } from '../board/hazard'
 
 const temperatureKept = {
   ...{ name: 'log.csv', readings: 200, bearsC: 95, levelC: 61, leastC: 60, mostC: 63, slowS: 170 },
-  ...{ read: { s: [0, 9], c: [30, 40] }, curve: { s: [0, 9], c: [30, 40] } },
+  ...{ read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] }, curve: { s: [0, 9], c: [30, 40] } },
 }
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
 const maybeWords = fc.oneof(fc.constant(''), words)
@@ -58,7 +58,7 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     promisedAt: fc.constantFrom(null, '2026-11-24T15:00:00.000Z'),
     warranty: fc.constantFrom('unknown', 'none', 'in warranty', 'paid repair offered'),
     diskLock: fc.constantFrom('unknown', 'no', 'yes, owner told'),
-  }).map((set) => ({ set })),
+  }).map((set) => ({ set, ...(set.promisedAt ? { kept: 0.8 } : {}) })),
   claim: fc.record(
     { text: words, opinion: fc.record({ asked: line, by: words }) },
     { requiredKeys: ['text'] },
@@ -92,7 +92,11 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     caption: maybeWords,
   }),
   note: fc.record({ text: words }),
-  decision: fc.constantFrom({ text: 'x' }, { text: 'x', goingOn: { minutes: 60, spentMinutes: 9 } }),
+  decision: fc.constantFrom(
+    { text: 'x' },
+    { text: 'x', goingOn: { minutes: 60, spentMinutes: 9 } },
+    { text: 'x', goingOn: { minutes: 60, spentMinutes: 9, runs: 0.7 } },
+  ),
   rail: fc.oneof(
     fc.record({ rail: fc.constantFrom(...rails, ...ownNames), ohms: figure(0, 900), cpu: inOut }),
     fc.record({
@@ -369,6 +373,7 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       outcome: fc.constantFrom(...outcomes),
       priceMinor: money,
       text: maybeWords,
+      left: fc.constantFrom(0, 0.08, 1),
       fate: fc.constantFrom(...fates),
       exchangedFor: fc.constantFrom('Q-0407', 'Q-0353'),
     },

@@ -180,7 +180,7 @@ it('every kind of entry has its words', () => {
       leastC: 60,
       mostC: 63,
       slowS: 170,
-      read: { s: [0, 9], c: [30, 40] },
+      read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] },
       curve: { s: [0, 9], c: [30, 40] },
     })
     .put('cold start', { came: false })

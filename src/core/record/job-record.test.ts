@@ -6,6 +6,7 @@ import { lifted, tape } from '../job/tape.testing'
 import type { TestTape } from '../job/tape.testing'
 import { harmsOf, jobRecord } from './job-record'
 import { learnedFrom, nothingLearned } from './learned'
+import { repairOf } from '../triage/model/repair'
 import { trackRecord } from './track-record'
 
 const dark = { ...nothingNoted, fans: 'on', lamp: 'memory', picture: 'none' } as const
@@ -33,6 +34,13 @@ const whole = () =>
     .put('odds said', { odds: 0.6, reckoned: 0.5 })
     .put('odds said', { odds: 0.8, reckoned: 0.55 })
     .put('baseline', runs)
+
+/** The same lines, to go on from. */
+function copy(t: TestTape): TestTape {
+  const other = tape()
+  other.entries.push(...t.entries)
+  return other
+}
 
 const noHarm = Object.fromEntries(harmsOf.map((harm) => [harm, 0]))
 
@@ -112,6 +120,71 @@ describe('what a job leaves for the record', () => {
     expect(recordOf(t)).toMatchObject({ wentOn: { expected: 2, took: 4 }, held: false })
     const back = whole().put('hand-back', { ...fixed, outcome: 'returned unrepaired' })
     expect(recordOf(back)).toMatchObject({ time: null, wentOn: null, held: null })
+  })
+  it('tells whether a repair took as the shop’s record of repairs does, and whether going on ended as it was said', () => {
+    const t = tape()
+      .put('mended', { fault: 'cell weak', takes: 0.95 })
+      .put('mended', { fault: 'chip joint' })
+      .as('Ines')
+      .put('mended', { fault: 'chip joint', takes: 0.7 })
+      .put('decision', { text: 'we go on', goingOn: { minutes: 60, spentMinutes: 5, runs: 0.4 } })
+      .put('decision', { text: 'we go on', goingOn: { minutes: 50, spentMinutes: 9, runs: 0.6 } })
+    const repair = { of: 'repairs', source: 'reckoned' }
+    const first = { ...repair, by: 'Maren', kind: 'chip joint', odds: repairOf('chip joint').succeeds }
+    expect(recordOf(copy(t).put('hand-back', fixed))!.odds).toEqual([
+      { ...repair, by: 'Maren', kind: 'cell weak', odds: 0.95, came: true },
+      { ...first, came: false },
+      { ...repair, by: 'Ines', kind: 'chip joint', odds: 0.7, came: true },
+      { of: 'going on', source: 'reckoned', by: 'Ines', kind: '', odds: 0.6, came: true },
+    ])
+    // What came of the last repairs of one that was not fixed nobody knows.
+    expect(recordOf(copy(t).put('hand-back', { ...fixed, outcome: 'returned unrepaired' }))!.odds).toEqual([
+      { ...first, came: false },
+      { of: 'going on', source: 'reckoned', by: 'Ines', kind: '', odds: 0.6, came: false },
+    ])
+  })
+  it('tells whether what was promised was kept, by when the clock stopped; one that was moved before its time counts no more', () => {
+    const at = (minute: number) => new Date(Date.UTC(2026, 10, 24, 9, minute)).toISOString()
+    const promised = (minute: number, kept?: number) =>
+      ({ set: { promisedAt: at(minute) }, ...(kept === undefined ? {} : { kept }) }) as const
+    const odds = (t: TestTape) => recordOf(t.put('hand-back', fixed))!.odds
+    const one = { of: 'promise', source: 'reckoned', by: 'Maren', kind: '' }
+    // Line n stands at minute n: the clock stops at 4, the owner comes at 7.
+    const kept = tape()
+      .put('ticket', promised(5, 0.7))
+      .put('clock', { run: 'triage' })
+      .put('note', { text: 'x' })
+    kept.put('clock', { run: null }).put('note', { text: 'x' }).put('note', { text: 'x' })
+    expect(odds(kept)).toEqual([{ ...one, odds: 0.7, came: true }])
+    expect(odds(tape().put('ticket', promised(1, 0.7)).put('note', { text: 'x' }))).toMatchObject([
+      { came: false },
+    ])
+    const moved = tape().put('ticket', promised(60, 0.7)).put('ticket', promised(90, 0.9))
+    expect(odds(moved)).toMatchObject([{ odds: 0.9, came: true }])
+    const late = tape()
+      .put('ticket', promised(2, 0.7))
+      .put('note', { text: 'x' })
+      .put('ticket', promised(90, 0.9))
+    expect(odds(late)).toMatchObject([
+      { odds: 0.7, came: false },
+      { odds: 0.9, came: true },
+    ])
+    const taken = tape()
+      .put('ticket', promised(60, 0.7))
+      .put('ticket', { set: { promisedAt: null } })
+    expect(odds(taken)).toEqual([])
+    expect(odds(tape().put('ticket', promised(60)))).toEqual([])
+  })
+  it('tells what the sheet left open by what the owner says later', () => {
+    const t = tape().put('hand-back', { ...fixed, left: 0.1 })
+    expect(recordOf(t)!.odds).toEqual([])
+    const one = { of: 'holds', source: 'reckoned', by: 'Maren', kind: '', odds: 0.9 }
+    expect(recordOf(t.put('late outcome', { text: 'x', holds: false }))!.odds).toEqual([
+      { ...one, came: false },
+    ])
+    expect(recordOf(t.put('late outcome', { text: 'x', holds: true }))!.odds).toEqual([
+      { ...one, came: true },
+    ])
   })
   it('counts no claim that could not be told, nor one that weighs nothing', () => {
     const t = tape()

@@ -1,12 +1,17 @@
 import type { School } from '../socket/straighten/plan'
 import type { JobState } from '../job/job-state'
+import { faultIds } from '../triage/model/faults'
+import { repairOf } from '../triage/model/repair'
 import { startsOf } from '../job/starts-seen'
 import { benchSeconds } from '../work/slice'
 import type { Said } from './calibration'
 import type { Took } from './factor'
 
-/** What odds were of: a contact snapping, a picture at the next start, what an owner says holding. */
-export const saidOf = ['snaps', 'picture', 'claims'] as const
+/**
+ * What odds were of: a contact snapping, a picture at the next start, what an owner says holding, a repair taking, a decision to go
+ * on ending with a board that is fixed, a promise being kept, and nothing being wrong any more of a board that was handed back.
+ */
+export const saidOf = ['snaps', 'picture', 'claims', 'repairs', 'going on', 'promise', 'holds'] as const
 /** Odds of a finished job that have come true or not. */
 export interface RecordedOdds extends Said {
   readonly of: (typeof saidOf)[number]
@@ -14,7 +19,7 @@ export interface RecordedOdds extends Said {
   readonly source: 'reckoned' | 'said aloud'
   /** Who worked, or said it. */
   readonly by: string
-  /** Of which kind: the damage of a contact, how the owner knows. */
+  /** Of which kind: the damage of a contact, how the owner knows, what was repaired. */
   readonly kind: string
   /** In which order the contacts were worked; none for what is no stroke. */
   readonly school?: School
@@ -49,6 +54,44 @@ function worker({ socket: { strokes }, board: { baselines }, handBack }: JobStat
   return [...by].sort((a, b) => b[1] - a[1])[0]?.[0] ?? handBack.done?.by ?? ''
 }
 
+const reckoned = (
+  of: RecordedOdds['of'],
+  by: string,
+  odds: number,
+  came: boolean,
+  kind = '',
+): RecordedOdds => ({
+  of,
+  source: 'reckoned',
+  by,
+  kind,
+  odds: Math.min(1, Math.max(0, odds)),
+  came,
+})
+
+/** Repairs as the shop’s record counts them: one that was made again did not take, the last took where the job ended fixed. */
+function repairOdds({ triage: { mended } }: JobState, fixed: boolean): RecordedOdds[] {
+  return mended.flatMap((repair, i) => {
+    const fault = faultIds.find((id) => id === repair.fault)
+    const again = mended.some((later, k) => k > i && later.fault === repair.fault)
+    return fault && (again || fixed)
+      ? [reckoned('repairs', repair.by, repair.takes ?? repairOf(fault).succeeds, !again, fault)]
+      : []
+  })
+}
+
+/** What was promised, told by when the clock stopped last; one that was moved before its time was said again, and counts no more. */
+function promiseOdds({ intake: { promises }, work: { clock } }: JobState, endedAt: string): RecordedOdds[] {
+  const readyAt = Date.parse(clock.stoppedAt ?? endedAt)
+  return promises.flatMap(({ promisedAt, kept, by }, i) => {
+    const [due, next] = [Date.parse(promisedAt ?? ''), promises[i + 1]]
+    const moved = next !== undefined && Date.parse(next.at) <= due
+    return promisedAt === null || kept === null || moved
+      ? []
+      : [reckoned('promise', by, kept, readyAt <= due)]
+  })
+}
+
 /**
  * What a finished job leaves for the record; null while it is open. Odds of a picture are told by the first power-up after
  * them of which it was noted whether there was one; odds that were said again before it are replaced.
@@ -59,13 +102,8 @@ export function jobRecord(state: JobState): JobRecord | null {
   const { strokes, replaced, seats } = state.socket
   const told = strokes.filter((s) => s.predictedSnaps !== null)
   const snaps = told.map((s): RecordedOdds => ({
-    of: 'snaps',
-    source: 'reckoned',
-    by: s.by,
-    kind: s.damage ?? 'not known',
+    ...reckoned('snaps', s.by, s.predictedSnaps!, s.result === 'snapped', s.damage ?? 'not known'),
     school: s.school,
-    odds: Math.min(1, Math.max(0, s.predictedSnaps!)),
-    came: s.result === 'snapped',
   }))
   const starts = startsOf(state)
   const pictures = starts.flatMap((start, i): RecordedOdds[] => {
@@ -73,28 +111,14 @@ export function jobRecord(state: JobState): JobRecord | null {
       (line) => line.seq < start.seq && line.seq > (starts[i - 1]?.seq ?? 0),
     )
     if (!said) return []
-    const one = (source: RecordedOdds['source'], odds: number): RecordedOdds => ({
-      of: 'picture',
-      source,
-      by: said.by,
-      kind: '',
-      odds,
-      came: start.came,
-    })
-    return [one('said aloud', said.odds), ...(said.reckoned === null ? [] : [one('reckoned', said.reckoned)])]
+    return [
+      { ...reckoned('picture', said.by, said.odds, start.came), source: 'said aloud' },
+      ...(said.reckoned === null ? [] : [reckoned('picture', said.by, said.reckoned, start.came)]),
+    ]
   })
   const claims = state.intake.claims.flatMap(({ by, weighed, checked }): RecordedOdds[] =>
     weighed && checked && checked.verdict !== 'cannot tell'
-      ? [
-          {
-            of: 'claims',
-            source: 'reckoned',
-            by,
-            kind: weighed.knows ?? '',
-            odds: weighed.reliability,
-            came: checked.verdict === 'holds',
-          },
-        ]
+      ? [reckoned('claims', by, weighed.reliability, checked.verdict === 'holds', weighed.knows)]
       : [],
   )
   const expected = state.intake.ticket.minutesPromised
@@ -102,8 +126,19 @@ export function jobRecord(state: JobState): JobRecord | null {
   const fixed = done.outcome === 'fixed'
   const decided = state.work.decidedToGoOn
   const after = decided ? took - decided.spentMinutes : 0
+  const holds = fixed ? (late.at(-1)?.holds ?? null) : null
   return {
-    odds: [...snaps, ...pictures, ...claims],
+    odds: [
+      ...snaps,
+      ...pictures,
+      ...claims,
+      ...repairOdds(state, fixed),
+      ...(decided?.runs === undefined ? [] : [reckoned('going on', decided.by, decided.runs, fixed)]),
+      ...(done.outcome === 'sent out' ? [] : promiseOdds(state, done.at)),
+      ...(holds === null || done.left === undefined
+        ? []
+        : [reckoned('holds', done.by, 1 - done.left, holds)]),
+    ],
     time:
       fixed && expected !== null && expected > 0 && took > 0 ? { expected, took, by: worker(state) } : null,
     wentOn:
@@ -117,6 +152,6 @@ export function jobRecord(state: JobState): JobRecord | null {
       'replacement that does not hold': replaced.filter((r) => !r.holds).length,
       'CPU forced in': seats.filter((s) => s.drop === 'needed force').length,
     },
-    held: fixed ? (late.at(-1)?.holds ?? null) : null,
+    held: holds,
   }
 }

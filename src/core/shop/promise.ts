@@ -31,6 +31,14 @@ export interface Ready {
     'no bench hours before it' | 'what is awaited' | 'what comes before it' | 'its own work' | null
 }
 
+/** What a promise would come to, before it is given. */
+export interface IfPromised extends Pick<Ready, 'kept' | 'because'> {
+  /** When it is likely ready, with 80 %, by the clock on the wall; null where nobody knows a day. */
+  readonly likely: string | null
+  /** Tags of jobs whose own promise was likely kept, and would not be any more. */
+  readonly makesLate: readonly string[]
+}
+
 /** Weekdays from nine to four, seven bench hours (bench default). */
 export const usualHours: Hours = {
   week: [...Array.from({ length: 5 }, () => [540, 960] as const), null, null],

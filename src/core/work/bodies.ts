@@ -3,6 +3,8 @@ import type { Station } from '../board/station'
 export interface GoingOn {
   readonly minutes: number
   readonly spentMinutes: number
+  /** Chance that it is repaired by that, as it was reckoned then; left out on older lines. */
+  readonly runs?: number
 }
 
 /** Lines of the work as such: the clock, where each station stands, pictures, notes, decisions. */

@@ -23,11 +23,13 @@ export interface WorkState {
   readonly photos: readonly (Noted & WorkBodies['photo'])[]
   readonly notes: readonly (Noted & { readonly text: string })[]
   /** The last decision to go on, with what it was decided by. */
-  readonly decidedToGoOn: GoingOn | null
+  readonly decidedToGoOn: (Noted & GoingOn) | null
   readonly marks: Readonly<Record<Station, StationMark>>
   readonly clock: {
     readonly running: { readonly station: Station; readonly since: string } | null
     readonly seconds: Readonly<Record<Station, number>>
+    /** When it was stopped last; null while it never was. */
+    readonly stoppedAt: string | null
   }
 }
 
@@ -39,10 +41,12 @@ function stopClock(
   clock: {
     running: { station: Station; since: string } | null
     seconds: Record<Station, number>
+    stoppedAt: string | null
   },
   at: string,
 ): void {
   if (!clock.running) return
+  clock.stoppedAt = at
   clock.seconds[clock.running.station] += ranSeconds(clock.running.since, at)
   clock.running = null
 }
@@ -55,7 +59,7 @@ export const work = slice<WorkBodies, { 'hand-back': object }>().of({
     notes: [],
     decidedToGoOn: null,
     marks: each(() => ({ mark: 'untouched', why: '' })),
-    clock: { running: null, seconds: each(() => 0) },
+    clock: { running: null, seconds: each(() => 0), stoppedAt: null },
   }),
   kinds: {
     photo: {
@@ -82,8 +86,8 @@ export const work = slice<WorkBodies, { 'hand-back': object }>().of({
     note(s, line) {
       s.notes.push({ ...notedOf(line), text: line.body.text })
     },
-    decision(s, { body }) {
-      s.decidedToGoOn = body.goingOn ?? null
+    decision(s, line) {
+      s.decidedToGoOn = line.body.goingOn ? { ...notedOf(line), ...line.body.goingOn } : null
     },
     clock(s, line) {
       stopClock(s.clock, line.at)

@@ -20,6 +20,10 @@ const sortWords: Readonly<Record<string, string>> = {
   'picture reckoned': 'a picture, reckoned',
   'snaps reckoned': 'a contact snaps',
   'claims reckoned': 'a claim holds',
+  'repairs reckoned': 'a repair takes',
+  'going on reckoned': 'going on ends fixed',
+  'promise reckoned': 'a promise is kept',
+  'holds reckoned': 'it holds at home',
 }
 const sortOf = ({ of, source }: OddsGroup) => `${of} ${source}`
 const schoolWords = { A: 'easy ones first', B: 'worst first' } as const

@@ -6,7 +6,7 @@ import { fates, outcomes } from '@/core/hand-back/bodies'
 import { speaksAgainst } from '@/core/job/asks-first'
 import { readVersion, sheetVersions } from '@/core/job/sheet-versions'
 import type { SheetRead, SheetVersion } from '@/core/job/sheet-versions'
-import { handBackBlockers } from '@/core/job/stations-say'
+import { handBackBlockers, proofStanding } from '@/core/job/stations-say'
 import { sentence } from '@/core/sentence'
 import { SignatureSheet } from '@/frame/SignatureSheet'
 import { useJob } from '@/job/JobProvider'
@@ -216,11 +216,13 @@ function HandOver() {
   const priceMinor = readMoney(watch('price'))
   const over = priceMinor !== null && limit !== null && priceMinor > limit
   const handOver = handleSubmit(({ outcome, price, warranty, fate, exchangedFor, text }) => {
+    const { left } = proofStanding(state, socket, setting)
     const body = {
       outcome,
       priceMinor: readMoney(price),
       text: text.trim(),
       ...(outcome === 'fixed' && warranty.trim() !== '' ? { warrantyMonths: Number(warranty) } : {}),
+      ...(outcome === 'fixed' && 'odds' in left ? { left: left.odds } : {}),
       ...(fate !== '' && mayBecome[outcome]?.includes(fate) ? { fate } : {}),
       ...(outcome === 'exchanged' && exchangedFor !== '' ? { exchangedFor } : {}),
     }

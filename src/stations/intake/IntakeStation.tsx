@@ -22,14 +22,14 @@ export function IntakeStation({
   boards: readonly BoardModel[]
   sockets: readonly SocketSummary[]
 }) {
-  const { form, keep } = useTicket()
+  const { form, keep, promise } = useTicket()
   return (
     <StationSurface station="intake">
       <div className="grid gap-x-6 lg:h-full lg:min-h-0 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.25fr)_minmax(0,1fr)]">
         <Pane className="ticket">
           <BoardSection form={form} keep={keep} boards={boards} sockets={sockets} />
           <FaultSection form={form} keep={keep} />
-          <TermsSection form={form} keep={keep} />
+          <TermsSection form={form} keep={keep} promise={promise} />
           <Owner />
           <OwnerLink />
         </Pane>

@@ -7,7 +7,9 @@ import type { UseFormReturn } from 'react-hook-form'
 import type { BoardModel } from '@/data/boards'
 import type { SocketSummary } from '@/data/sockets'
 import { TicketLine } from '@/ui/TicketLine'
+import { PromiseSays } from './PromiseSays'
 import type { TicketForm } from './ticket-form'
+import type { Promised } from './use-promise'
 
 interface SectionProps {
   readonly form: UseFormReturn<TicketForm>
@@ -140,9 +142,9 @@ export function FaultSection({ form, keep }: SectionProps) {
   )
 }
 
-export function TermsSection({ form, keep }: SectionProps) {
+export function TermsSection({ form, keep, promise }: SectionProps & { promise: Promised | null }) {
   const { currency } = useReader()
-  const { register, formState, watch } = form
+  const { register, formState, watch, setValue } = form
   const { errors } = formState
   const inWarranty = watch('warranty') === 'in warranty' || watch('warranty') === 'paid repair offered'
   return (
@@ -161,6 +163,11 @@ export function TermsSection({ form, keep }: SectionProps) {
           <input type="datetime-local" className="num" {...register('promised')} />
         </TicketLine>
       </div>
+      <PromiseSays
+        of={promise}
+        typed={watch('promised')}
+        onPromise={(promised) => setValue('promised', promised, { shouldDirty: true })}
+      />
       <TicketLine
         label="Warranty"
         hint={

@@ -6,6 +6,7 @@ import { useReader } from '@/ui/reader'
 import { useJob } from '@/job/JobProvider'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 import type { TicketForm } from './ticket-form'
+import { usePromise } from './use-promise'
 
 const draftKey = (tag: string) => `ticket draft ${tag}`
 
@@ -46,12 +47,15 @@ export function useTicket() {
     })
   }, [tag, setValue, subscribe])
 
+  const promise = usePromise(form)
   /** Puts what differs on the tape; an amount that makes no sense stays in its field with its fault. */
   const keep = handleSubmit((typed) => {
     const set = ticketChanges(typed, ticket, currency)
-    if (Object.keys(set).length > 0) append('ticket', { set })
+    const reckoned = set.promisedAt && promise?.promised === typed.promised ? promise.kept : null
+    if (Object.keys(set).length > 0)
+      append('ticket', { set, ...(reckoned === null ? {} : { kept: reckoned }) })
     form.reset(typed)
     localStorage.removeItem(draftKey(tag))
   })
-  return { form, keep }
+  return { form, keep, promise }
 }
