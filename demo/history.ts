@@ -12,7 +12,7 @@ import { proofStanding } from '@/core/job/stations-say'
 import { baseline, goodRails, onBoard } from './jobs/job'
 import { demoSockets } from './sockets'
 import { TapeWriter } from './tape-writer'
-import { claimed, saidBefore, takesItsTime } from './told'
+import { claimed, leftOpen, promiseOf, saidBefore, takesItsTime } from './told'
 
 const uses = [
   'ticket kiosk',
@@ -71,6 +71,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
   const draw = seeded(seed)
   // Told on the way, with a stream of its own: what was drawn before it stays as it was.
   const told = seeded(seed + 1)
+  const promised = seeded(seed + 2)
   for (let n = 1; n <= count; n++) {
     const daysAgo = 8 + ((count - n) / count) * 700 + draw()
     const start = new Date(now.getTime() - daysAgo * 86_400_000).toISOString()
@@ -81,6 +82,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     const worth = 40_000 + Math.round(draw() * 20) * 10_000
     const use = pick(draw, uses)
     const minutesPromised = 30 + Math.round(draw() * 8) * 15
+    const { kept, waitsDays } = promiseOf(promised)
     tape.put('ticket', {
       set: {
         ...onBoard(model.id),
@@ -94,6 +96,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
         warranty: 'none',
         diskLock: 'no',
       },
+      kept,
     })
     tape.put('consent', {
       risks: ['Some faults only show once the first is gone.'],
@@ -103,6 +106,7 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
     })
     claimed(tape, told)
     tape
+      .wait(waitsDays * 1440)
       .put('clock', { run: 'triage' })
       .wait(6)
       .put('look', { what: 'outside of the board', seen: 'nothing seen', clear: true })
@@ -166,8 +170,8 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
       tape
         .put('proof', { test: 'cold starts', result: 'pass', reading: '4 of 4' })
         .put('proof', { test: 'system', result: 'pass', reading: 'log-in appears' })
-    const kept = fixed ? stock[tape.tag] : undefined
-    if (kept === 'proved') proved(tape, socket)
+    const stays = fixed ? stock[tape.tag] : undefined
+    if (stays === 'proved') proved(tape, socket)
     takesItsTime(tape, minutesPromised, told)
     tape.put('clock', { run: null })
     const end = {
@@ -176,12 +180,16 @@ export function* history(count: number, now: Date, seed = 300): Generator<TapeWr
         : pick(draw, ['exchanged', 'returned unrepaired', 'sent out'] as const),
       priceMinor: fixed ? Math.round(worth / 4) : 0,
       text: '',
-      ...(kept ? { fate: 'verified stock' as const } : {}),
+      ...(fixed ? { left: leftOpen(promised) } : {}),
+      ...(stays ? { fate: 'verified stock' as const } : {}),
     }
-    const despite = kept ? speaksAgainst('hand-back', end, jobState(tape.entries), socket, nothingRound) : []
+    const despite = stays ? speaksAgainst('hand-back', end, jobState(tape.entries), socket, nothingRound) : []
     tape.put('hand-back', { ...end, ...(despite.length > 0 ? { despite } : {}) })
-    if (draw() < 0.3)
-      tape.wait(20_000).put('late outcome', { text: 'asked on the quay', holds: fixed && draw() < 0.95 })
+    if (draw() < 0.3) {
+      const holds = fixed && draw() < 0.95
+      // Asked two weeks later: of the newest that is still to come.
+      if (daysAgo > 20) tape.wait(20_000).put('late outcome', { text: 'asked on the quay', holds })
+    }
     yield tape
   }
 }

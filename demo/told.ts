@@ -42,3 +42,12 @@ export function takesItsTime(tape: TapeWriter, minutesPromised: number, draw: Un
   const sofar = (Date.parse(tape.entries.at(-1)!.at) - Date.parse(began.at)) / 60_000
   tape.wait(Math.max(0, minutesPromised * 1.25 * Math.exp(0.35 * normalDraw(draw)) - sofar))
 }
+
+/** A promise of three days with its odds, a little too sure, and how long the board then waits for its turn, days. */
+export function promiseOf(draw: Uniform): { readonly kept: number; readonly waitsDays: number } {
+  const kept = Math.round(50 * limited(1 - 0.6 * draw() ** 2)) / 50
+  return { kept, waitsDays: draw() < 0.95 * kept ? 2 * draw() : 3 + draw() }
+}
+
+/** What is left open of a board that goes back, in hundredths. */
+export const leftOpen = (draw: Uniform): number => Math.round(3 + 9 * draw()) / 100

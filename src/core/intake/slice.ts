@@ -97,12 +97,12 @@ export const intake = slice<IntakeBodies>().of({
   kinds: {
     ticket: {
       opens: 'intake',
-      words: ({ body: { set } }) =>
-        set.complaint
+      words: ({ body: { set, kept } }) =>
+        (set.complaint
           ? `ticket: ${set.complaint}`
           : `ticket: ${Object.keys(set)
               .map((f) => fieldWords[f as keyof Ticket])
-              .join(', ')}`,
+              .join(', ')}`) + (kept === undefined ? '' : `, kept ${percent(kept)}`),
       subjects: ({ set }) => Object.keys(set).map((field) => `ticket ${field}`),
     },
     claim: {

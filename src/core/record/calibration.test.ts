@@ -113,6 +113,19 @@ describe('the correction', () => {
     expect(corrected(0.5, few.correction)).toBeLessThan(0.7)
     expect(sayCalibration(few, percent)).toContain('3 so far: too few')
     const many = calibrate(shop(400, (p) => 0.5 + 0.5 * (p - 0.5)))
-    expect(sayCalibration(many, percent)).toMatch(/^what is said as 80 % comes true in 6\d %/)
+    expect(sayCalibration(many, percent)).toMatch(/^what is said as 7\d % comes true in 6\d %/)
+  })
+  it('speaks of odds that were said, and of no others', () => {
+    const sure = Array.from({ length: 40 }, (_, i) => ({ odds: i % 2 ? 0.93 : 0.95, came: i % 10 > 0 }))
+    expect(sayCalibration(calibrate(sure), percent)).toMatch(/^what is said as 94 % comes true in 9\d %$/)
+    const [low, high] = [
+      { odds: 0.24, came: false },
+      { odds: 0.78, came: true },
+    ]
+    const both = calibrate([
+      ...Array.from({ length: 15 }, () => low),
+      ...Array.from({ length: 45 }, () => high),
+    ])
+    expect(sayCalibration(both, percent)).toMatch(/^what is said as 78 % .* what is said as 24 % in/)
   })
 })

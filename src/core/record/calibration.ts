@@ -127,13 +127,19 @@ export function calibrate(said: readonly Said[]): Calibration {
   }
 }
 
-/** What the record says of odds, in one sentence. */
-export function sayCalibration(
-  { n, few, correction }: Calibration,
-  percent: (share: number) => string,
-): string {
-  if (n === 0) return 'nothing said yet that has come true or not'
+/** The tenth that holds a share of all odds that were said, from below. */
+function tenthAt({ deciles, n }: Calibration, share: number): Decile | null {
+  let seen = 0
+  return deciles.find((tenth) => (seen += tenth?.n ?? 0) >= share * n && tenth !== null) ?? null
+}
+
+/** What the record says of odds, in one sentence: of those in the middle of the upper and of the lower half that were said. */
+export function sayCalibration(of: Calibration, percent: (share: number) => string): string {
+  const { n, few, correction } = of
+  const [high, low] = [tenthAt(of, 0.75), tenthAt(of, 0.25)]
+  if (!high || !low) return 'nothing said yet that has come true or not'
   if (few) return `${n} so far: too few to tell, from ${ENOUGH} on it is reckoned`
-  const high = corrected(0.8, correction)
-  return `what is said as ${percent(0.8)} comes true in ${percent(high)}, what is said as ${percent(0.3)} in ${percent(corrected(0.3, correction))}`
+  const comes = ({ said }: Decile) => percent(corrected(said, correction))
+  const says = `what is said as ${percent(high.said)} comes true in ${comes(high)}`
+  return low === high ? says : `${says}, what is said as ${percent(low.said)} in ${comes(low)}`
 }

@@ -1,5 +1,4 @@
 import { percent } from '@/core/maths/percent'
-import { Button } from '@/ui/Button'
 import { useReader } from '@/ui/reader'
 import { localMoment } from './ticket-form'
 import type { Promised } from './use-promise'
@@ -18,8 +17,8 @@ export function PromiseSays({
   const told = of?.promised === typed ? of : null
   const likelyAt = told?.likelyAt ?? null
   return (
-    // Room for two lines: nothing below moves when the answer comes.
-    <div className="min-h-[3.2rem] py-0.5 text-[0.94rem] leading-snug" aria-live="polite">
+    // Room for three lines: nothing below moves when the answer comes.
+    <div className="min-h-[4.2rem] pb-1 pl-[7.35rem] text-[0.94rem] leading-snug" aria-live="polite">
       {told && told.kept !== null && (
         <p className={told.because ? 'font-semibold text-ember' : ''}>
           Kept {percent(told.kept)}
@@ -27,7 +26,13 @@ export function PromiseSays({
           {told.makesLate.length > 0 && (
             <>
               {' '}
-              It would make {told.makesLate.slice(0, 3).join(', ')}
+              It would make{' '}
+              {told.makesLate.slice(0, 3).map((late, i) => (
+                <span key={late} className="whitespace-nowrap">
+                  {i > 0 && ', '}
+                  {late}
+                </span>
+              ))}
               {told.makesLate.length > 3 && ` and ${told.makesLate.length - 3} more`} likely late.
             </>
           )}
@@ -41,9 +46,13 @@ export function PromiseSays({
             <>
               As the bench stands, ready by {moment(likelyAt)} with 80 %.{' '}
               {(typed === '' || told.because) && (
-                <Button look="bare" onClick={() => onPromise(roundUp(likelyAt))}>
+                <button
+                  type="button"
+                  className="font-semibold text-ink underline decoration-line underline-offset-4 hover:decoration-ink"
+                  onClick={() => onPromise(roundUp(likelyAt))}
+                >
                   Promise that
-                </Button>
+                </button>
               )}
             </>
           )}

@@ -144,7 +144,7 @@ export function FaultSection({ form, keep }: SectionProps) {
 
 export function TermsSection({ form, keep, promise }: SectionProps & { promise: Promised | null }) {
   const { currency } = useReader()
-  const { register, formState, watch, setValue } = form
+  const { register, formState, watch, setValue, setFocus } = form
   const { errors } = formState
   const inWarranty = watch('warranty') === 'in warranty' || watch('warranty') === 'paid repair offered'
   return (
@@ -159,14 +159,18 @@ export function TermsSection({ form, keep, promise }: SectionProps & { promise: 
         <TicketLine label="Minutes" error={errors.minutes?.message}>
           <input inputMode="numeric" className="num" placeholder="at the bench" {...register('minutes')} />
         </TicketLine>
-        <TicketLine narrow label="Promised">
-          <input type="datetime-local" className="num" {...register('promised')} />
-        </TicketLine>
       </div>
+      <TicketLine label="Promised">
+        <input type="datetime-local" className="num" {...register('promised')} />
+      </TicketLine>
       <PromiseSays
         of={promise}
         typed={watch('promised')}
-        onPromise={(promised) => setValue('promised', promised, { shouldDirty: true })}
+        onPromise={(promised) => {
+          setValue('promised', promised, { shouldDirty: true })
+          // It goes on the tape like any other, when the section is left.
+          setFocus('promised')
+        }}
       />
       <TicketLine
         label="Warranty"
