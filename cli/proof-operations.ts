@@ -83,8 +83,11 @@ export const proofOperations: Readonly<Record<string, Operation>> = {
     'What has to be proved, from what was damaged, touched, changed, repaired and suspected, what tells most per minute first; and what could still be wrong.',
     touched,
     ({ passed, atHand, repaired, suspected, ...rest }) => {
+      const cells = repaired.filter(({ fault }) => fault === 'cell weak').length
       const t: Touched = {
         ...rest,
+        cell: rest.cell || cells > 0,
+        cellAlone: rest.cellAlone || (cells > 0 && cells === repaired.length),
         rails: [...new Set([...rest.rails, ...repaired.flatMap(({ fault }) => suppliedBy(fault) ?? [])])],
         repaired: repaired.map(({ fault, succeeds = repairOf(fault).succeeds }) => ({
           of: provedBy(fault),

@@ -219,16 +219,15 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
                 minuteOfDay
                   .greater(Joi.ref('0'))
                   .required()
-                  .messages({ 'number.greater': 'it ends before it begins: give minutes of the day from, to' }),
+                  .messages({
+                    'number.greater': 'it ends before it begins: give minutes of the day from, to',
+                  }),
               )
               .length(2)
               .allow(null),
           )
           .default(usualHours.week),
-        closed: Joi.array()
-          .items(day)
-          .max(1000)
-          .default([]),
+        closed: Joi.array().items(day).max(1000).default([]),
         people: Joi.number().integer().min(1).max(50).default(1),
       }).default(usualHours),
       now: wall.required(),

@@ -1,7 +1,7 @@
 import type { RailWord, BoardBodies } from './bodies'
 import { castDraft } from 'immer'
 import { boardCommands } from './commands'
-import { slice } from '../tape/slice'
+import { newCell, slice } from '../tape/slice'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import type { Baseline } from './baseline'
@@ -145,8 +145,7 @@ export const board = slice<BoardBodies, HeardForPower>().of({
       opens: 'triage',
       words: ({ body: b }) =>
         `${b.isNew ? 'new ' : ''}cell ${b.volts === null ? b.is : `${b.volts} V`}${b.where === 'at the board' ? ' at the board' : ''}`,
-      changesBoard: (b) =>
-        b.isNew ? { what: 'a new cell', undoes: 'cell', sparesRails: true, liftsNoShort: true } : null,
+      changesBoard: (b) => (b.isNew ? newCell : null),
     },
     current: {
       opens: 'triage',

@@ -62,7 +62,7 @@ export const onlyTheCell = (t: Touched): boolean =>
   t.groups.length === 0 &&
   t.rails.length === 0 &&
   t.exchanged.length === 0 &&
-  t.repaired.length === 0 &&
+  t.repaired.every(({ of }) => of === 'settings kept') &&
   t.suspected.every(({ of }) => of === 'settings kept') &&
   !t.firmware &&
   !t.parts &&

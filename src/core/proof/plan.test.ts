@@ -89,6 +89,11 @@ describe('proofPlan', () => {
       proofStanding(jobState(t.entries), null, nothingRound).tests.map((test) => test.id)
     const changed = () => tape().put('cell', { volts: 3.1, isNew: true })
     expect(owed(changed())).toEqual(['cold starts', 'settings'])
+    // However it is noted: as a new cell, as the repair of a weak one, or both.
+    const mended = tape().put('mended', { fault: 'cell weak' })
+    expect(owed(mended).sort()).toEqual(['cold starts', 'settings'])
+    expect(owed(changed().put('mended', { fault: 'cell weak' })).sort()).toEqual(['cold starts', 'settings'])
+    expect(owed(mended.put('mended', { fault: 'settings' }))).toContain('temperature')
     // A cell that only reads low was not changed; a module that was tried, a repair, a CPU seated are more than a cell.
     expect(owed(tape().put('cell', { volts: 2.1 }))).toContain('temperature')
     const tried = {

@@ -18,6 +18,14 @@ export interface BoardChange {
   readonly undoes?: 'all' | 'firmware' | 'cpu' | 'cell'
 }
 
+/** Another coin cell: it touches nothing else, however it was noted. */
+export const newCell: BoardChange = {
+  what: 'a new cell',
+  undoes: 'cell',
+  sparesRails: true,
+  liftsNoShort: true,
+}
+
 /** Something a line leaves loose: a fragment, a part. */
 export interface Loose {
   readonly what: string

@@ -4,7 +4,7 @@ import { triageCommands } from './commands'
 import { percent } from '../maths/percent'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
-import { slice } from '../tape/slice'
+import { newCell, slice } from '../tape/slice'
 import { lineOfTest } from './test-line'
 
 export interface TriageState {
@@ -24,7 +24,6 @@ const byHand: ReadonlySet<string> = new Set([
   'reset held',
   'something fitted',
   'drive',
-  'cell weak',
   'settings',
   'training',
   'firmware corrupt',
@@ -126,12 +125,15 @@ export const triage = slice<TriageBodies, { baseline: { readonly codes: readonly
     },
     mended: {
       words: ({ body: b }) => `repaired: ${b.fault}`,
-      changesBoard: ({ fault }) => ({
-        what: 'a mend',
-        putsRight: true,
-        undoes: 'all',
-        ...(byHand.has(fault) ? {} : { heat: true as const }),
-      }),
+      changesBoard: ({ fault }) =>
+        fault === 'cell weak'
+          ? newCell
+          : {
+              what: 'a mend',
+              putsRight: true,
+              undoes: 'all',
+              ...(byHand.has(fault) ? {} : { heat: true as const }),
+            },
     },
   },
   on: {
