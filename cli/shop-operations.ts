@@ -216,12 +216,9 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
             Joi.array()
               .ordered(
                 minuteOfDay.required(),
-                minuteOfDay
-                  .greater(Joi.ref('0'))
-                  .required()
-                  .messages({
-                    'number.greater': 'it ends before it begins: give minutes of the day from, to',
-                  }),
+                minuteOfDay.greater(Joi.ref('0')).required().messages({
+                  'number.greater': 'it ends before it begins: give minutes of the day from, to',
+                }),
               )
               .length(2)
               .allow(null),

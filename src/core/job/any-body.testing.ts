@@ -94,7 +94,6 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   note: fc.record({ text: words }),
   decision: fc.constantFrom(
     { text: 'x' },
-    { text: 'x', goingOn: { minutes: 60, spentMinutes: 9 } },
     { text: 'x', goingOn: { minutes: 60, spentMinutes: 9, runs: 0.7 } },
   ),
   rail: fc.oneof(

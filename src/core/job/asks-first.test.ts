@@ -42,7 +42,13 @@ it('a test that takes power passes only where the board may be powered', () => {
 })
 it('so does a start that came up, and a temperature that levels off', () => {
   const fit = { levelC: 61, leastC: 60, mostC: 63, slowS: 170, curve: { s: [], c: [] } }
-  const log = { ...fit, name: 'log.csv', readings: 2, bearsC: 95, read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] } }
+  const log = {
+    ...fit,
+    name: 'log.csv',
+    readings: 2,
+    bearsC: 95,
+    read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] },
+  }
   const says = (t: TestTape, came: boolean, mostC: number | null) => {
     const state = jobState(t.entries, names)
     return [
