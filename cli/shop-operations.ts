@@ -72,10 +72,12 @@ export const shopOperations: Readonly<Record<string, Operation>> = {
             priceMinor: minor.required(),
             succeeds: Joi.number().min(0).max(1).required(),
             days: Joi.number().integer().min(0).max(365).required(),
+            leavesBoard: Joi.boolean().default(false),
           }),
         )
         .max(20)
         .default([]),
+      donorMinor: minor.default(0),
       instruments: Joi.array()
         .items(
           Joi.object({

@@ -15,6 +15,8 @@ import { TextField } from '@/ui/Field'
 import { Sheet } from '@/ui/Sheet'
 import { useReader } from '@/ui/reader'
 import { typedNumber } from '@/ui/typed-number'
+import { useWorthTyped } from './use-worth-typed'
+import type { Instead, TypedOther } from './use-worth-typed'
 
 const elsewhere = [
   ['board', 'another board'],
@@ -23,7 +25,6 @@ const elsewhere = [
 ] as const
 /** Days that each takes (bench defaults). */
 const usualDays = { board: 3, out: 10, maker: 21 }
-type Instead = keyof typeof usualDays
 const noOther = { price: '', chance: '', days: '' }
 
 /** Go on, exchange, send out or hand back: what each is worth to the owner, and the minute to stop at. */
@@ -52,15 +53,18 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
     () => goingOn(state, socket, setting, took.factor),
     [state, socket, setting, took.factor],
   )
+  const [kept, keep] = useWorthTyped(useJob((j) => j.tag))
+  const { donor = '' } = kept
   const [value, setValue] = useState(asMoney(ticket.valueMinor))
   const [rate, setRate] = useState(asMoney(figures.hourMinor))
   const makers = ticket.warranty === 'in warranty' || ticket.warranty === 'paid repair offered'
-  const [typed, setTyped] = useState({
+  const typed: Readonly<Record<Instead, TypedOther>> = {
     board: noOther,
     out: noOther,
     // In warranty it costs nothing.
     maker: { ...noOther, price: ticket.warranty === 'in warranty' ? '0' : '' },
-  })
+    ...kept,
+  }
   const [now] = useState(() => new Date().toISOString())
 
   /** How often each works out, %: sent out and by its maker as bench defaults. */
@@ -84,9 +88,16 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
     if (!(share >= 0 && share <= 100)) errors[`${id} chance`] = '0 to 100 %'
     if (!(takes >= 0 && takes <= 365)) errors[`${id} days`] = '0 to 365 days'
     return [
-      { name, priceMinor: amount(`${id} price`, price), succeeds: share / 100, days: Math.round(takes) },
+      {
+        name,
+        priceMinor: amount(`${id} price`, price),
+        succeeds: share / 100,
+        days: Math.round(takes),
+        leavesBoard: id === 'board',
+      },
     ]
   })
+  const donorMinor = amount('donor', donor)
   const spentMinutes = benchSeconds(work, now).all / 60
   const runs = belief !== null && runsAsItIs(board, belief)
   const weighed =
@@ -97,6 +108,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
           ratePerHourMinor,
           spentMinutes,
           limitMinor: ticket.limitMinor,
+          donorMinor,
           others,
         }
       : null
@@ -114,7 +126,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
       value={typed[id][key]}
       placeholder={usual}
       error={errors[`${id} ${key}`]}
-      onChange={(e) => setTyped({ ...typed, [id]: { ...typed[id], [key]: e.target.value } })}
+      onChange={(e) => keep({ [id]: { ...typed[id], [key]: e.target.value } })}
     />
   )
   return (
@@ -155,6 +167,18 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
             {field('maker', 'days', 'Days', String(usualDays.maker))}
           </>
         )}
+        <TextField
+          label={`Left here as a donor, ${currency}`}
+          className="num"
+          inputMode="decimal"
+          value={donor}
+          placeholder="not bought"
+          error={errors.donor}
+          onChange={(e) => keep({ donor: e.target.value })}
+        />
+        <p className="col-span-2 self-end pb-2 text-soft">
+          What it brings its owner as it is; beside another board as well.
+        </p>
       </div>
       {done && <p className="mt-4 text-lg">The job stands as {done.outcome}: nothing is to be decided.</p>}
       {!belief && !done && (

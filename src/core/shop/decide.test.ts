@@ -36,6 +36,7 @@ const any: fc.Arbitrary<ToDecide> = fc.record({
   ratePerHourMinor: fc.integer({ min: 1000, max: 120_000 }),
   spentMinutes: fc.integer({ min: 0, max: 200 }),
   limitMinor: fc.option(fc.integer({ min: 0, max: 300_000 }), { nil: null }),
+  donorMinor: fc.constantFrom(0, 0, 8000),
   others: fc.array(
     fc.record({
       name: fc.constantFrom('another board', 'send it out'),
@@ -74,7 +75,10 @@ describe('repair, exchange or hand back', () => {
     fc.assert(
       fc.property(any, (of) => {
         const { stopAfterMinutes: stop, options } = decide(of)
-        const otherwise = Math.max(0, ...of.others.map((o) => o.succeeds * of.valueMinor - o.priceMinor))
+        const otherwise = Math.max(
+          of.donorMinor ?? 0,
+          ...of.others.map((o) => o.succeeds * of.valueMinor - o.priceMinor),
+        )
         const worth = worthUntil(of, otherwise)
         const allowed =
           of.limitMinor === null
@@ -108,6 +112,20 @@ describe('repair, exchange or hand back', () => {
     expect(stop({ ratePerHourMinor: 90_000 })).toBeLessThanOrEqual(here)
     const exchange = { name: 'another board', priceMinor: 150_000, succeeds: 0.97, days: 3 }
     expect(stop({ others: [exchange] })).toBeLessThanOrEqual(here)
+  })
+  it('ends with what the board brings as a donor, beside another board as well where that one leaves it here', () => {
+    const exchange = { name: 'another board', priceMinor: 150_000, succeeds: 0.97, days: 3 }
+    const worths = (more: Partial<ToDecide>) =>
+      Object.fromEntries(decide({ ...plain, ...more }).options.map((o) => [o.name, o.worthMinor]))
+    const without = worths({ others: [exchange] })
+    const left = worths({ donorMinor: 20_000, others: [{ ...exchange, leavesBoard: true }] })
+    expect(left['leave it here as a donor']).toBe(20_000)
+    expect(left['another board']! - without['another board']!).toBeCloseTo(20_000, 6)
+    expect(worths({ donorMinor: 20_000, others: [exchange] })['another board']).toBe(without['another board'])
+    // Going on can end there too: it is worth more, and is stopped sooner.
+    expect(worths({ donorMinor: 20_000 })['go on']!).toBeGreaterThan(worths({})['go on']!)
+    const stop = (donorMinor: number) => decide({ ...plain, donorMinor }).stopAfterMinutes
+    expect(stop(60_000)).toBeLessThan(stop(0))
   })
   it('keeps to what was agreed, and says that it does', () => {
     const limited = decide({ ...plain, valueMinor: 900_000, limitMinor: 60_000 })
@@ -149,6 +167,10 @@ describe('repair, exchange or hand back', () => {
     }
     expect(sentences({})).toMatch(/^It can be repaired here with \d+ %, for \d+ kr to \d+ kr/)
     expect(sentences({ ways: [] })).toMatch(/hand it back as it is\.$/)
+    expect(sentences({ donorMinor: 8000 })).toMatch(/stop there and keep it here as a donor, for 80 kr\.$/)
+    expect(sentences({ ways: [], donorMinor: 8000 })).toMatch(
+      /We would keep it here as a donor, for 80 kr\.$/,
+    )
     const exchange = { name: 'another board', priceMinor: 10_000, succeeds: 0.97, days: 3 }
     expect(sentences({ others: [exchange] })).toMatch(/^Another board is the better way: .* about 3 days\./)
     expect(sentences({ ways: [], others: [{ ...exchange, days: 1 }] })).toContain('about a day')

@@ -22,6 +22,8 @@ interface WayOn {
 /** Something else that can be done: what it costs the owner, how often it works out, how many days it takes. */
 export interface Other {
   readonly name: string
+  /** The board that came can be left here as a donor all the same. */
+  readonly leavesBoard?: boolean
   readonly priceMinor: number
   readonly succeeds: number
   readonly days: number
@@ -38,6 +40,8 @@ export interface ToDecide {
   /** Minutes that are on the bill already, and the most it may come to; null where nothing is agreed. */
   readonly spentMinutes: number
   readonly limitMinor: number | null
+  /** What the board brings its owner as it is, left here as a donor; nothing where it is left out. */
+  readonly donorMinor?: number
   readonly others: readonly Other[]
 }
 
@@ -151,15 +155,22 @@ function playedOut(of: ToDecide, until: number): Decided['goingOn'] {
 
 /** Repair, exchange, send out or hand back: compared by what each is worth to the owner, and when to stop going on. */
 export function decide(of: ToDecide): Decided {
+  const { donorMinor = 0 } = of
   const others = of.others.map((other): Option => ({
     is: 'other',
     name: other.name,
-    worthMinor: other.succeeds * of.valueMinor - other.priceMinor,
+    worthMinor: other.succeeds * of.valueMinor - other.priceMinor + (other.leavesBoard ? donorMinor : 0),
     runs: other.succeeds,
     days: other.days,
   }))
-  const back: Option = { is: 'hand it back', name: 'hand it back as it is', worthMinor: 0, runs: 0, days: 0 }
-  const otherwise = Math.max(0, ...others.map((o) => o.worthMinor))
+  const back: Option = {
+    is: 'hand it back',
+    name: donorMinor > 0 ? 'leave it here as a donor' : 'hand it back as it is',
+    worthMinor: donorMinor,
+    runs: 0,
+    days: 0,
+  }
+  const otherwise = Math.max(back.worthMinor, ...others.map((o) => o.worthMinor))
   const worth = worthUntil(of, otherwise)
   const stop = bestOf(worth.subarray(0, minutesLeft(of) + 1))
   const goingOn = playedOut(of, stop)
@@ -314,7 +325,7 @@ export function sayDecided(
   if (first!.is === 'go on') {
     const instead =
       next.is === 'hand it back'
-        ? 'we would stop there and hand it back'
+        ? `we would stop there and ${endsAs(next, money)}`
         : `${next.name} is the better way from there, ${days(next.days)}`
     return `It can be repaired here with ${percent(goingOn.runs)}, for ${money(tens(goingOn.billMinor.low))} to ${money(tens(goingOn.billMinor.high))} in eight of ten cases. ${
       more
@@ -324,8 +335,8 @@ export function sayDecided(
   }
   if (first!.is === 'hand it back')
     return more
-      ? `Within what is agreed, going on costs more, on average, than it can bring. ${upperFirst(more)}: ask the owner before it is handed back.`
-      : 'Going on costs more, on average, than it can bring, and so does all else that is known. We would hand it back as it is.'
+      ? `Within what is agreed, going on costs more, on average, than it can bring. ${upperFirst(more)}: ask the owner before it is given up.`
+      : `Going on costs more, on average, than it can bring, and so does all else that is known. We would ${endsAs(first!, money)}.`
   return `${upperFirst(first!.name)} is the better way${more ? ' within what is agreed' : ''}: it works out with ${percent(first!.runs)}, ${days(first!.days)}. ${
     more
       ? `${upperFirst(more)}, and that is worth more: ask the owner`
@@ -334,6 +345,9 @@ export function sayDecided(
         : 'A repair here would cost more, on average, than it can bring'
   }.`
 }
+/** How it ends where nothing is worth doing. */
+const endsAs = ({ worthMinor }: Option, money: (minor: number) => string) =>
+  worthMinor > 0 ? `keep it here as a donor, for ${money(worthMinor)}` : 'hand it back as it is'
 /** Nobody needs a bill that is only likely to the last figure. */
 const tens = (minor: number) => Math.round(minor / 1000) * 1000
 const days = (n: number) => (n === 0 ? 'at once' : n === 1 ? 'about a day' : `about ${n} days`)
