@@ -26,6 +26,20 @@ test('odds said before a start are kept with what was reckoned, and scored once 
     const csv = await (await page.request.get(`${shop.url}/api/record`)).text()
     expect(csv.split('\n')[0]!.trim()).toBe('job,of,source,by,kind,odds,came,school')
 
+    await test.step('the record leaves the shop as CSV and JSON', async () => {
+      const get = async (query: string) => page.request.get(`${shop.url}/api/record${query}`)
+      const odds = (await (await get('?as=json')).json()) as object[]
+      expect(odds.length).toBe(csv.trim().split('\n').length - 1)
+      const jobs = (await (await get('?of=jobs&as=json')).json()) as Record<string, unknown>[]
+      expect(jobs.length).toBeGreaterThan(300)
+      expect(jobs.find((j) => j.job === 'Q-0407')).toMatchObject({ outcome: 'fixed', held: 1 })
+      const table = (await (await get('?of=jobs')).text()).split('\n')[0]!.trim()
+      expect(table).toBe(Object.keys(jobs[0]!).join(','))
+      const refused = await get('?of=cats')
+      expect(refused.status()).toBe(422)
+      expect(((await refused.json()) as { error: { field: string } }).error.field).toBe('of')
+    })
+
     await test.step('the bench list reckons with it', async () => {
       await page.goto(`${shop.url}/`)
       await expect(page.getByText(/By 26\d jobs of the record, work takes/)).toBeVisible()

@@ -250,7 +250,7 @@ export async function unpackJob(
 
 /** What a part of the ZIP may unfold to, bytes: by its path, from the front. */
 const mostOf: readonly (readonly [path: RegExp, bytes: number])[] = [
-  [/^tape\.json$/, 48 * MB],
+  [/^tape\.(json|csv)$/, 48 * MB],
   [/^socket\.json$/, 4 * MB],
   [/^files\/.*\.bin$/, 64 * MB],
   [/^files\//, 41 * MB],

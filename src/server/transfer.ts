@@ -33,6 +33,7 @@ import { readTape } from '@/data/read-tape'
 import { layTape } from '@/data/tape'
 import type { Socket } from '@/core/socket/model/socket'
 import { marksCsv } from '@/tables/contact-csv'
+import { tapeCsv } from '@/tables/tape-csv'
 import { heavy } from '@/server/heavy'
 import { rewritten } from '@/server/uploads'
 import { packJob } from './job-zip'
@@ -53,7 +54,7 @@ export async function exportJob(job: Job, withOwner: boolean): Promise<Readable>
     ids.set(hash, head.id)
   }
   const pass = state.socket.passes.at(-1) ?? null
-  const extras: Record<string, string> = {}
+  const extras: Record<string, string> = { 'tape.csv': tapeCsv(entries) }
   if (socket) {
     extras['map.svg'] = toSvg(displayList(socket, pass), socket.pitchMm, 'paper', `${job.tag} ${socket.name}`)
     extras['marked-contacts.csv'] = marksCsv(socket, pass)

@@ -54,6 +54,9 @@ export function CameTrue({ record }: { record: TrackRecord }) {
         Odds that were said on the way, by the bench or aloud, against what came of them.{' '}
         <a href="/api/record" download className="underline">
           CSV
+        </a>{' '}
+        <a href="/api/record?as=json" download className="underline">
+          JSON
         </a>
       </p>
       {group ? (

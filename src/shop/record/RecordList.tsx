@@ -38,6 +38,17 @@ export function RecordList({
           <Link href="/record/came-true" className="underline">
             What came true of the odds
           </Link>
+          <span className="ml-6 text-soft">
+            All of them as{' '}
+            <a href="/api/record?of=jobs" download className="underline">
+              CSV
+            </a>{' '}
+            or{' '}
+            <a href="/api/record?of=jobs&as=json" download className="underline">
+              JSON
+            </a>
+            ; one with its whole tape as a ZIP, at its hand-back.
+          </span>
         </p>
       )}
       <form className="mt-3 flex gap-2" role="search">
