@@ -5,7 +5,7 @@ import type { Promised } from './use-promise'
 
 /** The odds of a promise before it is given, and what may be promised instead. */
 export function PromiseSays({
-  of,
+  of: told,
   typed,
   onPromise,
 }: {
@@ -14,7 +14,6 @@ export function PromiseSays({
   onPromise: (promised: string) => void
 }) {
   const { moment } = useReader()
-  const told = of?.promised === typed ? of : null
   const likelyAt = told?.likelyAt ?? null
   return (
     // Room for three lines: nothing below moves when the answer comes.

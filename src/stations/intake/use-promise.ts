@@ -6,13 +6,12 @@ import { useJob } from '@/job/JobProvider'
 import type { TicketForm } from './ticket-form'
 
 /** A promise as it is typed, and what it would come to. */
-export interface Promised extends IfPromised {
-  readonly promised: string
+export interface Promised extends IfPromised, Pick<TicketForm, 'promised' | 'minutes'> {
   /** The moment of `likely`. */
   readonly likelyAt: string | null
 }
 
-/** What the promise that is typed would come to, asked of the bench whenever it or the minutes change; the last stays meanwhile. */
+/** What the promise that is typed would come to, asked of the bench whenever it or the minutes change; null until it is told. */
 export function usePromise({ watch, formState: { errors } }: UseFormReturn<TicketForm>): Promised | null {
   const tag = useJob((j) => j.tag)
   const ended = useJob((j) => j.state.handBack.done !== null)
@@ -25,7 +24,8 @@ export function usePromise({ watch, formState: { errors } }: UseFormReturn<Ticke
       const at = promised && new Date(promised).toISOString()
       const query = new URLSearchParams({ minutes, promised: at })
       const answer = await fetch(`/api/jobs/${tag}/promise?${query}`, { signal: control.signal })
-      setTold(answer.ok ? { promised, ...((await answer.json()) as Omit<Promised, 'promised'>) } : null)
+      const says = answer.ok ? ((await answer.json()) as Omit<Promised, 'promised' | 'minutes'>) : null
+      setTold(says && { promised, minutes, ...says })
     })
     return () => control.abort()
   }, [tag])
@@ -34,5 +34,5 @@ export function usePromise({ watch, formState: { errors } }: UseFormReturn<Ticke
   useEffect(() => {
     if (sound) ask.current?.({ promised, minutes })
   }, [promised, minutes, sound])
-  return told
+  return told?.promised === promised && told.minutes === minutes ? told : null
 }

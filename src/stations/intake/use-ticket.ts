@@ -51,7 +51,7 @@ export function useTicket() {
   /** Puts what differs on the tape; an amount that makes no sense stays in its field with its fault. */
   const keep = handleSubmit((typed) => {
     const set = ticketChanges(typed, ticket, currency)
-    const reckoned = set.promisedAt && promise?.promised === typed.promised ? promise.kept : null
+    const reckoned = set.promisedAt && promise ? promise.kept : null
     if (Object.keys(set).length > 0)
       append('ticket', { set, ...(reckoned === null ? {} : { kept: reckoned }) })
     form.reset(typed)
