@@ -1,9 +1,14 @@
 'use client'
+import dynamic from 'next/dynamic'
 import { sayMoment, timedList } from '@/core/parts/heat/timed-list'
 import type { Found } from '@/core/parts/heat/heat-search'
 import { Caution } from '@/ui/Caution'
-import { HeatChart } from './HeatChart'
 import type { HeatInHand } from './use-heat'
+
+const HeatChart = dynamic(() => import('./HeatChart').then((m) => m.HeatChart), {
+  ssr: false,
+  loading: () => <div className="h-[17.5rem]" />,
+})
 
 const deg = (c: number) => `${Math.round(c)} °C`
 
