@@ -173,7 +173,8 @@ describe('repair, exchange or hand back', () => {
     )
     const exchange = { name: 'another board', priceMinor: 10_000, succeeds: 0.97, days: 3 }
     expect(sentences({ others: [exchange] })).toMatch(/^Another board is the better way: .* about 3 days\./)
-    expect(sentences({ ways: [], others: [{ ...exchange, days: 1 }] })).toContain('about a day')
+    const aDay = sentences({ ways: [], others: [{ ...exchange, days: 1 }] })
+    expect(aDay).toMatch(/about a day\. A repair here would bring less, on average\.$/)
     expect(
       sentences({ valueMinor: 400_000, others: [{ ...exchange, priceMinor: 390_000, succeeds: 1 }] }),
     ).toMatch(/another board is the better way from there/)

@@ -342,7 +342,7 @@ export function sayDecided(
       ? `${upperFirst(more)}, and that is worth more: ask the owner`
       : stopAfterMinutes > 0
         ? `A repair here would come right with ${percent(goingOn.runs)} within ${stopAfterMinutes} minutes`
-        : 'A repair here would cost more, on average, than it can bring'
+        : 'A repair here would bring less, on average'
   }.`
 }
 /** How it ends where nothing is worth doing. */
