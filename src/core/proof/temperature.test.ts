@@ -69,8 +69,16 @@ describe('a temperature under load', () => {
         for (const step of [0.1, 1]) {
           const still = fit(stopped(at, tau, step))
           expect(still.verdict, `${at} s, τ ${tau} s, steps of ${step}`).toBe('not yet')
-          expect(still.say).toMatch(/reads the same from \d+ s on. Does the sensor stand still/)
+          expect(still.say).toMatch(/reads the same from \d+ s on. Does the sensor stand still|nothing warms/)
         }
+    // One that is there soon, and read without scatter, stands as still: it came to it gently.
+    for (const tau of [8, 15, 20, 30, 60])
+      for (const every_ of [2, 5, 10])
+        for (const step of [0.001, 1])
+          expect(
+            fit(every(600, every_, (s) => Math.round((64 - 40 * Math.exp(-s / tau)) / step) * step)).verdict,
+            `τ ${tau} s every ${every_} s, steps of ${step}`,
+          ).toBe('levels off')
     for (const tau of [60, 90, 120])
       expect(fit(stopped(600, tau, 1)).verdict, `τ ${tau} s`).toBe('levels off')
   })
@@ -136,6 +144,15 @@ describe('a temperature under load', () => {
     expect(findings.map((f) => f.text).join()).toContain('2 readings that jump')
     expect(findings.every((f) => f.level === 'warning')).toBe(true)
     expect(Math.abs(fitTemperature(log!).levelC - 60)).toBeLessThan(1.5)
+    // A way up in a few readings is no slip; a first reading that is off alone is one.
+    const fast = every(600, 10, (s) => 64 - 40 * Math.exp(-s / 8))
+    expect(read(fast).findings).toEqual([])
+    const slipped = every(600, 10, (s) => (s === 0 ? 127 : 40 + 0.02 * s))
+    expect(
+      read(slipped)
+        .findings.map((f) => f.text)
+        .join(),
+    ).toContain('1 readings that jump')
   })
   it.each<[string, readonly Pair[], RegExp]>([
     ['too few', every(300, 100, () => 50), /4 readings are too few/],

@@ -68,12 +68,19 @@ export function readTemperature(
   }
 }
 
-/** How far a reading may lie from those round it, K: farther it is a slip of the sensor. */
+/** How far a reading may lie from those round it, K: farther it is a slip of the sensor, unless it lies on a way up or down. */
 const JUMP_K = 8
 function isSpike(c: Float64Array, i: number): boolean {
   const round = c.subarray(Math.max(0, i - 3), i + 4)
-  return Math.abs(c[i]! - median(round)) > JUMP_K
+  if (Math.abs(c[i]! - median(round)) <= JUMP_K) return false
+  // The first has nothing before it: a way that begins there goes on.
+  const before = i === 0 ? 2 * c[0]! - c[1]! : c[i - 1]!
+  const way = (c[i]! - before) * (c[i + 1]! - c[i]!) > 0
+  return !way || (i === 0 && !goesOn(c))
 }
+/** Whether a log warms or cools on from its first step, rather than that its first reading is a slip. */
+const goesOn = (c: Float64Array): boolean =>
+  (c[1]! - c[0]!) * (c[3]! - c[1]!) > 0 && Math.abs(c[3]! - c[1]!) > Math.abs(c[1]! - c[0]!) / 8
 
 export interface TemperatureFit {
   /** Where it goes, °C: likeliest, and with 90 % certainty between; null where it may still go anywhere. */
@@ -287,15 +294,23 @@ const WARMS = { k: 3, begunS: 60 } as const
 /** So many readings that are alike at the end, and of all of them, before it is asked whether the sensor stands still. */
 const ALIKE = { least: 8, share: 0.25 } as const
 
+/** Steps of usual sensors, K; what is kept is rounded to the least. */
+const STEPS = [1, 0.5, 0.1] as const
+const stepOf = (c: readonly number[]): number =>
+  STEPS.find((q) => c.every((v) => Math.abs(v / q - Math.round(v / q)) < 1e-6)) ?? 0.1
+
+/** What the later half of the readings may be of the whole way to where it stands: an exponential that is there has done most of it before. */
+const GENTLY = 0.15
+
 /** Odds that a sensor that works reads the same for so long, below which it is taken to stand still. */
 const BY_CHANCE = 1e-3
 
 /**
  * Since when every reading is the same although it could not be: what was read before, fitted by itself, goes on beyond it by
  * more than half a step of the sensor; or it scattered before, by σ, so that n readings would all fall into one step q with
- * (2Φ(q/2σ) − 1)ⁿ at the most. σ² is the mean square of the second differences of the later half (the start bends) over six,
- * less q²/12 of the steps themselves.
- * Too few readings before it tell neither: then it is not believed.
+ * (2Φ(q/2σ) − 1)ⁿ at the most. σ² is the mean square of second differences in the later half over six, less q²/12 of the steps
+ * themselves; where those next to one another go against each other, as scatter does, and not with each other, as a curve that bends.
+ * Few readings before it tell neither: then it came there gently, with little of the way in their later half, or it stopped.
  */
 function standsStillFromS({ s, c }: Came['read']): number | null {
   const last = c.at(-1)!
@@ -303,13 +318,20 @@ function standsStillFromS({ s, c }: Came['read']): number | null {
   while (from > 0 && c[from - 1] === last) from--
   const alike = c.length - from
   if (alike < Math.max(ALIKE.least, ALIKE.share * c.length)) return null
-  if (from < FEWEST_ROWS) return s[from]!
+  if (from === 0) return s[0]!
   const before = c.slice(0, from)
-  const step = Math.min(...c.slice(1).map((v, i) => Math.abs(v - c[i]!) || Infinity))
+  const step = stepOf(c)
+  if (from < FEWEST_ROWS) {
+    const way = Math.abs(last - before[0]!)
+    const lately = Math.abs(last - before[from >> 1]!)
+    return lately <= step + GENTLY * way ? null : s[from]!
+  }
   const near = before.slice(-Math.max(FEWEST_ROWS, from >> 1))
   const bends = near.slice(2).map((v, i) => v - 2 * near[i + 1]! + near[i]!)
-  const noise2 = bends.reduce((sum, v) => sum + v * v, 0) / bends.length / 6 - step ** 2 / 12
-  const alone = noise2 > 0 ? 2 * normalCdf(step / 2 / Math.sqrt(noise2)) - 1 : 1
+  const mean = (of: readonly number[]) => of.reduce((a, b) => a + b, 0) / of.length
+  const scatters = mean(bends.slice(1).map((v, i) => v * bends[i]!)) < 0
+  const noise2 = mean(bends.map((v) => v * v)) / 6 - step ** 2 / 12
+  const alone = scatters && noise2 > LEAST_NOISE_K ** 2 ? 2 * normalCdf(step / 2 / Math.sqrt(noise2)) - 1 : 1
   if (alone ** alike < BY_CHANCE) return s[from]!
   const fit = fitTemperature({ s: Float64Array.from(s.slice(0, from)), c: Float64Array.from(before) })
   return fit.leastC > last + step / 2 ? s[from]! : null
