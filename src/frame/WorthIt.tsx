@@ -97,7 +97,7 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
       },
     ]
   })
-  const donorMinor = amount('donor', donor)
+  const donorMinor = donor.trim() === '' ? 0 : amount('donor', donor)
   const spentMinutes = benchSeconds(work, now).all / 60
   const runs = belief !== null && runsAsItIs(board, belief)
   const weighed =
