@@ -182,6 +182,17 @@ describe('needle', () => {
   })
 })
 
+it('proof.plan takes a soldered holder for more than a cell, whatever else is said', async () => {
+  const owed = async (request: object) => {
+    const { json } = await answer(['proof.plan'], JSON.stringify(request))
+    return (json as { tests: { id: string }[] }).tests.map((test) => test.id).sort()
+  }
+  const cell = { cell: true, cellAlone: true }
+  expect(await owed(cell)).toEqual(['cold starts', 'settings'])
+  expect(await owed({ repaired: [{ fault: 'cell weak' }] })).toEqual(['cold starts', 'settings'])
+  expect(await owed({ ...cell, repaired: [{ fault: 'cell holder' }] })).toContain('temperature')
+})
+
 it('job.verify says of a file that is no ZIP that it is none', async () => {
   const { code, json } = await answer(['job.verify'], '{"zip":"docs/core.md"}')
   expect(code).toBe(0)

@@ -87,7 +87,8 @@ export const proofOperations: Readonly<Record<string, Operation>> = {
       const t: Touched = {
         ...rest,
         cell: rest.cell || cells > 0,
-        cellAlone: rest.cellAlone || (cells > 0 && cells === repaired.length),
+        // A holder that was soldered is more than a cell, whatever else is said.
+        cellAlone: (rest.cellAlone || cells > 0) && cells === repaired.length,
         rails: [...new Set([...rest.rails, ...repaired.flatMap(({ fault }) => suppliedBy(fault) ?? [])])],
         repaired: repaired.map(({ fault, succeeds = repairOf(fault).succeeds }) => ({
           of: provedBy(fault),

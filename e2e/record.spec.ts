@@ -86,7 +86,7 @@ test('odds said before a start are kept with what was reckoned, and scored once 
       const { violations } = await axe(page).include('#terms').analyze()
       expect(violations).toEqual([])
       await page.getByRole('heading', { level: 2 }).first().click()
-      await expect(tapeLines(page).last()).toContainText(/ticket: promised, kept (\d\d|> 99) %/)
+      await expect(tapeLines(page).last()).toContainText(/ticket: promised, (\d\d|> 99) % that it is kept/)
       await saved(page)
       const asked = await page.request.get(`${shop.url}/api/jobs/Q-0412/promise?minutes=x`)
       expect(asked.status()).toBe(422)

@@ -1,4 +1,5 @@
 import { useState } from 'react'
+import { typedHere } from '@/job/typed-here'
 
 /** What else can be done: its price, how often it works out, its days. */
 export interface TypedOther {
@@ -13,17 +14,9 @@ export type WorthTyped = Partial<Record<Instead, TypedOther> & { readonly donor:
 
 const keyOf = (tag: string) => `worth it ${tag}`
 
-function read(tag: string): WorthTyped {
-  try {
-    return JSON.parse(localStorage.getItem(keyOf(tag)) ?? '{}') as WorthTyped
-  } catch {
-    return {}
-  }
-}
-
 /** What was typed of a job stays in this browser: it is asked about more than once. */
 export function useWorthTyped(tag: string): [WorthTyped, (more: WorthTyped) => void] {
-  const [typed, setTyped] = useState(() => read(tag))
+  const [typed, setTyped] = useState((): WorthTyped => typedHere<WorthTyped>(keyOf(tag)))
   return [
     typed,
     (more) => {

@@ -60,9 +60,8 @@ it('what is promised is told beforehand: the odds that it is kept, and whom it m
   // One that still waits for its owner’s word is told as if they had agreed.
   const waits = { ...own, bench: { ...own.bench, waiting: true } }
   expect(
-    ifPromised([...others, waits], waits, { promisedAt: null, minutesPromised: 60 }, usualReader, now, pace)
-      .likely,
-  ).toBe(last.likely)
+    ifPromised([...others, waits], waits, { promisedAt: null, minutesPromised: 60 }, usualReader, now, pace),
+  ).toEqual({ ...last, onceAgreed: true })
   // What it waits for, and nobody knows a day of, leaves it open.
   const stuck = job('stuck', { what: 'a chip', expectedOn: null })
   expect(

@@ -72,6 +72,7 @@ export function ifPromised(
     likely: is && is.likely !== 'never' ? is.likely : null,
     kept: is?.kept ?? null,
     because: is?.because ?? null,
+    onceAgreed: own.bench.waiting,
     makesLate: others
       .filter(({ id }) => !without.get(id)?.because && ready.get(id)?.because)
       .map(({ tag }) => tag),

@@ -102,7 +102,7 @@ export const intake = slice<IntakeBodies>().of({
           ? `ticket: ${set.complaint}`
           : `ticket: ${Object.keys(set)
               .map((f) => fieldWords[f as keyof Ticket])
-              .join(', ')}`) + (kept === undefined ? '' : `, kept ${percent(kept)}`),
+              .join(', ')}`) + (kept === undefined ? '' : `, ${percent(kept)} that it is kept`),
       subjects: ({ set }) => Object.keys(set).map((field) => `ticket ${field}`),
     },
     claim: {

@@ -365,7 +365,7 @@ const deg = (c: number) => `${Math.round(c)} °C`
 export function verdictOf(came: Came): 'levels off' | 'too hot' | 'not yet' {
   const well = came.bearsC - BELOW_K
   const { c, tellsNothing } = hottest(came)
-  if (c > well || (tellsNothing === null && came.leastC > well)) return 'too hot'
+  if (c > well || came.leastC > well) return 'too hot'
   return tellsNothing === null && came.mostC !== null && came.mostC <= well ? 'levels off' : 'not yet'
 }
 

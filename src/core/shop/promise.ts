@@ -37,6 +37,8 @@ export interface IfPromised extends Pick<Ready, 'kept' | 'because'> {
   readonly likely: string | null
   /** Tags of jobs whose own promise was likely kept, and would not be any more. */
   readonly makesLate: readonly string[]
+  /** The owner has not agreed yet: it is told as if they had. */
+  readonly onceAgreed: boolean
 }
 
 /** Weekdays from nine to four, seven bench hours (bench default). */

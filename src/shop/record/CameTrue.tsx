@@ -20,8 +20,8 @@ const sortWords: Readonly<Record<string, string>> = {
   'picture reckoned': 'a picture, reckoned',
   'snaps reckoned': 'a contact snaps',
   'claims reckoned': 'a claim holds',
-  'repairs reckoned': 'a repair takes',
-  'going on reckoned': 'going on ends fixed',
+  'repairs reckoned': 'a repair works',
+  'going on reckoned': 'going on gets it fixed',
   'promise reckoned': 'a promise is kept',
   'holds reckoned': 'it holds at home',
 }

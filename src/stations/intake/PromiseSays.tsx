@@ -43,7 +43,8 @@ export function PromiseSays({
             'No day can be promised: what it waits for has none, or the bench is full for two years.'
           ) : (
             <>
-              As the bench stands, ready by {moment(likelyAt)} with 80 %.{' '}
+              {told.onceAgreed ? 'Once the owner has agreed' : 'As the bench stands'}, ready by{' '}
+              {moment(likelyAt)} with 80 %.{' '}
               {(typed === '' || told.because) && (
                 <button
                   type="button"

@@ -4,19 +4,12 @@ import { useEffect, useMemo } from 'react'
 import { useForm } from 'react-hook-form'
 import { useReader } from '@/ui/reader'
 import { useJob } from '@/job/JobProvider'
+import { typedHere } from '@/job/typed-here'
 import { formOf, ticketChanges, ticketSchema } from './ticket-form'
 import type { TicketForm } from './ticket-form'
 import { usePromise } from './use-promise'
 
 const draftKey = (tag: string) => `ticket draft ${tag}`
-
-function readDraft(tag: string): Partial<TicketForm> {
-  try {
-    return JSON.parse(localStorage.getItem(draftKey(tag)) ?? '{}') as Partial<TicketForm>
-  } catch {
-    return {}
-  }
-}
 
 /** The ticket as a form: each keystroke is kept in the browser, a section goes on the tape when it is left. */
 export function useTicket() {
@@ -35,7 +28,7 @@ export function useTicket() {
   const { setValue, subscribe, handleSubmit } = form
 
   useEffect(() => {
-    for (const [field, value] of Object.entries(readDraft(tag)))
+    for (const [field, value] of Object.entries(typedHere<TicketForm>(draftKey(tag))))
       setValue(field as keyof TicketForm, value as never, { shouldDirty: true })
     return subscribe({
       formState: { values: true, dirtyFields: true },
