@@ -4,7 +4,8 @@ import { pool } from './pool'
 
 /**
  * Repairs of the whole shop by fault. One that had to be made again did not take; the last of its fault took where the
- * job ended fixed. What became of the last where it did not is not known, and is not counted; nor is practice.
+ * job ended fixed. What became of the last where it did not is not known, and is not counted; nor is practice. From the tapes, and not
+ * from what jobs left for the record (`core/record/job-record.ts`, the same rule): that is made up for only where a record is read.
  */
 export async function repairRecord(): Promise<RepairTally[]> {
   const { rows } = await pool().query<RepairTally>(

@@ -4,6 +4,7 @@ import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
 import { smallField } from '@/core/socket/model/field.testing'
 import { describeDatabase, lay, line, someJob, somebody, stateOf } from './database.testing'
+import { jobRecords } from './job-records'
 import { jobNow, keptState, SNAPSHOT_EVERY } from './job-now'
 import { repairRecord } from './repair-record'
 import { strokeRecord } from './stroke-record'
@@ -283,12 +284,17 @@ describeDatabase('the tape', (owner) => {
     const worked = async (outcome: 'fixed' | 'returned unrepaired' | 'withdrawn', times: number) => {
       const job = await someJob(maren)
       for (let i = 0; i < times; i++) await lay(job, maren, 'mended', { fault: 'cell holder' })
-      await close(job.id, outcome)
+      await lay(job, maren, 'hand-back', { outcome, priceMinor: null, text: '' })
     }
-    const close = (id: string, outcome: string) =>
-      owner().query('update job set closed_at = now(), outcome = $2 where id = $1', [id, outcome])
+    // In SQL as in the core: what a job leaves for the record is counted by the same rule.
+    const recorded = async () => {
+      const odds = (await jobRecords(1000)).flatMap((r) => r.odds)
+      const of = odds.filter((o) => o.of === 'repairs' && o.kind === 'cell holder')
+      return { tried: of.length, took: of.filter((o) => o.came).length }
+    }
     const gained = async () => {
       const now = await of('cell holder')
+      expect(await recorded()).toEqual({ tried: now.tried, took: now.took })
       return [now.tried - before.tried, now.took - before.took]
     }
     await worked('fixed', 2)
@@ -302,7 +308,7 @@ describeDatabase('the tape', (owner) => {
     const job = await someJob(maren)
     await lay(job, maren, 'mended', { fault: 'cell holder' })
     await appendEntry(job.id, maren, line('strike', { why: 'undo' }, 1, 1))
-    await close(job.id, 'fixed')
+    await lay(job, maren, 'hand-back', { outcome: 'fixed', priceMinor: null, text: '' })
     expect(await gained()).toEqual([4, 1])
   })
 
