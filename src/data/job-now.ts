@@ -1,4 +1,5 @@
 import 'server-only'
+import { createHash } from 'node:crypto'
 import { foldOn, jobState } from '@/core/job/job-state'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Socket } from '@/core/socket/model/socket'
@@ -15,8 +16,13 @@ export interface JobNow {
   readonly snapshotSeq: number
 }
 
-/** Changes whenever a slice's state changes its shape: what was kept before is then folded anew. */
-const SHAPE = 19
+/** Changes whenever slices make something else of a line: what was kept before is then folded anew. */
+const FOLD = 20
+/** A state that has other fields than what was kept is of another shape by itself, whether or not anybody thought of it. */
+const SHAPE = createHash('sha256')
+  .update(`${FOLD} ${JSON.stringify(jobState([]))}`)
+  .digest()
+  .readInt32BE()
 /** Lines after which a snapshot is kept again. */
 export const SNAPSHOT_EVERY = 64
 /** Jobs of which a process remembers what their tapes say. */

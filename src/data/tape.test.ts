@@ -276,6 +276,21 @@ describeDatabase('the tape', (owner) => {
     expect(rows.map((r) => r.seq)).toEqual(t.entries.map((e) => e.seq).filter((seq) => !struck.has(seq)))
   })
 
+  it('folds anew what was kept in another shape: it may lack what lines are added to now', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    await lay(job, maren, 'ticket', { set: { promisedAt: '2026-12-01T12:00:00.000Z' }, kept: 0.8 })
+    await transaction((db) => refold(job.id, db))
+    expect((await keptState(job.id))?.intake.promises).toHaveLength(1)
+    await owner().query(
+      `update job_snapshot set shape = shape + 1, state = state #- '{intake,promises}' where job_id = $1`,
+      [job.id],
+    )
+    expect(await keptState(job.id)).toBeNull()
+    await transaction((db) => refold(job.id, db))
+    expect((await keptState(job.id))?.intake.promises).toHaveLength(1)
+  })
+
   it('counts repairs that took and that had to be made again, of jobs that ended fixed', async () => {
     const maren = await somebody('Maren')
     const of = async (fault: string) =>
