@@ -1,4 +1,5 @@
 import type { Bodies, Kind } from '@/core/slices'
+import type { Outcome } from '@/core/hand-back/bodies'
 import { struckBy } from '@/core/tape/line'
 import { randomUUID } from 'node:crypto'
 import { expect, it } from 'vitest'
@@ -296,10 +297,15 @@ describeDatabase('the tape', (owner) => {
     const of = async (fault: string) =>
       (await repairRecord()).find((r) => r.fault === fault) ?? { tried: 0, took: 0 }
     const before = await of('cell holder')
-    const worked = async (outcome: 'fixed' | 'returned unrepaired' | 'withdrawn', times: number) => {
+    const ended = async (t: ReturnType<typeof writeTape>, outcome: Outcome) => {
       const job = await someJob(maren)
-      for (let i = 0; i < times; i++) await lay(job, maren, 'mended', { fault: 'cell holder' })
-      await lay(job, maren, 'hand-back', { outcome, priceMinor: null, text: '' })
+      t.put('hand-back', { outcome, priceMinor: null, text: '' })
+      await transaction((db) => layTape(job.id, t.entries, maren.id, db))
+    }
+    const worked = async (outcome: Outcome, times: number) => {
+      const t = writeTape()
+      for (let i = 0; i < times; i++) t.put('mended', { fault: 'cell holder' })
+      await ended(t, outcome)
     }
     // In SQL as in the core: what a job leaves for the record is counted by the same rule.
     const recorded = async () => {
@@ -320,10 +326,10 @@ describeDatabase('the tape', (owner) => {
     expect(await gained()).toEqual([4, 1])
     await worked('withdrawn', 3)
     expect(await gained()).toEqual([4, 1])
-    const job = await someJob(maren)
-    await lay(job, maren, 'mended', { fault: 'cell holder' })
-    await appendEntry(job.id, maren, line('strike', { why: 'undo' }, 1, 1))
-    await lay(job, maren, 'hand-back', { outcome: 'fixed', priceMinor: null, text: '' })
+    await ended(
+      writeTape().put('mended', { fault: 'cell holder' }).put('strike', { why: 'undo' }, 1),
+      'fixed',
+    )
     expect(await gained()).toEqual([4, 1])
   })
 
