@@ -1,3 +1,4 @@
+import { randomUUID } from 'node:crypto'
 import type { Page } from '@playwright/test'
 import { atStation, awake, expect, saved, Shop, takeIn, tapeLines, test, type, draw, drawer } from './bench'
 import { Wire } from './wire'
@@ -119,6 +120,36 @@ test('a database that stands still is told, and found again', async ({ bench: pa
     await shop.kill()
     wire.close()
   }
+})
+
+test('a thread that does not load is told where its answer would stand', async ({ bench: page, shop }) => {
+  const data = { id: randomUUID(), exercise: 'outside', seed: 3 }
+  const laid = await page.request.post(`${shop.url}/api/practice`, { data })
+  const { tag } = (await laid.json()) as { tag: string }
+  await page.addInitScript(() => {
+    const There = Worker
+    if (sessionStorage.getItem('threads') !== 'there')
+      window.Worker = class extends There {
+        constructor(_: string | URL, options?: WorkerOptions) {
+          super('/no-such-thread.js', options)
+        }
+      }
+  })
+  await page.goto(`${shop.url}/jobs/Q-0412/triage`)
+  await awake(page)
+  // What was kept with the tape holds until its next line.
+  await page
+    .getByRole('group', { name: 'Result' })
+    .getByRole('button', { name: /slot B/ })
+    .click()
+  await expect(page.getByRole('region', { name: 'Likely causes' })).toContainText('not calculated')
+  await expect(page.getByText('what comes next was not calculated').first()).toBeVisible()
+  expect((await page.request.post(`${shop.url}/api/practice/${tag}`)).ok()).toBe(true)
+  await page.goto(`${shop.url}/practice/${tag}`)
+  await expect(page.getByRole('alert').filter({ hasText: 'were not scored' })).toBeVisible()
+  await page.evaluate(() => sessionStorage.setItem('threads', 'there'))
+  await page.reload()
+  await expect(page.getByText('Nothing was tried.')).toBeVisible()
 })
 
 test('reads are answered while the camera, the sheet and a ZIP are under way', async ({

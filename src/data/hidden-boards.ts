@@ -1,6 +1,7 @@
 import 'server-only'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { FaultId } from '@/core/triage/model/faults'
+import type { BestPolicy } from '@/core/triage/practice/practice-score'
 import { pool } from './pool'
 import type { Queryable } from './pool'
 
@@ -10,13 +11,15 @@ export interface HiddenBoard {
   readonly seed: number
   /** What the contacts were like when it was laid on the bench. */
   readonly marks: Marks
+  /** What the best policy takes on it; null where that is not known. */
+  readonly best: BestPolicy | null
   /** The tape's last line when the faults were shown; null while they are hidden. */
   readonly shownSeq: number | null
 }
 
 export async function hiddenBoardOf(jobId: string, db: Queryable = pool()): Promise<HiddenBoard | null> {
   const { rows } = await db.query<HiddenBoard>(
-    'select faults, seed, marks, shown_seq as "shownSeq" from hidden_board where job_id = $1',
+    'select faults, seed, marks, best, shown_seq as "shownSeq" from hidden_board where job_id = $1',
     [jobId],
   )
   return rows[0] ?? null
@@ -24,12 +27,13 @@ export async function hiddenBoardOf(jobId: string, db: Queryable = pool()): Prom
 
 export async function hideBoard(
   jobId: string,
-  { faults, seed, marks = {} }: Pick<HiddenBoard, 'faults' | 'seed'> & { readonly marks?: Marks },
+  { faults, seed, marks = {}, best = null }: Pick<HiddenBoard, 'faults' | 'seed'> & Partial<HiddenBoard>,
   db: Queryable = pool(),
 ): Promise<void> {
   await db.query(
-    'insert into hidden_board (job_id, faults, seed, marks) values ($1, $2, $3, $4) on conflict (job_id) do nothing',
-    [jobId, faults, seed, JSON.stringify(marks)],
+    `insert into hidden_board (job_id, faults, seed, marks, best) values ($1, $2, $3, $4, $5)
+     on conflict (job_id) do nothing`,
+    [jobId, faults, seed, JSON.stringify(marks), best],
   )
 }
 

@@ -146,9 +146,16 @@ describeDatabase('a hidden board', () => {
     const ines = await somebody('Ines')
     const job = await someJob(ines)
     expect(await hiddenBoardOf(job.id)).toBeNull()
-    await hideBoard(job.id, { faults: ['module'], seed: 4 })
+    const best = { minutes: 41.5, right: 0.8, draws: 5 }
+    await hideBoard(job.id, { faults: ['module'], seed: 4, best })
     await hideBoard(job.id, { faults: ['CPU'], seed: 5 })
-    expect(await hiddenBoardOf(job.id)).toEqual({ faults: ['module'], seed: 4, marks: {}, shownSeq: null })
+    expect(await hiddenBoardOf(job.id)).toEqual({
+      faults: ['module'],
+      seed: 4,
+      marks: {},
+      best,
+      shownSeq: null,
+    })
     await lay(job, ines, 'note', { text: 'one' })
     await showBoard(job.id)
     await lay(job, ines, 'note', { text: 'two' })

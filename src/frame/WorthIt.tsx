@@ -37,7 +37,7 @@ export function WorthIt({ open, onClose, onAsk }: { open: boolean; onClose: () =
 }
 
 function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void }) {
-  const { belief } = useAdvice()
+  const { belief, fresh, failed } = useAdvice()
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const setting = useJob((j) => j.setting)
@@ -183,7 +183,11 @@ function Weighed({ onClose, onAsk }: { onClose: () => void; onAsk: () => void })
       {done && <p className="mt-4 text-lg">The job stands as {done.outcome}: nothing is to be decided.</p>}
       {!belief && !done && (
         <p className="mt-4 text-soft">
-          Nothing was seen of this board yet: measure, look and power it first.
+          {failed
+            ? 'Nothing is weighed: the odds were not calculated. Load the page again.'
+            : fresh
+              ? 'Nothing was seen of this board yet: measure, look and power it first.'
+              : 'Calculating the odds…'}
         </p>
       )}
       {belief && !runs && !done && !isWorthSaid && (

@@ -18,7 +18,7 @@ export function useStationStep(
   const setting = useJob((j) => j.setting)
   const keptStep = useJob((j) => j.nextStep)
   const advice = useAdvice()
-  const { fresh } = advice
+  const { fresh, failed } = advice
   const advised = {
     state,
     field,
@@ -27,9 +27,20 @@ export function useStationStep(
     belief: fresh ? advice.belief : null,
     work: work ?? (fresh ? advice.work : null),
   }
-  const here = useSteady(stepAt(station, advised), keptStep)
-  const first = useSteady(nextStep(advised), keptStep)
+  const here = useSteady(told(stepAt(station, advised), failed), keptStep)
+  const first = useSteady(told(nextStep(advised), failed), keptStep)
   return { here, elsewhere: first.station !== station && first.say !== here.say ? first : null }
+}
+
+/** A step that cannot be calculated says so; the last one would pass for it. */
+function told(step: Step, failed: boolean): Step {
+  if (!failed || !step.pending) return step
+  const { station } = step
+  return {
+    station,
+    say: 'Load this page again: what comes next was not calculated.',
+    why: 'The part of the page that calculates it did not load, or broke down. Nothing on the tape is lost.',
+  }
 }
 
 /** While what a step follows from is being computed, the last one stays; at first the one that was kept with the tape. */

@@ -1,10 +1,10 @@
 'use client'
-import { wrap } from 'comlink'
 import { usePathname } from 'next/navigation'
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
 import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
+import { remoteOf } from '@/ui/remote'
 import type { AdviseWorker } from '@/workers/advise.worker'
 import { useJob } from './JobProvider'
 import { latestOnly } from './latest-only'
@@ -13,10 +13,12 @@ import { stationOfPath } from './station-path'
 interface Advice extends Reckoned {
   /** It follows from the tape as it stands; otherwise a newer one is under way. */
   readonly fresh: boolean
+  /** It could not be calculated: there is none. */
+  readonly failed: boolean
 }
 
 const nothing: Reckoned = { belief: null, work: null }
-const Context = createContext<Advice>({ ...nothing, fresh: false })
+const Context = createContext<Advice>({ ...nothing, fresh: false, failed: false })
 
 /** Odds and order of work of a job, computed in a worker once for all its stations; the last answer stays until the next. */
 export function AdviceProvider({ children }: { children: ReactNode }) {
@@ -37,14 +39,21 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
   const [answer, setAnswer] = useState<{ to: string; reckoned: Reckoned } | null>(
     kept && { to: key, reckoned: { belief: kept, work: null } },
   )
+  const [failed, setFailed] = useState(false)
 
   useEffect(() => {
     const thread = new Worker(new URL('../workers/advise.worker.ts', import.meta.url), { type: 'module' })
-    const remote = wrap<AdviseWorker>(thread)
-    void remote.load(socket)
+    const remote = remoteOf<AdviseWorker>(thread)
+    const loaded = remote.load(socket)
     ask.current = latestOnly(async (to) => {
-      const reckoned = await remote.reckon(JSON.parse(to) as ToAdvise)
-      setAnswer({ to, reckoned })
+      try {
+        await loaded
+        const reckoned = await remote.reckon(JSON.parse(to) as ToAdvise)
+        setAnswer({ to, reckoned })
+        setFailed(false)
+      } catch {
+        if (ask.current) setFailed(true)
+      }
     })
     return () => {
       ask.current = null
@@ -52,9 +61,12 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
     }
   }, [socket])
   useEffect(() => ask.current?.(key), [key, socket])
+  const fresh = answer?.to === key
+  // What was before its last line is no answer once the newer one does not come.
+  const lost = failed && !fresh
   const value = useMemo(
-    (): Advice => ({ ...(answer?.reckoned ?? nothing), fresh: answer?.to === key }),
-    [answer, key],
+    (): Advice => ({ ...((lost ? null : answer?.reckoned) ?? nothing), fresh, failed: lost }),
+    [answer, fresh, lost],
   )
   return <Context value={value}>{children}</Context>
 }

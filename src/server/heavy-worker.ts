@@ -12,8 +12,7 @@ import type { MapFile } from '@/core/parts/board-map/map-files'
 import { readStock } from '@/core/parts/stock/stock-item'
 import type { Marks } from '@/core/socket/damage/mark'
 import type { Socket } from '@/core/socket/model/socket'
-import { practiceScore } from '@/core/triage/practice/practice-score'
-import type { Practice } from '@/core/triage/practice/practice-score'
+import { bestPolicy } from '@/core/triage/practice/practice-score'
 import { readFaultTable } from '@/core/triage/model/fault-table'
 import { readChip, releaseFile } from '@/simulated-bench/chip-on-board'
 import type { ChipOnBoard } from '@/simulated-bench/chip-on-board'
@@ -52,7 +51,7 @@ const work = {
       .toBuffer()
   },
   /** What the best policy takes on a practice board. */
-  bestMinutes: (board: Omit<Practice, 'steps'>) => practiceScore({ ...board, steps: [] }).best.minutes,
+  bestPolicy,
   /** What a programmer reads of a simulated chip, or the maker’s file of a release. */
   readChip: ({ chip, line }: { chip: ChipOnBoard; line: number }) => readChip(chip, line),
   releaseFile: ({ boardModelId, version }: { boardModelId: string; version: string }) =>

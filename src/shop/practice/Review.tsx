@@ -1,12 +1,12 @@
 'use client'
 import Link from 'next/link'
-import { wrap } from 'comlink'
 import { useEffect, useState } from 'react'
 import { percent } from '@/core/maths/percent'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { faults } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
-import type { Judgement, Practice, PracticeScore } from '@/core/triage/practice/practice-score'
+import type { BestPolicy, Judgement, Practice, PracticeScore } from '@/core/triage/practice/practice-score'
+import { remoteOf } from '@/ui/remote'
 import type { PracticeWorker } from '@/workers/practice.worker'
 
 const list = (ids: readonly FaultId[]) => ids.map((id) => faults[id].say).join(' and ')
@@ -37,35 +37,47 @@ export function Review({
   words,
   limitMinutes,
   practice,
+  best,
 }: {
   tag: string
   words: string
   limitMinutes: number | null
   practice: Practice
+  /** What the best policy takes on this board; null where it is still to be worked. */
+  best: BestPolicy | null
 }) {
   const [score, setScore] = useState<PracticeScore | null>(null)
+  const [failed, setFailed] = useState(false)
   useEffect(() => {
     const worker = new Worker(new URL('../../workers/practice.worker.ts', import.meta.url), {
       type: 'module',
     })
     let current = true
-    void wrap<PracticeWorker>(worker)
-      .practiceScore(practice)
+    void remoteOf<PracticeWorker>(worker)
+      .practiceScore(practice, best ?? undefined)
       .then((s) => current && setScore(s))
+      .catch(() => current && setFailed(true))
     return () => {
       current = false
       worker.terminate()
     }
-  }, [practice])
+  }, [practice, best])
   return (
     <>
       <p className="text-soft">
         <span className="num">{tag}</span> {words}
       </p>
       <h1>It was: {list(practice.truth)}.</h1>
-      {score === null ? (
+      {failed ? (
+        <p role="alert" className="mt-3 text-ember">
+          Your choices were not scored: that part of the page did not load, or broke down. Load the page
+          again.
+        </p>
+      ) : score === null ? (
         <p role="status" className="mt-3 text-soft">
-          Working the same board by the best policy, five times over…
+          {best
+            ? 'Going through your choices…'
+            : 'Working the same board by the best policy, five times over…'}
         </p>
       ) : (
         <>

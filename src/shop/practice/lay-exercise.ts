@@ -4,7 +4,7 @@ import type { Bodies, Kind } from '@/core/slices'
 import { randomUUID } from 'node:crypto'
 import type { Account } from '@/data/accounts'
 import { hideBoard } from '@/data/hidden-boards'
-import { createJob } from '@/data/jobs'
+import { createJob, jobById } from '@/data/jobs'
 import { transaction } from '@/data/pool'
 import { boardWithCodes } from '@/data/references'
 import { readTape } from '@/data/read-tape'
@@ -20,13 +20,15 @@ export async function layExercise(
   seed: number,
   by: Account,
 ): Promise<string> {
+  const laid = await jobById(id)
+  if (laid && (await readTape(id)).length > 0) return laid.tag
   // On a board whose codes are known they can be read.
   const board = await boardWithCodes()
   const model = board
     ? { boardModelId: board.id, board: `${board.maker} ${board.name}`, revision: board.revision }
     : { board: 'practice board' }
   const { history, faults } = exercise
-  const best = await heavy(by.id, 'bestMinutes', { history, truth: faults, seed })
+  const best = await heavy(by.id, 'bestPolicy', { history, truth: faults, seed })
   return transaction(async (db) => {
     const tag = await createJob(id, by.id, db, null, true)
     if ((await readTape(id, 0, db)).length > 0) return tag
@@ -43,11 +45,11 @@ export async function layExercise(
         strikes: null,
       } as unknown as Entry)
     // The socket is left out on purpose: what is wrong in it is found by the tests, not on the map.
-    put('ticket', { set: { ...practiceTicket(exercise, minutesFor(exercise, best)), ...model } })
+    put('ticket', { set: { ...practiceTicket(exercise, minutesFor(exercise, best.minutes)), ...model } })
     put('fitted', { cpu: 'Orrin 51', heatsink: true, modules: ['A1', 'B1'] })
     put('supply', { limitA: 4 })
     await layTape(id, entries, by.id, db)
-    await hideBoard(id, { faults: exercise.faults, seed }, db)
+    await hideBoard(id, { faults: exercise.faults, seed, best }, db)
     return tag
   })
 }

@@ -48,7 +48,7 @@ export function TriageStation() {
         {practice && <PracticeStrip />}
         <div className="grid min-h-0 flex-1 gap-x-5 lg:grid-rows-[minmax(0,1fr)] lg:grid-cols-[minmax(0,290px)_minmax(0,1fr)] 2xl:grid-cols-[minmax(0,420px)_minmax(0,1fr)]">
           <Pane>
-            <LikelyCauses belief={inHand.belief} fresh={inHand.fresh} />
+            <LikelyCauses belief={inHand.belief} fresh={inHand.fresh} failed={inHand.failed} />
             <Comeback />
           </Pane>
           <Evidence wanted={tabOfStep(step, test)} />

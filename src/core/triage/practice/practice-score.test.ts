@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { practiceScore } from './practice-score'
+import { bestPolicy, practiceScore } from './practice-score'
 import type { PracticeStep } from './practice-score'
 
 const test = (id: string, outcome: string, along = false): PracticeStep => ({
@@ -33,6 +33,13 @@ describe('the score of a practice board', () => {
       needless: [],
     })
     expect(points).toBeGreaterThanOrEqual(85)
+  })
+  it('is the same where the best policy was worked when the board was laid', () => {
+    const board = { history: [], truth: ['slot A'], seed: 5, draws: 1 } as const
+    const best = bestPolicy(board)
+    const practice = { ...board, steps: straight }
+    expect(practiceScore(practice, best)).toEqual(practiceScore(practice))
+    expect(practiceScore(practice, { ...best, minutes: 6 }).points).toBe(55)
   })
   it('falls with every minute that told nothing', () => {
     const detour = score(

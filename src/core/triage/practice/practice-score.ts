@@ -60,8 +60,8 @@ export interface PracticeScore {
   /** Mended though nothing was wrong with them. */
   readonly needless: readonly FaultId[]
   readonly minutes: number
-  /** Minutes of the best policy on the same board: mean over its draws, and how often it was right. */
-  readonly best: { readonly minutes: number; readonly right: number; readonly draws: number }
+  /** The best policy on the same board. */
+  readonly best: BestPolicy
   readonly review: readonly StepReview[]
   /** For what was left behind: the test that would have shown it. */
   readonly lessons: readonly Lesson[]
@@ -75,7 +75,14 @@ export interface Lesson {
   readonly odds: number
 }
 
-/** Each takes about half a second. */
+/** What the best policy takes on a board: minutes, the mean over its draws, and how often it is right. */
+export interface BestPolicy {
+  readonly minutes: number
+  readonly right: number
+  readonly draws: number
+}
+
+/** Each takes about a second. */
 const DRAWS = 5
 /** Faults that a power-up makes worse. */
 const worseUnderPower: readonly FaultId[] = faultIds.filter(
@@ -94,9 +101,11 @@ const RISK_LIKELY = 0.04
  * end gives 30 for the share of faults found and up to 20 for the share of choices that were best, good or sure. Each needless mend and each power-up with a short likely costs 8.
  * Each choice is reviewed at the odds of its moment: its worth (doubt taken away per minute, two steps deep) beside
  * that of the best test then.
+ * @param best the best policy on this board, where it is known already
  * @throws RangeError for a test or outcome that is not in the list
  */
-export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Practice): PracticeScore {
+export function practiceScore(practice: Practice, best = bestPolicy(practice)): PracticeScore {
+  const { history, truth, steps } = practice
   const prior = priorOdds(history)
   const evidence: Evidence[] = []
   const mended: FaultId[] = []
@@ -145,7 +154,6 @@ export function practiceScore({ history, truth, seed, steps, draws = DRAWS }: Pr
   const found = truth.filter(putRight)
   const missed = truth.filter((id) => !putRight(id))
   const needless = mended.filter((id) => !truth.includes(id))
-  const best = bestOf(prior, truth, seed, draws)
   const right = missed.length === 0
   const pace = Math.min(1, best.minutes / Math.max(minutes, 1))
   const well = review.filter((r) => wellChosen.has(r.judgement)).length / Math.max(1, review.length)
@@ -215,8 +223,9 @@ function judge(
   return { judgement: 'told nothing', why: best ? better : 'all was settled by then' }
 }
 
-/** The reasoner's policy on the same board, over draws of the noise. */
-function bestOf(prior: Float64Array, truth: readonly FaultId[], seed: number, draws: number) {
+/** The reasoner's policy on a board, over draws of the noise. */
+export function bestPolicy({ history, truth, seed, draws = DRAWS }: Omit<Practice, 'steps'>): BestPolicy {
+  const prior = priorOdds(history)
   let minutes = 0
   let right = 0
   for (let k = 0; k < draws; k++) {

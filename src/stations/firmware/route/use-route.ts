@@ -1,5 +1,4 @@
 'use client'
-import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { namedIn, releaseNow } from '@/core/firmware/route/on-route'
@@ -11,6 +10,7 @@ import { sayWay, usualWays } from '@/core/firmware/route/way'
 import type { Way } from '@/core/firmware/route/way'
 import { useJob } from '@/job/JobProvider'
 import { latestOnly } from '@/job/latest-only'
+import { remoteOf } from '@/ui/remote'
 import type { RouteWorker } from '@/workers/route.worker'
 
 /** What is asked of the route, kept while the station is open; null: as the tape has it. */
@@ -49,7 +49,7 @@ export function useRoute() {
         const thread = new Worker(new URL('../../../workers/route.worker.ts', import.meta.url), {
           type: 'module',
         })
-        own = { thread, remote: wrap<RouteWorker>(thread) }
+        own = { thread, remote: remoteOf<RouteWorker>(thread) }
       }
       try {
         setPlanned({ of: to, is: await own.remote.plan(JSON.parse(to) as ToPlan) })

@@ -1,5 +1,4 @@
 'use client'
-import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { isFound } from '@/core/parts/found'
@@ -10,6 +9,7 @@ import { currentPass } from '@/core/socket/slice'
 import { isDamage } from '@/core/socket/damage/mark'
 import { useJob } from '@/job/JobProvider'
 import { latestOnly } from '@/job/latest-only'
+import { remoteOf } from '@/ui/remote'
 import type { BoardMapWorker, MapOpened, PartTold } from '@/workers/board-map.worker'
 
 /** Where the map of the job’s board stands. */
@@ -56,8 +56,9 @@ export function useBoardMap(isOpen: boolean, pads: string | null) {
     const thread = new Worker(new URL('../../../workers/board-map.worker.ts', import.meta.url), {
       type: 'module',
     })
-    const remote = wrap<BoardMapWorker>(thread)
+    const remote = remoteOf<BoardMapWorker>(thread)
     let here = true
+    thread.addEventListener('error', () => here && setRead({ of: key, is: 'failed' }))
     void remote
       .open(board, socket?.contacts.map((c) => c.name) ?? [])
       .then((opened): Standing => opened ?? 'none kept')

@@ -1,6 +1,5 @@
 'use client'
 import { toReckon, worthOf } from '@/core/job/advise'
-import { wrap } from 'comlink'
 import type { Remote } from 'comlink'
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react'
 import type { PushAdvice } from '@/core/socket/straighten/push'
@@ -10,6 +9,7 @@ import type { SnapFactors } from '@/core/socket/straighten/technique'
 import type { Socket } from '@/core/socket/model/socket'
 import { useJob } from '@/job/JobProvider'
 import { latestOnly } from '@/job/latest-only'
+import { remoteOf } from '@/ui/remote'
 import type { ReckonWorker } from '@/workers/reckon.worker'
 
 /** Odds, order and outlook of the field, reckoned in a worker; while a newer one is under way the last one stays. */
@@ -42,11 +42,12 @@ export function useReckoning(
     const thread = new Worker(new URL('../../../workers/reckon.worker.ts', import.meta.url), {
       type: 'module',
     })
-    const remote = wrap<ReckonWorker>(thread)
+    const remote = remoteOf<ReckonWorker>(thread)
     worker.current = remote
-    void remote.load(socket)
+    const loaded = remote.load(socket)
     ask.current = latestOnly(async (to) => {
       try {
+        await loaded
         const reckoning = await remote.reckon(JSON.parse(to) as ToReckon)
         if (reckoning) setAnswer({ to, reckoning })
         setFailed(false)
@@ -63,10 +64,17 @@ export function useReckoning(
 
   useEffect(() => ask.current?.(asked), [asked, socket])
 
-  const weigh = useCallback(async (to: ToWeigh) => (worker.current ? worker.current.weigh(to) : null), [])
+  const lost = useCallback(() => {
+    setFailed(true)
+    return null
+  }, [])
+  const weigh = useCallback(
+    async (to: ToWeigh) => (await worker.current?.weigh(to).catch(lost)) ?? null,
+    [lost],
+  )
   const giveBack = useCallback(
-    async (to: ToGiveBack) => (worker.current ? worker.current.giveBack(to) : null),
-    [],
+    async (to: ToGiveBack) => (await worker.current?.giveBack(to).catch(lost)) ?? null,
+    [lost],
   )
   return { reckoning: answer?.reckoning ?? null, fresh: answer?.to === asked, failed, weigh, giveBack }
 }

@@ -12,7 +12,15 @@ import { Button } from '@/ui/Button'
 const ROWS = 6
 
 /** The likely causes: ways the board may stand, as shares of 100; the part the last evidence moved drawn apart. */
-export function LikelyCauses({ belief, fresh }: { belief: Belief | null; fresh: boolean }) {
+export function LikelyCauses({
+  belief,
+  fresh,
+  failed,
+}: {
+  belief: Belief | null
+  fresh: boolean
+  failed: boolean
+}) {
   const [open, setOpen] = useState<string | null>(null)
   const causes = belief?.causes ?? []
   const shares = belief ? wholePercents([...causes.map((c) => c.odds), belief.otherwise.odds]) : []
@@ -21,11 +29,15 @@ export function LikelyCauses({ belief, fresh }: { belief: Belief | null; fresh: 
       <h2 className="truncate text-[0.98rem]! leading-7">
         Likely causes{' '}
         <small className="text-[0.82rem] font-normal text-soft">
-          {!belief
-            ? 'calculating…'
-            : belief.last
-              ? `last evidence: ${belief.last.test}, ${sayOutcome(belief.last.outcome)}`
-              : 'by this board’s history alone'}
+          {failed ? (
+            <b className="text-ember">not calculated</b>
+          ) : !belief ? (
+            'calculating…'
+          ) : belief.last ? (
+            `last evidence: ${belief.last.test}, ${sayOutcome(belief.last.outcome)}`
+          ) : (
+            'by this board’s history alone'
+          )}
         </small>
       </h2>
       <ol>

@@ -2,7 +2,6 @@
 import type { Bodies } from '@/core/slices'
 
 import dynamic from 'next/dynamic'
-import { wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
 import type { Finding } from '@/core/tables/finding'
 import { cutText } from '@/core/tables/plain-text'
@@ -11,6 +10,7 @@ import { useJob } from '@/job/JobProvider'
 import { Findings } from '@/ui/Findings'
 import { Button } from '@/ui/Button'
 import { FileButton } from '@/ui/FileButton'
+import { remoteOf } from '@/ui/remote'
 import { Simulated } from '@/stations/triage/simulated/Simulated'
 import type { TraceWorker } from './trace.worker'
 
@@ -161,14 +161,22 @@ function ReadCurrent() {
     stop()
     setFindings([])
     setReading(file.name)
-    worker.current = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
-    const { body, findings } = await wrap<TraceWorker>(worker.current).read(
-      cutText(file.name, 120),
-      await file.text(),
-    )
-    stop()
-    setFindings(findings)
-    if (body) append('current', body)
+    const thread = new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' })
+    worker.current = thread
+    try {
+      const { body, findings } = await remoteOf<TraceWorker>(thread).read(
+        cutText(file.name, 120),
+        await file.text(),
+      )
+      setFindings(findings)
+      if (body) append('current', body)
+    } catch {
+      if (worker.current !== thread) return
+      setFindings([
+        { level: 'error', line: 0, field: 'file', text: `${file.name} was not read. Pick it again.` },
+      ])
+    }
+    if (worker.current === thread) stop()
   }
   return (
     <div className="mt-3">

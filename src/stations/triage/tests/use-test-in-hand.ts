@@ -11,7 +11,7 @@ import { useShown } from '@/job/use-shown'
 
 /** The test in hand: what is due or tells most, until another is chosen. */
 export function useTestInHand() {
-  const { belief, fresh } = useAdvice()
+  const { belief, fresh, failed } = useAdvice()
   const gate = useJob((j) => j.gate)
   const shown = useShown()
   const tests = useMemo(() => testsOf(shown), [shown])
@@ -27,6 +27,7 @@ export function useTestInHand() {
   return {
     belief,
     fresh,
+    failed,
     test: test ?? null,
     /** Every test that this board can answer. */
     tests,

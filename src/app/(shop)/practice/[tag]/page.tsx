@@ -35,6 +35,7 @@ export default async function ReviewPage({ params }: Props) {
       words={job.words}
       limitMinutes={state.intake.ticket.minutesPromised}
       practice={{ history: state.intake.ticket.history, truth: hidden.faults, seed: hidden.seed, steps }}
+      best={hidden.best}
     />
   )
 }
