@@ -119,6 +119,9 @@ test('a proof says what each test would find, what is wanting for it, and what c
   await expect(step(page)).toHaveText('Clock and settings kept over ten minutes without mains.')
   await page.keyboard.press('p')
   await expect.poll(odds).toBeLessThan(suspected / 2)
+  await expect(tapeLines(page).last()).toContainText(
+    /^.*settings: pass \(before it: \d+ % that it finds something\)/,
+  )
   const before = await odds()
   await page.getByRole('button', { name: /^4 cold starts.*: passes$/ }).click()
   await expect.poll(odds).toBeLessThan(before)

@@ -9,7 +9,7 @@ import { pool, transaction } from './pool'
 import type { Queryable } from './pool'
 
 /** Changes whenever a record changes its shape: what was kept before is then made anew. */
-const SHAPE = 3
+const SHAPE = 4
 
 /** Keeps what a finished job leaves for the record; of one that was opened again nothing stays. */
 export async function saveJobRecord(jobId: string, state: JobState, db: Queryable): Promise<void> {

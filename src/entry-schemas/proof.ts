@@ -9,6 +9,8 @@ const curve = Joi.object({
   c: Joi.array().items(Joi.number().min(-1000).max(2000)).length(Joi.ref('s.length')).required(),
 })
 
+const asked = { finds: Joi.number().min(0).max(1), despite }
+
 export const proofSchemas: Schemas<ProofBodies> = {
   temperature: body<ProofBodies['temperature']>({
     name: some(120),
@@ -20,13 +22,13 @@ export const proofSchemas: Schemas<ProofBodies> = {
     slowS: Joi.number().min(0).max(100_000).required(),
     read: curve.required(),
     curve: curve.required(),
-    despite,
+    ...asked,
   }),
-  'cold start': body<ProofBodies['cold start']>({ came: Joi.boolean().required(), despite }),
+  'cold start': body<ProofBodies['cold start']>({ came: Joi.boolean().required(), ...asked }),
   proof: body<ProofBodies['proof']>({
     test: some(60),
     result: Joi.valid('pass', 'fail', 'cannot run here').required(),
     reading: text(300).allow('').required(),
-    despite,
+    ...asked,
   }),
 }

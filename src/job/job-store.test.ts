@@ -118,6 +118,14 @@ describe('the job as one browser sees it', () => {
     expect(job.getState()).toMatchObject({ unsent: [], line: 'open', entries: [{ seq: 1 }] })
   })
 
+  it('sends a line with the odds that stood beside it', async () => {
+    const repairs = [{ fault: 'slot B', tried: 20, took: 4 }]
+    const job = createJobStore({ ...seed, setting: { ...seed.setting, repairs } })
+    job.getState().append('mended', { fault: 'slot A' })
+    await settle()
+    expect(server.tape).toMatchObject([{ kind: 'mended', body: { fault: 'slot A', takes: 0.46 } }])
+  })
+
   it.each(['away', 'down'] as const)(
     'keeps what was entered while the server is %s and sends it by itself, once, in order',
     async (mood) => {

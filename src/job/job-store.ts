@@ -1,4 +1,5 @@
 import type { Belief } from '@/core/triage/reason/belief'
+import { asSaid } from '@/core/job/as-said'
 import { foldOn, jobState } from '@/core/job/job-state'
 import type { Entry, JobState } from '@/core/job/job-state'
 import type { Bodies, Kind } from '@/core/slices'
@@ -305,7 +306,8 @@ export function createJobStore(seed: JobSeed) {
       line: 'open',
       append(kind, body, strikes = null, id) {
         release()
-        const made = add(kind, body, strikes, id)
+        const { state, socket, setting } = get()
+        const made = add(kind, asSaid(kind, body, state, socket, setting), strikes, id)
         void get().send()
         return made
       },

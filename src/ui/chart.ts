@@ -1,13 +1,10 @@
 'use client'
 import { Chart, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
+import { ink } from './ink'
 
 Chart.register(LinearScale, PointElement, LineElement, Legend, Tooltip)
 Chart.defaults.font.family = "'Atkinson Hyperlegible Next Variable', 'Noto Sans', sans-serif"
 Chart.defaults.font.size = 13
-
-/** A colour of the theme as it is now. */
-export const ink = (name: string): string =>
-  getComputedStyle(document.documentElement).getPropertyValue(`--${name}`).trim()
 
 /** A linear axis with its title, thin rules and soft figures. */
 export const axis = (title: string) => ({

@@ -13,6 +13,7 @@ import { anyMark } from '../socket/model/field.testing'
 import { drops } from '../socket/seat/seat-reading'
 import { lookHazards } from '../board/hazard'
 
+const finds = fc.double({ min: 0, max: 1, noNaN: true })
 const temperatureKept = {
   ...{ name: 'log.csv', readings: 200, bearsC: 95, levelC: 61, leastC: 60, mostC: 63, slowS: 170 },
   ...{ read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] }, curve: { s: [0, 9], c: [30, 40] } },
@@ -359,13 +360,19 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
     },
     { requiredKeys: ['fault'] },
   ),
-  temperature: fc.constantFrom(63, 99, null).map((mostC) => ({ ...temperatureKept, mostC })),
-  'cold start': fc.record({ came: fc.boolean() }),
-  proof: fc.record({
-    test: fc.constantFrom('system', 'cold starts', 'else'),
-    result: fc.constantFrom('pass', 'fail', 'cannot run here'),
-    reading: maybeWords,
-  }),
+  temperature: fc
+    .record({ mostC: fc.constantFrom(63, 99, null), finds }, { requiredKeys: ['mostC'] })
+    .map((told) => ({ ...temperatureKept, ...told })),
+  'cold start': fc.record({ came: fc.boolean(), finds }, { requiredKeys: ['came'] }),
+  proof: fc.record(
+    {
+      test: fc.constantFrom('system', 'cold starts', 'else'),
+      result: fc.constantFrom('pass', 'fail', 'cannot run here'),
+      reading: maybeWords,
+      finds,
+    },
+    { requiredKeys: ['test', 'result', 'reading'] },
+  ),
   advice: fc.record({ text: words }),
   'hand-back': fc.record(
     {

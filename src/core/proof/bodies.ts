@@ -1,6 +1,8 @@
 import type { KeptTemperature } from './temperature'
 
 interface Asked {
+  /** How likely its test was to find something, as it was said then, on the line that settles it; where that was known. */
+  readonly finds?: number
   /** What spoke against it and was asked about first. */
   readonly despite?: readonly string[]
 }

@@ -3,7 +3,8 @@ import { castDraft } from 'immer'
 import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
-import { sayTemperature } from './temperature'
+import { percent } from '../maths/percent'
+import { sayTemperature, verdictOf } from './temperature'
 
 export interface ProofState {
   /** The last result of each test. */
@@ -11,35 +12,59 @@ export interface ProofState {
   /** Logs of temperatures, the last of them last. */
   readonly temperatures: readonly (Noted & ProofBodies['temperature'])[]
   readonly starts: readonly (Noted & ProofBodies['cold start'])[]
+  /** Tests that were settled, with how likely each was said to find something, and whether it did. */
+  readonly told: readonly (Noted & {
+    readonly test: string
+    readonly odds: number
+    readonly found: boolean
+  })[]
+}
+
+const saysOdds = ({ finds }: { readonly finds?: number }): string =>
+  finds === undefined ? '' : ` (before it: ${percent(finds)} that it finds something)`
+
+type Told = ProofState['told'][number]
+
+/** Keeps what was said of a test with what came of it, where its line says so. */
+function tell(
+  told: Told[],
+  line: Noted & { readonly body: { readonly finds?: number } },
+  { test, found }: Pick<Told, 'test' | 'found'>,
+): void {
+  const { finds } = line.body
+  if (finds !== undefined) told.push({ ...notedOf(line), test, odds: finds, found })
 }
 
 export const proof = slice<ProofBodies>().of({
   id: 'proof',
-  initial: (): ProofState => ({ results: {}, temperatures: [], starts: [] }),
+  initial: (): ProofState => ({ results: {}, temperatures: [], starts: [], told: [] }),
   kinds: {
     temperature: {
       opens: 'proof',
-      words: ({ body: b }) => `temperature under load, ${b.name}: ${sayTemperature(b)}`,
+      words: ({ body: b }) => `temperature under load, ${b.name}: ${sayTemperature(b)}${saysOdds(b)}`,
     },
     'cold start': {
       opens: 'proof',
-      words: ({ body: { came } }) => `cold start: ${came ? 'came up' : 'stayed dark'}`,
+      words: ({ body: b }) => `cold start: ${b.came ? 'came up' : 'stayed dark'}${saysOdds(b)}`,
     },
     proof: {
       opens: 'proof',
       words: ({ body: b }) =>
-        `${b.test}: ${b.result}${b.reading ? `, ${b.reading}` : ''}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
+        `${b.test}: ${b.result}${b.reading ? `, ${b.reading}` : ''}${saysOdds(b)}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
     },
   },
   on: {
     temperature(s, line) {
       s.temperatures.push(castDraft({ ...notedOf(line), ...line.body }))
+      tell(s.told, line, { test: 'temperature', found: verdictOf(line.body) === 'too hot' })
     },
     'cold start'(s, line) {
       s.starts.push(castDraft({ ...notedOf(line), ...line.body }))
+      tell(s.told, line, { test: 'cold starts', found: !line.body.came })
     },
     proof(s, line) {
       s.results[line.body.test] = castDraft({ ...notedOf(line), ...line.body })
+      tell(s.told, line, { test: line.body.test, found: line.body.result === 'fail' })
     },
   },
 })

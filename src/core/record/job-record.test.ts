@@ -121,6 +121,24 @@ describe('what a job leaves for the record', () => {
     const back = whole().put('hand-back', { ...fixed, outcome: 'returned unrepaired' })
     expect(recordOf(back)).toMatchObject({ time: null, wentOn: null, held: null })
   })
+  it('tells every test of the proof that was settled against how likely it was to find something', () => {
+    const t = tape()
+      .put('proof', { test: 'system', result: 'fail', reading: 'hangs', finds: 0.08 })
+      .as('Ines')
+      .put('proof', { test: 'system', result: 'pass', reading: 'loads' })
+      .put('cold start', { came: true })
+      .put('cold start', { came: false, finds: 0.05 })
+      .put('cold start', { came: true, finds: 0.04 })
+      .put('proof', { test: 'ports', result: 'pass', reading: '', finds: 0.01 })
+      .put('strike', { why: 'undo' }, 6)
+      .put('hand-back', fixed)
+    const proof = { of: 'proof', source: 'reckoned' } as const
+    expect(recordOf(t)!.odds).toEqual([
+      { ...proof, by: 'Maren', kind: 'system', odds: 0.08, came: true },
+      { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.05, came: true },
+      { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.04, came: false },
+    ])
+  })
   it('tells whether a repair took as the shop’s record of repairs does, and whether going on ended as it was said', () => {
     const t = tape()
       .put('mended', { fault: 'cell weak', takes: 0.95 })

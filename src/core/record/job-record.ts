@@ -9,9 +9,19 @@ import type { Took } from './factor'
 
 /**
  * What odds were of: a contact snapping, a picture at the next start, what an owner says holding, a repair taking, a decision to go
- * on ending with a board that is fixed, a promise being kept, and nothing being wrong any more of a board that was handed back.
+ * on ending with a board that is fixed, a test of the proof finding something, a promise being kept, and nothing being wrong any
+ * more of a board that was handed back.
  */
-export const saidOf = ['snaps', 'picture', 'claims', 'repairs', 'going on', 'promise', 'holds'] as const
+export const saidOf = [
+  'snaps',
+  'picture',
+  'claims',
+  'repairs',
+  'going on',
+  'proof',
+  'promise',
+  'holds',
+] as const
 /** Odds of a finished job that have come true or not. */
 export interface RecordedOdds extends Said {
   readonly of: (typeof saidOf)[number]
@@ -19,7 +29,7 @@ export interface RecordedOdds extends Said {
   readonly source: 'reckoned' | 'said aloud'
   /** Who worked, or said it. */
   readonly by: string
-  /** Of which kind: the damage of a contact, how the owner knows, what was repaired. */
+  /** Of which kind: the damage of a contact, how the owner knows, what was repaired, which test. */
   readonly kind: string
   /** In which order the contacts were worked; none for what is no stroke. */
   readonly school?: School
@@ -134,6 +144,7 @@ export function jobRecord(state: JobState): JobRecord | null {
       ...claims,
       ...repairOdds(state, fixed),
       ...(decided?.runs === undefined ? [] : [reckoned('going on', decided.by, decided.runs, fixed)]),
+      ...state.proof.told.map(({ by, odds, found, test }) => reckoned('proof', by, odds, found, test)),
       ...(done.outcome === 'sent out' ? [] : promiseOdds(state, done.at)),
       ...(holds === null || done.left === undefined
         ? []

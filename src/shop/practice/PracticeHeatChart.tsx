@@ -2,7 +2,8 @@
 import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import { PLASTIC_C } from '@/core/parts/heat/set-up'
-import { ink, plainCurves } from '@/ui/chart'
+import { plainCurves } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 /** What the thermocouple read; once it is over, the joint as it was, and as it would have been were the board as reckoned. */

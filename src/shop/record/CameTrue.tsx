@@ -22,6 +22,7 @@ const sortWords: Readonly<Record<string, string>> = {
   'claims reckoned': 'a claim holds',
   'repairs reckoned': 'a repair works',
   'going on reckoned': 'going on gets it fixed',
+  'proof reckoned': 'a test finds something',
   'promise reckoned': 'a promise is kept',
   'holds reckoned': 'it holds at home',
 }

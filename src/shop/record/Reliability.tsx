@@ -2,7 +2,8 @@
 import { Line } from 'react-chartjs-2'
 import { corrected } from '@/core/record/calibration'
 import type { Calibration } from '@/core/record/calibration'
-import { ink, plainCurves } from '@/ui/chart'
+import { plainCurves } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 /** Odds said against the share that came true, each tenth with where it lies with 90 %; on the diagonal they are right. */

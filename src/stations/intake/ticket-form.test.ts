@@ -1,6 +1,7 @@
 import { jobState } from '@/core/job/job-state'
 import { describe, expect, it } from 'vitest'
-import { formOf, ticketChanges, ticketSchema } from './ticket-form'
+import { formOf, ticketChanges } from './ticket-form'
+import { ticketSchema } from './ticket-rules'
 
 const blank = jobState([]).intake.ticket
 

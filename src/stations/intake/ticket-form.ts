@@ -1,6 +1,5 @@
 import type { Ticket } from '@/core/intake/bodies'
 import type { HistoryItem } from '@/core/board/history-item'
-import Joi from 'joi'
 import { readMoney } from '@/core/reader'
 
 /** The ticket as it is typed; figures are text until they make sense. */
@@ -24,24 +23,6 @@ export interface TicketForm {
   warrantyDecision: string
   diskLock: Ticket['diskLock']
 }
-
-const money = (currency: string) =>
-  Joi.string()
-    .allow('')
-    .custom((value: string, helpers) =>
-      Number.isNaN(readMoney({ currency }, value)) ? helpers.error('money') : value,
-    )
-    .messages({ money: 'An amount, like 450 or 450,50.' })
-
-export const ticketSchema = (currency: string) =>
-  Joi.object<TicketForm>({
-    value: money(currency),
-    limit: money(currency),
-    minutes: Joi.string()
-      .allow('')
-      .pattern(/^\d{1,5}$/)
-      .messages({ '*': 'Whole minutes at the bench, like 90.' }),
-  }).unknown()
 
 const two = (n: number) => String(n).padStart(2, '0')
 

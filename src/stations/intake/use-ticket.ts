@@ -1,13 +1,16 @@
 'use client'
-import { joiResolver } from '@hookform/resolvers/joi'
-import { useEffect, useMemo } from 'react'
+import { useCallback, useEffect, useMemo } from 'react'
+import type { Resolver } from 'react-hook-form'
 import { useForm } from 'react-hook-form'
 import { useReader } from '@/ui/reader'
 import { useJob } from '@/job/JobProvider'
 import { typedHere } from '@/job/typed-here'
-import { formOf, ticketChanges, ticketSchema } from './ticket-form'
+import { formOf, ticketChanges } from './ticket-form'
 import type { TicketForm } from './ticket-form'
 import { usePromise } from './use-promise'
+
+/** What checks the form is heavy, and no other station needs it: it comes once this one is open. */
+const rules = () => import('./ticket-rules')
 
 const draftKey = (tag: string) => `ticket draft ${tag}`
 
@@ -18,11 +21,15 @@ export function useTicket() {
   const append = useJob((j) => j.append)
   const values = useMemo(() => formOf(ticket), [ticket])
   const { currency } = useReader()
-  const schema = useMemo(() => ticketSchema(currency), [currency])
+  useEffect(() => void rules().catch(() => undefined), [])
+  const resolver = useCallback<Resolver<TicketForm>>(
+    async (...asked) => (await rules()).ticketRules(currency)(...asked),
+    [currency],
+  )
   const form = useForm<TicketForm>({
     values,
     resetOptions: { keepDirtyValues: true },
-    resolver: joiResolver(schema),
+    resolver,
     mode: 'onTouched',
   })
   const { setValue, subscribe, handleSubmit } = form

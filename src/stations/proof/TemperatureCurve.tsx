@@ -2,7 +2,8 @@
 import { Line } from 'react-chartjs-2'
 import { BELOW_K, sayTemperature } from '@/core/proof/temperature'
 import type { KeptTemperature } from '@/core/proof/temperature'
-import { ink, plainCurves } from '@/ui/chart'
+import { plainCurves } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 /** The log as it was read, where it goes on by the fit, and what it must stay below. */

@@ -6,7 +6,8 @@ import { Line } from 'react-chartjs-2'
 import type { HeatRun } from '@/core/parts/heat/heat-run'
 import { liquidusC, OVER_K, PLASTIC_C } from '@/core/parts/heat/set-up'
 import type { HeatStep, SetUp } from '@/core/parts/heat/set-up'
-import { axis, ink, legend } from '@/ui/chart'
+import { axis, legend } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 Chart.register(Filler)

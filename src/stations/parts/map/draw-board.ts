@@ -3,7 +3,7 @@ import { toView } from '@/core/socket/map/display-list'
 import type { View } from '@/core/socket/map/display-list'
 import type { MapDrawing } from '@/core/parts/board-map/drawing'
 import type { BoardSide } from '@/core/parts/board-map/board-map'
-import { ink } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import type { Camera } from '@/ui/camera'
 import type { Theme } from '@/ui/use-theme'
 

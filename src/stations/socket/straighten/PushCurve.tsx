@@ -1,7 +1,8 @@
 'use client'
 import { Line } from 'react-chartjs-2'
 import type { PushAdvice } from '@/core/socket/straighten/push'
-import { axis, ink } from '@/ui/chart'
+import { axis } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 /** Odds of contact and odds of having lost it, stroke by stroke. */

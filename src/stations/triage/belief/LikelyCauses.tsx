@@ -4,7 +4,6 @@ import { percent } from '@/core/maths/percent'
 import { wholePercents } from '@/core/maths/whole-percents'
 import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { faults } from '@/core/triage/model/faults'
-import { repaired } from '@/core/triage/model/repair-record'
 import type { Belief, Cause } from '@/core/triage/reason/belief'
 import { useJob } from '@/job/JobProvider'
 import { Button } from '@/ui/Button'
@@ -172,7 +171,6 @@ function CauseRow({
   onOpen: () => void
 }) {
   const append = useJob((j) => j.append)
-  const repairs = useJob((j) => j.setting.repairs)
   const reasons = cause.faults.map((id) => belief.faults.find((f) => f.fault === id))
   return (
     <li className="border-b border-dashed border-line">
@@ -204,7 +202,7 @@ function CauseRow({
               <Button
                 look="bare"
                 className="py-0!"
-                onClick={() => append('mended', repaired(id, repairs))}
+                onClick={() => append('mended', { fault: id })}
                 aria-label={`It was ${faults[id].say}: repaired`}
               >
                 Repaired

@@ -3,7 +3,8 @@ import type { Bodies } from '@/core/slices'
 
 import type { Plugin } from 'chart.js'
 import { Line } from 'react-chartjs-2'
-import { axis, ink } from '@/ui/chart'
+import { axis } from '@/ui/chart'
+import { ink } from '@/ui/ink'
 import { useTheme } from '@/ui/use-theme'
 
 /** Names the stretches along the top, with a thin rule where one ends. */
