@@ -29,6 +29,7 @@ export const proofSchemas: Schemas<ProofBodies> = {
     test: some(60),
     result: Joi.valid('pass', 'fail', 'cannot run here').required(),
     reading: text(300).allow('').required(),
+    afterAll: Joi.valid(true),
     ...asked,
   }),
 }

@@ -370,6 +370,7 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
       result: fc.constantFrom('pass', 'fail', 'cannot run here'),
       reading: maybeWords,
       finds,
+      afterAll: fc.constant(true as const),
     },
     { requiredKeys: ['test', 'result', 'reading'] },
   ),

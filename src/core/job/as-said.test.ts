@@ -43,7 +43,9 @@ describe('a line as it was said', () => {
     expect(said(up(), 'proof', passed('of another plan'))).toEqual(passed('of another plan'))
     expect(said(measured(), 'proof', passed('system'))).toEqual(passed('system'))
     expect(said(up().put('proof', passed('system')), 'proof', passed('system'))).toEqual(passed('system'))
-    const failed = up().put('proof', { ...passed('system'), result: 'fail' })
+    const fails = { ...passed('system'), result: 'fail' } as const
+    expect(said(up().put('proof', passed('system')), 'proof', fails)).toEqual({ ...fails, afterAll: true })
+    const failed = up().put('proof', fails)
     expect(said(failed, 'proof', passed('system'))).toEqual(passed('system'))
   })
   it('says it of cold starts with the start that settles them', () => {

@@ -10,7 +10,8 @@ import { proofStanding } from './stations-say'
 
 /**
  * A line with the odds that stand beside it when it is made, so that the record can tell them against what came: of a
- * repair, how often such a one takes; of a test of the proof that it settles, how likely it was to find something.
+ * repair, how often such a one takes; of a test of the proof that it settles, how likely it was to find something. Of a test
+ * that had passed it says that it fails after all.
  */
 export function asSaid<K extends Kind>(
   kind: K,
@@ -28,6 +29,8 @@ export function asSaid<K extends Kind>(
     case 'cold start':
     case 'temperature': {
       const test = proofStanding(state, socket, setting).tests.find((t) => t.id === testOf(kind, body))
+      if (test?.result === 'pass' && kind === 'proof' && (body as Bodies['proof']).result === 'fail')
+        return { ...body, afterAll: true }
       const finds = test && settles(kind, body, test) ? test.untold : null
       return finds === null ? body : { ...body, finds: Math.round(1000 * finds) / 1000 }
     }

@@ -16,5 +16,7 @@ export interface ProofBodies {
     readonly test: string
     readonly result: 'pass' | 'fail' | 'cannot run here'
     readonly reading: string
+    /** It fails although it had passed, with nothing changed since. */
+    readonly afterAll?: true
   } & Asked
 }

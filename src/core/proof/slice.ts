@@ -50,7 +50,7 @@ export const proof = slice<ProofBodies>().of({
     proof: {
       opens: 'proof',
       words: ({ body: b }) =>
-        `${b.test}: ${b.result}${b.reading ? `, ${b.reading}` : ''}${saysOdds(b)}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
+        `${b.test}: ${b.result}${b.afterAll ? ' after all' : ''}${b.reading ? `, ${b.reading}` : ''}${saysOdds(b)}${b.despite?.length ? ` (despite: ${b.despite.join('; ')})` : ''}`,
     },
   },
   on: {
@@ -64,7 +64,10 @@ export const proof = slice<ProofBodies>().of({
     },
     proof(s, line) {
       s.results[line.body.test] = castDraft({ ...notedOf(line), ...line.body })
-      tell(s.told, line, { test: line.body.test, found: line.body.result === 'fail' })
+      const { test, result, afterAll } = line.body
+      tell(s.told, line, { test, found: result === 'fail' })
+      const passed = afterAll && s.told.findLast((told) => told.test === test)
+      if (passed) passed.found = true
     },
   },
 })

@@ -131,12 +131,15 @@ describe('what a job leaves for the record', () => {
       .put('cold start', { came: true, finds: 0.04 })
       .put('proof', { test: 'ports', result: 'pass', reading: '', finds: 0.01 })
       .put('strike', { why: 'undo' }, 6)
+      .put('proof', { test: 'load', result: 'pass', reading: '', finds: 0.02 })
+      .put('proof', { test: 'load', result: 'fail', reading: 'hangs', afterAll: true })
       .put('hand-back', fixed)
     const proof = { of: 'proof', source: 'reckoned' } as const
     expect(recordOf(t)!.odds).toEqual([
       { ...proof, by: 'Maren', kind: 'system', odds: 0.08, came: true },
       { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.05, came: true },
       { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.04, came: false },
+      { ...proof, by: 'Ines', kind: 'load', odds: 0.02, came: true },
     ])
   })
   it('tells whether a repair took as the shop’s record of repairs does, and whether going on ended as it was said', () => {
