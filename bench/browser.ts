@@ -18,14 +18,7 @@ import { shotOf } from '@/stations/socket/photo/camera-shot'
 import { demoSockets } from '../demo/sockets'
 import { figure } from './figure'
 import type { Figure } from './figure'
-import {
-  accepting,
-  ensureBuild,
-  ensureDatabase,
-  freePort,
-  layShop,
-  startCluster,
-} from '../scripts/cluster.mjs'
+import { answersOn, ensureBuild, ensureDatabase, layShop, startCluster } from '../scripts/cluster.mjs'
 
 const flags = [
   '--no-sandbox',
@@ -56,10 +49,9 @@ export async function browserFigures(): Promise<Figure[]> {
   const cluster = await startCluster({ checkout, throwaway: true })
   const urls = await ensureDatabase(cluster, 'needle_bench')
   layShop(checkout, urls.owner, ['--into=needle_bench'])
-  const port = String(await freePort())
   const env = {
     ...process.env,
-    PORT: port,
+    PORT: '0',
     HOST: '127.0.0.1',
     DATABASE_URL: urls.app,
     DEMO_SIGN_IN: '1',
@@ -68,7 +60,7 @@ export async function browserFigures(): Promise<Figure[]> {
   }
   const server = spawn(process.execPath, ['scripts/serve.mjs'], {
     env,
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
   })
   const gone = new Promise((resolve) => server.on('exit', resolve))
   let browser: Browser | null = null
@@ -82,7 +74,7 @@ export async function browserFigures(): Promise<Figure[]> {
   process.once('SIGINT', interrupted)
   process.once('SIGTERM', interrupted)
   try {
-    await accepting(Number(port), server)
+    const port = await answersOn(server)
     browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: flags })
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } })
     // The runner that compiles this file names functions through a helper that the page does not have.

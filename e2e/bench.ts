@@ -4,28 +4,18 @@ import AxeBuilder from '@axe-core/playwright'
 import { spawn } from 'node:child_process'
 import type { ChildProcess } from 'node:child_process'
 import { randomUUID } from 'node:crypto'
-import { createServer } from 'node:net'
 import pg from 'pg'
-
-const freePort = () =>
-  new Promise<number>((resolve) => {
-    const server = createServer()
-    server.listen(0, '127.0.0.1', () => {
-      const { port } = server.address() as { port: number }
-      server.close(() => resolve(port))
-    })
-  })
+import { answersOn } from '../scripts/cluster.mjs'
 
 /** The built application on a port of its own, which can be killed and started again. */
 export class Shop {
   private child: ChildProcess | null = null
-  private constructor(
-    readonly port: number,
-    readonly databaseUrl: string,
-  ) {}
+  /** Any that is free at first; the same again when it is started again. */
+  private port = 0
+  private constructor(readonly databaseUrl: string) {}
 
   static async open(databaseUrl: string): Promise<Shop> {
-    const shop = new Shop(await freePort(), databaseUrl)
+    const shop = new Shop(databaseUrl)
     await shop.start()
     return shop
   }
@@ -44,11 +34,9 @@ export class Shop {
     }
     this.child = spawn(process.execPath, ['scripts/serve.mjs'], {
       env: { ...env, PORT: String(this.port), HOST: '127.0.0.1' },
-      stdio: ['ignore', 'ignore', 'inherit'],
+      stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     })
-    await expect(async () => {
-      expect((await fetch(`${this.url}/icon.svg`)).ok).toBe(true)
-    }).toPass({ timeout: 60_000, intervals: [100] })
+    this.port = await answersOn(this.child)
   }
 
   /** The plug is pulled: no goodbye to open requests. */

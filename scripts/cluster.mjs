@@ -65,6 +65,16 @@ export const freePort = () =>
     })
   })
 
+/** The port on which a server that was started with a channel answers; it says so itself, so that no other is taken for it. */
+export const answersOn = (child) =>
+  new Promise((resolve, reject) => {
+    child.once('message', ({ port }) => {
+      child.disconnect()
+      resolve(port)
+    })
+    child.once('exit', (code) => reject(new Error(`the server stopped before it answered (exit ${code})`)))
+  })
+
 /** Waits until something accepts on the port, or the child has died. */
 export async function accepting(port, child) {
   for (let tries = 0; tries < 600; tries++) {

@@ -1,10 +1,12 @@
+import { spawn } from 'node:child_process'
+import { once } from 'node:events'
 import { chmodSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import pg from 'pg'
-import { accepting, ensureDatabase, freePort, hashOf, startCluster } from './cluster.mjs'
+import { accepting, answersOn, ensureDatabase, freePort, hashOf, startCluster } from './cluster.mjs'
 
 let checkout: string
 beforeEach(() => {
@@ -48,6 +50,36 @@ describe('waiting for a server', () => {
     await expect(accepting(await freePort(), { exitCode: 3 })).rejects.toThrow(
       'the server stopped before it answered (exit 3)',
     )
+  })
+})
+
+describe('a server that is started', () => {
+  const started = (script: string) =>
+    spawn(process.execPath, ['-e', script], { stdio: ['ignore', 'ignore', 'inherit', 'ipc'] })
+  it('says itself on which port it answers, and goes on without its channel', async () => {
+    const child = started('process.send({ port: 4711 }); process.on("disconnect", () => process.exit(7))')
+    const ended = once(child, 'exit')
+    expect(await answersOn(child)).toBe(4711)
+    expect((await ended)[0]).toBe(7)
+  })
+  it('is not waited for once it has stopped', async () => {
+    await expect(answersOn(started('process.exit(3)'))).rejects.toThrow(
+      'the server stopped before it answered (exit 3)',
+    )
+  })
+  it('names a port that is taken, and ends', async () => {
+    const other = createServer()
+    await once(other.listen(0, '127.0.0.1'), 'listening')
+    const { port } = other.address() as { port: number }
+    const child = spawn(process.execPath, ['scripts/serve.mjs'], {
+      env: { ...process.env, PORT: String(port) },
+      stdio: ['ignore', 'ignore', 'pipe', 'ipc'],
+    })
+    let told = ''
+    child.stderr!.on('data', (text) => (told += String(text)))
+    await expect(answersOn(child)).rejects.toThrow('(exit 1)')
+    expect(told).toContain(`Port ${port} is taken`)
+    other.close()
   })
 })
 

@@ -5,12 +5,11 @@ import { setTimeout as sleep } from 'node:timers/promises'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import {
-  accepting,
+  answersOn,
   ensureBuild,
   ensureDatabase,
   ensureModules,
   ensurePackages,
-  freePort,
   layShop,
   postgresPackage,
   startCluster,
@@ -99,25 +98,24 @@ try {
     ...['--empty', '--reset'].filter((flag) => flags.has(flag)),
     ...(cluster ? ['--into=arch_needle'] : [...flags].filter((flag) => flag.startsWith('--into='))),
   ])
-  const port = process.env.PORT ?? String(await freePort())
   const host = process.env.HOST ?? '127.0.0.1'
   const env = {
     ...process.env,
     DATABASE_URL: urls.app,
     NEXT_TELEMETRY_DISABLED: '1',
     NODE_ENV: dev ? 'development' : 'production',
-    PORT: port,
+    PORT: process.env.PORT ?? '0',
     HOST: host,
   }
   if (!flags.has('--empty')) env.DEMO_SIGN_IN = '1'
   server = spawn(process.execPath, ['scripts/serve.mjs'], {
     cwd: checkout,
-    stdio: ['ignore', 'ignore', 'inherit'],
+    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
     detached: true,
     env,
   })
   server.on('exit', (code) => stop(code ?? 1))
-  await accepting(Number(port), server)
+  const port = await answersOn(server)
   const address = `http://${host === '0.0.0.0' ? '127.0.0.1' : host}:${port}`
   writeFileSync(
     runFile,

@@ -1,17 +1,19 @@
 // The application behind one HTTP server of its own: it finds out who asks from the connection, not from what they say.
+import { once } from 'node:events'
 import { createServer } from 'node:http'
 import next from 'next'
 
-const port = Number(process.env.PORT)
+/** The port that is asked for; any that is free for 0. */
+const asked = Number(process.env.PORT ?? 0)
 const host = process.env.HOST ?? '127.0.0.1'
 /** Address of the proxy in front, where there is one: only what it says of others is believed, and only its last word. */
 const proxy = process.env.NEEDLE_PROXY ?? ''
 const dev = process.env.NODE_ENV === 'development'
 
 process.env.NEEDLE_FRONT = '1'
-const app = next({ dev, hostname: host, port })
-await app.prepare()
-const handle = app.getRequestHandler()
+/** What answers, once the application is ready: what is asked before waits for it. */
+let ready
+const handler = new Promise((resolve) => (ready = resolve))
 
 const plain = (address) => (address ?? '').replace(/^::ffff:/, '')
 const last = (header) =>
@@ -44,12 +46,27 @@ const server = createServer((request, response) => {
     response.end('This address is none: check it for a stray % sign.\n')
     return
   }
-  void handle(request, response)
+  void handler.then((handle) => handle(request, response))
 })
 server.headersTimeout = 15_000
 server.requestTimeout = 10 * 60_000
 server.keepAliveTimeout = 20_000
-server.listen(port, host)
+try {
+  server.listen(asked, host)
+  await once(server, 'listening')
+} catch (error) {
+  console.error(
+    error.code === 'EADDRINUSE'
+      ? `Port ${asked} is taken by something else: give another one as PORT.`
+      : error.message,
+  )
+  process.exit(1)
+}
+const { port } = server.address()
+const app = next({ dev, hostname: host, port })
+await app.prepare()
+ready(app.getRequestHandler())
+process.send?.({ port })
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP'])
   process.on(signal, () => {

@@ -1,4 +1,5 @@
 'use client'
+import type { Remote } from 'comlink'
 import { usePathname } from 'next/navigation'
 import { createContext, useContext, useEffect, useMemo, useRef, useState } from 'react'
 import type { ReactNode } from 'react'
@@ -11,45 +12,63 @@ import { latestOnly } from './latest-only'
 import { stationOfPath } from './station-path'
 
 interface Advice extends Reckoned {
-  /** It follows from the tape as it stands; otherwise a newer one is under way. */
+  /** The odds follow from the tape as it stands; otherwise newer ones are under way. The order of work always does. */
   readonly fresh: boolean
-  /** It could not be calculated: there is none. */
+  /** Something of it could not be calculated: of that there is none. */
   readonly failed: boolean
 }
 
-const nothing: Reckoned = { belief: null, work: null }
-const Context = createContext<Advice>({ ...nothing, fresh: false, failed: false })
+const nothing: Advice = { belief: null, work: null, fresh: false, failed: false }
+const Context = createContext<Advice>(nothing)
 
-/** Odds and order of work of a job, computed in a worker once for all its stations; the last answer stays until the next. */
+/** An answer, and what it is one to. */
+interface Answer<A> {
+  readonly to: string
+  readonly is: A
+}
+const NOTHING_ASKED = 'null'
+
+/**
+ * Odds and order of work of a job, computed in a worker once for all its stations; the last odds stay until the next. What
+ * was kept with the tape is not computed again.
+ */
 export function AdviceProvider({ children }: { children: ReactNode }) {
   const state = useJob((j) => j.state)
   const socket = useJob((j) => j.socket)
   const gate = useJob((j) => j.gate)
   const setting = useJob((j) => j.setting)
-  const ask = useRef<((to: string) => void) | null>(null)
   // The socket station computes the order itself, with the light and the magnification in hand.
   const ordersItself = stationOfPath(usePathname()) === 'socket'
-  const key = useMemo(() => {
+  const [believe, order] = useMemo(() => {
     const asked = toAdvise(state, socket, gate, setting)
-    return JSON.stringify(ordersItself ? { ...asked, order: null } : asked)
+    return [JSON.stringify(asked.believe), JSON.stringify(ordersItself ? null : asked.order)]
   }, [state, socket, gate, setting, ordersItself])
 
   const kept = useJob((j) => j.keptBelief)
-  // What was kept with the tape is shown at once; the worker answers the same a moment later.
-  const [answer, setAnswer] = useState<{ to: string; reckoned: Reckoned } | null>(
-    kept && { to: key, reckoned: { belief: kept, work: null } },
-  )
+  const [odds, setOdds] = useState<Answer<Reckoned['belief']> | null>(kept && { to: believe, is: kept })
+  const [work, setWork] = useState<Answer<Reckoned['work']> | null>(null)
   const [failed, setFailed] = useState(false)
+  const fresh = believe === NOTHING_ASKED || odds?.to === believe
+  const ordered = order === NOTHING_ASKED || work?.to === order
 
+  const ask = useRef<((to: { readonly believe: string; readonly order: string }) => void) | null>(null)
   useEffect(() => {
-    const thread = new Worker(new URL('../workers/advise.worker.ts', import.meta.url), { type: 'module' })
-    const remote = remoteOf<AdviseWorker>(thread)
-    const loaded = remote.load(socket)
+    let own: { readonly thread: Worker; readonly remote: Remote<AdviseWorker> } | null = null
+    const begun = async () => {
+      if (!own) {
+        const thread = new Worker(new URL('../workers/advise.worker.ts', import.meta.url), { type: 'module' })
+        own = { thread, remote: remoteOf<AdviseWorker>(thread) }
+        await own.remote.load(socket)
+      }
+      return own.remote
+    }
     ask.current = latestOnly(async (to) => {
       try {
-        await loaded
-        const reckoned = await remote.reckon(JSON.parse(to) as ToAdvise)
-        setAnswer({ to, reckoned })
+        const remote = await begun()
+        const asked = { believe: JSON.parse(to.believe), order: JSON.parse(to.order) } as ToAdvise
+        const answer = await remote.reckon(asked)
+        if (asked.believe) setOdds({ to: to.believe, is: answer.belief })
+        if (asked.order) setWork({ to: to.order, is: answer.work })
         setFailed(false)
       } catch {
         if (ask.current) setFailed(true)
@@ -57,17 +76,23 @@ export function AdviceProvider({ children }: { children: ReactNode }) {
     })
     return () => {
       ask.current = null
-      thread.terminate()
+      own?.thread.terminate()
     }
   }, [socket])
-  useEffect(() => ask.current?.(key), [key, socket])
-  const fresh = answer?.to === key
-  // What was before its last line is no answer once the newer one does not come.
-  const lost = failed && !fresh
-  const value = useMemo(
-    (): Advice => ({ ...((lost ? null : answer?.reckoned) ?? nothing), fresh, failed: lost }),
-    [answer, fresh, lost],
-  )
+  useEffect(() => {
+    if (!fresh || !ordered)
+      ask.current?.({ believe: fresh ? NOTHING_ASKED : believe, order: ordered ? NOTHING_ASKED : order })
+  }, [believe, order, fresh, ordered, socket])
+  const value = useMemo((): Advice => {
+    const lost = failed && !fresh
+    return {
+      // What was before its last line is no answer once the newer one does not come.
+      belief: believe === NOTHING_ASKED || lost ? null : (odds?.is ?? null),
+      work: order !== NOTHING_ASKED && ordered ? (work?.is ?? null) : null,
+      fresh,
+      failed: failed && !(fresh && ordered),
+    }
+  }, [believe, order, odds, work, fresh, ordered, failed])
   return <Context value={value}>{children}</Context>
 }
 

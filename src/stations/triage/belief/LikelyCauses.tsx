@@ -28,10 +28,14 @@ export function LikelyCauses({
       <h2 className="truncate text-[0.98rem]! leading-7">
         Likely causes{' '}
         <small className="text-[0.82rem] font-normal text-soft">
-          {failed ? (
+          {failed && !fresh ? (
             <b className="text-ember">not calculated</b>
           ) : !belief ? (
-            'calculating…'
+            fresh ? (
+              'the job has ended'
+            ) : (
+              'calculating…'
+            )
           ) : belief.last ? (
             `last evidence: ${belief.last.test}, ${sayOutcome(belief.last.outcome)}`
           ) : (
