@@ -35,6 +35,14 @@ function tell(
   if (finds !== undefined) told.push({ ...notedOf(line), test, odds: finds, found })
 }
 
+/** The last line about a test. */
+const lastOf = (test: string, { results, starts, temperatures }: Omit<ProofState, 'told'>): number =>
+  Math.max(
+    results[test]?.seq ?? 0,
+    (test === 'cold starts' ? starts.at(-1)?.seq : undefined) ?? 0,
+    (test === 'temperature' ? temperatures.at(-1)?.seq : undefined) ?? 0,
+  )
+
 export const proof = slice<ProofBodies>().of({
   id: 'proof',
   initial: (): ProofState => ({ results: {}, temperatures: [], starts: [], told: [] }),
@@ -63,11 +71,11 @@ export const proof = slice<ProofBodies>().of({
       tell(s.told, line, { test: 'cold starts', found: !line.body.came })
     },
     proof(s, line) {
-      s.results[line.body.test] = castDraft({ ...notedOf(line), ...line.body })
       const { test, result, afterAll } = line.body
-      tell(s.told, line, { test, found: result === 'fail' })
-      const passed = afterAll && s.told.findLast((told) => told.test === test)
+      const passed = afterAll && s.told.find((told) => told.test === test && told.seq === lastOf(test, s))
       if (passed) passed.found = true
+      s.results[test] = castDraft({ ...notedOf(line), ...line.body })
+      tell(s.told, line, { test, found: result === 'fail' })
     },
   },
 })

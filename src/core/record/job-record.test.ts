@@ -133,6 +133,12 @@ describe('what a job leaves for the record', () => {
       .put('strike', { why: 'undo' }, 6)
       .put('proof', { test: 'load', result: 'pass', reading: '', finds: 0.02 })
       .put('proof', { test: 'load', result: 'fail', reading: 'hangs', afterAll: true })
+      // One of which nothing was said: what was said of an earlier one stays.
+      .put('proof', { test: 'sound', result: 'pass', reading: '', finds: 0.03 })
+      .put('proof', { test: 'sound', result: 'pass', reading: 'again' })
+      .put('proof', { test: 'sound', result: 'fail', reading: 'hums', afterAll: true })
+      .put('cold start', { came: true, finds: 0.02 })
+      .put('proof', { test: 'cold starts', result: 'fail', reading: 'the next day', afterAll: true })
       .put('hand-back', fixed)
     const proof = { of: 'proof', source: 'reckoned' } as const
     expect(recordOf(t)!.odds).toEqual([
@@ -140,6 +146,8 @@ describe('what a job leaves for the record', () => {
       { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.05, came: true },
       { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.04, came: false },
       { ...proof, by: 'Ines', kind: 'load', odds: 0.02, came: true },
+      { ...proof, by: 'Ines', kind: 'sound', odds: 0.03, came: false },
+      { ...proof, by: 'Ines', kind: 'cold starts', odds: 0.02, came: true },
     ])
   })
   it('tells whether a repair took as the shop’s record of repairs does, and whether going on ended as it was said', () => {
