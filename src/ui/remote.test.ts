@@ -48,6 +48,10 @@ describe('what a thread answers', () => {
     expect(await Promise.all([remote.twice(2), remote.twice(21)])).toEqual([4, 42])
     await expect(remote.fail()).rejects.toThrow('no such contact')
   })
+  it('comes as well where the remote was handed on by a promise', async () => {
+    const remote = await Promise.resolve(remoteOf<Counter>(thread()))
+    expect(await remote.twice(4)).toBe(8)
+  })
   it('is refused once it has broken down, whether it was asked before or is asked after', async () => {
     const broken = thread()
     const remote = remoteOf<Counter>(broken)

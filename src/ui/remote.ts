@@ -25,6 +25,7 @@ export function remoteOf<W>(thread: Worker): Remote<W> {
           .finally(() => waiting.delete(refuse))
       })
   return new Proxy(wrap<W>(thread) as object, {
-    get: (remote, name) => ask(Reflect.get(remote, name) as Ask),
+    // It is no promise itself, and may be handed on by one.
+    get: (remote, name) => (name === 'then' ? undefined : ask(Reflect.get(remote, name) as Ask)),
   }) as Remote<W>
 }
