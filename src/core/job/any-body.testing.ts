@@ -12,12 +12,8 @@ import fc from 'fast-check'
 import { anyMark } from '../socket/model/field.testing'
 import { drops } from '../socket/seat/seat-reading'
 import { lookHazards } from '../board/hazard'
+import { chance, proofBodies } from '../proof/bodies.testing'
 
-const finds = fc.double({ min: 0, max: 1, noNaN: true })
-const temperatureKept = {
-  ...{ name: 'log.csv', readings: 200, bearsC: 95, levelC: 61, leastC: 60, mostC: 63, slowS: 170 },
-  ...{ read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] }, curve: { s: [0, 9], c: [30, 40] } },
-}
 const words = fc.string({ minLength: 1, maxLength: 12 }).map((s) => `x${s.trim()}`)
 const maybeWords = fc.oneof(fc.constant(''), words)
 const contact = fc.constantFrom('A1', 'A2', 'B5', 'C4', 'D1', 'H8')
@@ -356,24 +352,11 @@ export const bodies: { readonly [K in Kind]: fc.Arbitrary<Bodies[K]> } = {
   mended: fc.record(
     {
       fault: fc.constantFrom('module', '12 V short'),
-      takes: fc.double({ min: 0, max: 1, noNaN: true }),
+      takes: chance,
     },
     { requiredKeys: ['fault'] },
   ),
-  temperature: fc
-    .record({ mostC: fc.constantFrom(63, 99, null), finds }, { requiredKeys: ['mostC'] })
-    .map((told) => ({ ...temperatureKept, ...told })),
-  'cold start': fc.record({ came: fc.boolean(), finds }, { requiredKeys: ['came'] }),
-  proof: fc.record(
-    {
-      test: fc.constantFrom('system', 'cold starts', 'else'),
-      result: fc.constantFrom('pass', 'fail', 'cannot run here'),
-      reading: maybeWords,
-      finds,
-      afterAll: fc.constant(true as const),
-    },
-    { requiredKeys: ['test', 'result', 'reading'] },
-  ),
+  ...proofBodies,
   advice: fc.record({ text: words }),
   'hand-back': fc.record(
     {
