@@ -15,6 +15,8 @@ import type { Queryable } from './pool'
 export interface KeptStep extends Step {
   readonly seq: number
   readonly settings: number
+  /** What was asked for it, as a digest: all that its odds follow from, other jobs of the shop among them. */
+  readonly asked?: string
 }
 
 /** What the bench list shows of a job without opening its tape. */
@@ -293,10 +295,18 @@ export async function saveNextStep(
   )
 }
 
-/** The odds of a job as they are kept with its next step; lists do without them. */
-export async function keptBelief(jobId: string, db: Queryable = pool()): Promise<Belief | null> {
-  const { rows } = await db.query<{ belief: Belief | null }>('select belief from job where id = $1', [jobId])
-  return rows[0]?.belief ?? null
+/** The next step of a job with its odds, where it was computed at this line from just this; lists do without. */
+export async function keptAdvice(
+  jobId: string,
+  { seq, asked }: Required<Pick<KeptStep, 'seq' | 'asked'>>,
+  db: Queryable = pool(),
+): Promise<{ readonly nextStep: KeptStep; readonly belief: Belief | null } | null> {
+  const { rows } = await db.query<{ nextStep: KeptStep; belief: Belief | null }>(
+    `select next_step as "nextStep", belief from job
+      where id = $1 and (next_step ->> 'seq')::int = $2 and next_step ->> 'asked' = $3`,
+    [jobId, seq, asked],
+  )
+  return rows[0] ?? null
 }
 
 /** A job by its id. */

@@ -4,9 +4,12 @@ import { describeDatabase, lay, someJob, somebody } from '@/data/database.testin
 import { keepFigures } from '@/data/bench-figures'
 import { keepFaultOdds } from '@/data/fault-odds'
 import { jobById, saveNextStep } from '@/data/jobs'
+import { pool } from '@/data/pool'
 import { dropReference } from '@/data/references'
 import { putOnShelf } from '@/data/shelf'
-import { adviseJob } from './advise'
+import { settingOfJob } from '@/data/advice-setting'
+import { jobNow } from '@/data/job-now'
+import { adviceKept, adviseJob } from './advise'
 
 const reckon = ({ field, asked }: Parameters<Parameters<typeof adviseJob>[1]>[0]) =>
   Promise.resolve(reckonAdvice(field, asked))
@@ -38,6 +41,30 @@ describeDatabase('what to do next, off the request', () => {
     await saveNextStep(job.id, { seq: 5, settings: 0, station: 'triage', say: 'Later.', why: 'x' })
     await saveNextStep(job.id, { seq: 4, settings: 0, station: 'intake', say: 'Earlier.', why: 'x' })
     expect((await jobById(job.id))!.nextStep).toMatchObject({ seq: 5, say: 'Later.' })
+  })
+  it('is not given to a page that would ask something else: what came of the repairs of other jobs bears on it', async () => {
+    const maren = await somebody('Maren')
+    const job = await someJob(maren)
+    const test = { test: 'ohms vmem', outcome: 'short' }
+    await lay(job, maren, 'ticket', { set: { board: 'TW-K61' } })
+    await lay(job, maren, 'mended', { fault: 'memory rail short' })
+    await lay(job, maren, 'trial', test)
+    const kept = async () => {
+      const { state, socket } = await jobNow(job.id)
+      const setting = await settingOfJob(job.id)
+      return adviceKept(job.id, state, socket, setting)
+    }
+    expect(await kept()).toBeNull()
+    await adviseJob(job.id, reckon)
+    const before = await kept()
+    expect(before).toMatchObject({ nextStep: { seq: 3 }, belief: { causes: expect.anything() } })
+    const other = await someJob(maren)
+    await lay(other, maren, 'mended', { fault: 'memory rail short' })
+    await pool().query("update job set closed_at = now(), outcome = 'fixed' where id = $1", [other.id])
+    expect((await jobById(job.id))!.stepIsOlder).toBe(false)
+    expect(await kept()).toBeNull()
+    await adviseJob(job.id, reckon)
+    expect((await kept())!.belief).not.toEqual(before!.belief)
   })
   it.each([
     ['the shelf', () => putOnShelf('scope', true)],

@@ -1,17 +1,23 @@
 import 'server-only'
+import { createHash } from 'node:crypto'
 import pLimit from 'p-limit'
 import type { LimitFunction } from 'p-limit'
 import { gateOf } from '@/core/job/gate'
 import { toAdvise } from '@/core/job/advise'
 import type { Reckoned, ToAdvise } from '@/core/job/advise'
 import { nextStep } from '@/core/job/next-step'
+import type { AdviceSetting } from '@/core/job/advice-setting'
+import type { JobState } from '@/core/job/job-state'
 import type { Socket } from '@/core/socket/model/socket'
+import { canonical } from '@/core/tape/canonical'
 import { adviceSettingOf } from '@/data/advice-setting'
 import { jobNow } from '@/data/job-now'
-import { jobById, saveNextStep } from '@/data/jobs'
+import { jobById, keptAdvice, saveNextStep } from '@/data/jobs'
 import { inThread } from './heavy'
 
 type Reckon = (of: { field: Socket | null; asked: ToAdvise }) => Promise<Reckoned>
+
+const digest = (asked: ToAdvise) => createHash('sha256').update(canonical(asked)).digest('base64')
 
 /** Computes what to do next on a job, and keeps it with the line of the tape it was computed at. */
 export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
@@ -23,7 +29,24 @@ export async function adviseJob(jobId: string, reckon: Reckon): Promise<void> {
   const asked = toAdvise(state, field, gate, setting)
   const reckoned = await reckon({ field, asked })
   const step = nextStep({ state, field, gate, setting, ...reckoned })
-  await saveNextStep(jobId, { ...step, seq: state.seq, settings: job.settings }, reckoned.belief)
+  await saveNextStep(
+    jobId,
+    { ...step, seq: state.seq, settings: job.settings, asked: digest(asked) },
+    reckoned.belief,
+  )
+}
+
+/**
+ * What is kept of a job's advice, where it answers what would be asked as job and shop stand; otherwise null. Other jobs bear on it as well: what came of their repairs, and what was done to the same board before.
+ */
+export function adviceKept(
+  jobId: string,
+  state: JobState,
+  field: Socket | null,
+  setting: AdviceSetting,
+): ReturnType<typeof keptAdvice> {
+  const asked = digest(toAdvise(state, field, gateOf(state, field), setting))
+  return keptAdvice(jobId, { seq: state.seq, asked })
 }
 
 interface Under {

@@ -1,12 +1,13 @@
 import { notFound } from 'next/navigation'
 import type { ReactNode } from 'react'
 import { hiddenBoardOf } from '@/data/hidden-boards'
-import { customerOf, jobByTag, keptBelief } from '@/data/jobs'
+import { customerOf, jobByTag } from '@/data/jobs'
 import { foldTape } from '@/data/job-now'
 import { readTape } from '@/data/read-tape'
 import { AdviceProvider } from '@/job/AdviceProvider'
 import { JobFrame } from '@/frame/JobFrame'
 import { JobProvider } from '@/job/JobProvider'
+import { adviceKept, adviseSoon } from '@/server/advise'
 import { signedIn } from '@/server/signed-in'
 import { surroundingsOf } from '@/server/surroundings'
 
@@ -22,13 +23,14 @@ export default async function JobLayout({ params, children }: Props) {
   if (!job) notFound()
   const entries = await readTape(job.id)
   const { state, socket } = await foldTape(entries)
-  const [surroundings, customer, hidden, belief] = await Promise.all([
+  const [surroundings, customer, hidden] = await Promise.all([
     surroundingsOf(job, state, socket),
     customerOf(job.customerId),
     hiddenBoardOf(job.id),
-    job.stepIsOlder ? null : keptBelief(job.id),
   ])
-  const nextStep = job.stepIsOlder ? null : job.nextStep
+  const kept = await adviceKept(job.id, state, socket, surroundings.setting)
+  // The bench list then says what the page does.
+  if (!kept) adviseSoon(job.id)
   const simulated = !hidden ? 'no' : job.practice ? 'practice' : 'demo'
   return (
     <JobProvider
@@ -41,8 +43,8 @@ export default async function JobLayout({ params, children }: Props) {
         socket: socket && JSON.stringify(socket),
         simulated,
         customer,
-        nextStep,
-        keptBelief: belief,
+        nextStep: kept?.nextStep ?? null,
+        keptBelief: kept?.belief ?? null,
       }}
     >
       <AdviceProvider>
