@@ -120,7 +120,7 @@ test('a proof says what each test would find, what is wanting for it, and what c
   await page.keyboard.press('p')
   await expect.poll(odds).toBeLessThan(suspected / 2)
   await expect(tapeLines(page).last()).toContainText(
-    /^.*settings: pass \(before it: \d+ % that it finds something\)/,
+    /^.*settings: pass \(\d+ % that it would find something\)/,
   )
   const before = await odds()
   await page.getByRole('button', { name: /^4 cold starts.*: passes$/ }).click()

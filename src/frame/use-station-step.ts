@@ -27,13 +27,13 @@ export function useStationStep(
     belief: fresh ? advice.belief : null,
     work: work ?? (fresh ? advice.work : null),
   }
-  const here = useSteady(told(stepAt(station, advised), failed), keptStep)
-  const first = useSteady(told(nextStep(advised), failed), keptStep)
+  const here = useSteady(orFailed(stepAt(station, advised), failed), keptStep)
+  const first = useSteady(orFailed(nextStep(advised), failed), keptStep)
   return { here, elsewhere: first.station !== station && first.say !== here.say ? first : null }
 }
 
 /** A step that cannot be calculated says so; the last one would pass for it. */
-function told(step: Step, failed: boolean): Step {
+function orFailed(step: Step, failed: boolean): Step {
   if (!failed || !step.pending) return step
   const { station } = step
   return {

@@ -6,6 +6,7 @@ import { jobState } from './job-state'
 import { proofStanding } from './stations-say'
 import { measured } from './tape.testing'
 import type { TestTape } from './tape.testing'
+import { temperatureKept } from '../proof/bodies.testing'
 import type { Bodies, Kind } from '../slices'
 
 const up = () =>
@@ -17,21 +18,9 @@ const said = <K extends Kind>(t: TestTape, kind: K, body: Bodies[K], setting = n
 const untold = (t: TestTape, id: string) =>
   proofStanding(jobState(t.entries), null, nothingRound).tests.find((test) => test.id === id)!.untold!
 const passed = (test: string) => ({ test, result: 'pass', reading: '' }) as const
-const log = {
-  name: 'log.csv',
-  readings: 2,
-  bearsC: 95,
-  levelC: 61,
-  leastC: 60,
-  mostC: 63,
-  slowS: 170,
-  read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] },
-  curve: { s: [], c: [] },
-} as const
-
 describe('a line as it was said', () => {
   it('has of a test how likely it was to find something, whatever it found', () => {
-    const finds = Math.round(1000 * untold(up(), 'system')) / 1000
+    const finds = untold(up(), 'system')
     expect(finds).toBeGreaterThan(0)
     expect(said(up(), 'proof', passed('system'))).toEqual({ ...passed('system'), finds })
     const failed = { ...passed('system'), result: 'fail' } as const
@@ -53,7 +42,7 @@ describe('a line as it was said', () => {
     const { starts } = proofStanding(jobState(t.entries), null, nothingRound).tests.find(
       ({ id }) => id === 'cold starts',
     )!
-    const finds = Math.round(1000 * untold(t, 'cold starts')) / 1000
+    const finds = untold(t, 'cold starts')
     for (let made = 1; made < starts!; made++) {
       expect(said(t, 'cold start', { came: true })).toEqual({ came: true })
       expect(said(t, 'cold start', { came: false })).toEqual({ came: false, finds })
@@ -62,9 +51,12 @@ describe('a line as it was said', () => {
     expect(said(t, 'cold start', { came: true })).toEqual({ came: true, finds })
   })
   it('says it of a temperature that tells', () => {
-    const finds = Math.round(1000 * untold(up(), 'temperature')) / 1000
-    expect(said(up(), 'temperature', log)).toEqual({ ...log, finds })
-    expect(said(up(), 'temperature', { ...log, mostC: null })).toEqual({ ...log, mostC: null })
+    const finds = untold(up(), 'temperature')
+    expect(said(up(), 'temperature', temperatureKept)).toEqual({ ...temperatureKept, finds })
+    expect(said(up(), 'temperature', { ...temperatureKept, mostC: null })).toEqual({
+      ...temperatureKept,
+      mostC: null,
+    })
   })
   it('has of a repair how often such a one takes by the shop’s record, however it was noted', () => {
     const repairs = [{ fault: 'slot B', tried: 20, took: 4 }]

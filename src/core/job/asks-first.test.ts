@@ -3,6 +3,7 @@ import { jobState } from './job-state'
 import type { Bodies } from '../slices'
 import { rails } from '../board/rail'
 import { nothingNoted } from '../board/baseline'
+import { temperatureKept } from '../proof/bodies.testing'
 import { expect, it } from 'vitest'
 import { smallField } from '../socket/model/field.testing'
 import { speaksAgainst } from './asks-first'
@@ -41,19 +42,11 @@ it('a test that takes power passes only where the board may be powered', () => {
   expect(pass(shorted)).toEqual(['it may not be powered as it stands', 'Something is lodged at D4'])
 })
 it('so does a start that came up, and a temperature that levels off', () => {
-  const fit = { levelC: 61, leastC: 60, mostC: 63, slowS: 170, curve: { s: [], c: [] } }
-  const log = {
-    ...fit,
-    name: 'log.csv',
-    readings: 2,
-    bearsC: 95,
-    read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] },
-  }
   const says = (t: TestTape, came: boolean, mostC: number | null) => {
     const state = jobState(t.entries, names)
     return [
       speaksAgainst('cold start', { came }, state, socket, nothingRound)[0],
-      speaksAgainst('temperature', { ...log, mostC }, state, socket, nothingRound)[0],
+      speaksAgainst('temperature', { ...temperatureKept, mostC }, state, socket, nothingRound)[0],
     ]
   }
   const closed = 'it may not be powered as it stands'

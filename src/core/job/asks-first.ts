@@ -1,6 +1,6 @@
 import { checkWords, failedChecks } from '../hand-back/reassembly'
 import { isUnpowered } from '../proof/plan'
-import { verdictOf } from '../proof/temperature'
+import { saysOfTest } from '../proof/line-says'
 import type { AdviceSetting } from './advice-setting'
 import type { JobState } from './job-state'
 import type { Bodies, Kind } from '../slices'
@@ -14,19 +14,9 @@ const closedBy = (state: JobState, socket: Socket | null): string[] =>
     .map((r) => r.text)
 
 /** Whether a line says that a test passed, wholly or in part, that takes power. */
-function passesPowered<K extends Kind>(kind: K, body: Bodies[K]): boolean {
-  switch (kind) {
-    case 'proof': {
-      const { test, result } = body as Bodies['proof']
-      return result === 'pass' && !isUnpowered(test)
-    }
-    case 'cold start':
-      return (body as Bodies['cold start']).came
-    case 'temperature':
-      return verdictOf(body as Bodies['temperature']) === 'levels off'
-    default:
-      return false
-  }
+function passesPowered(kind: Kind, body: Bodies[Kind]): boolean {
+  const of = saysOfTest(kind, body)
+  return of?.says === 'pass' && !isUnpowered(of.test)
 }
 
 /**

@@ -1,6 +1,7 @@
 import type { Entry } from './job-state'
 import { kinds, sayEntry, tapeFindings } from './job-state'
 import { describe, expect, it } from 'vitest'
+import { temperatureKept } from '../proof/bodies.testing'
 import { canonical } from '../tape/canonical'
 import { lifted, tape } from './tape.testing'
 const good = () =>
@@ -172,17 +173,7 @@ it('every kind of entry has its words', () => {
     .put('trial', { test: 'cell', outcome: 'low' })
     .put('mended', { fault: 'module' })
     .put('odds said', { odds: 0.7, reckoned: 0.55 })
-    .put('temperature', {
-      name: 'log.csv',
-      readings: 200,
-      bearsC: 95,
-      levelC: 61,
-      leastC: 60,
-      mostC: 63,
-      slowS: 170,
-      read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] },
-      curve: { s: [0, 9], c: [30, 40] },
-    })
+    .put('temperature', temperatureKept)
     .put('cold start', { came: false })
     .put('proof', { test: 'system', result: 'pass', reading: 'ok' })
     .put('advice', { text: 'no cloth' })

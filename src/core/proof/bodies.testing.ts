@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import type { ProofBodies } from './bodies'
 
 export const chance = fc.double({ min: 0, max: 1, noNaN: true })
-const temperatureKept = {
+/** A log that levels off well below what the CPU bears. */
+export const temperatureKept = {
   ...{ name: 'log.csv', readings: 200, bearsC: 95, levelC: 61, leastC: 60, mostC: 63, slowS: 170 },
   ...{ read: { s: [0, 60, 120, 180], c: [30, 48, 57, 60] }, curve: { s: [0, 9], c: [30, 40] } },
 }

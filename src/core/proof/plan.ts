@@ -10,6 +10,7 @@ import { afterPass, anyBad, doubtsOf, findsSomething, inOrder, onlyTheCell } fro
 import type { Doubts, Placed, Shows } from './doubt'
 import { coldStarts, kinds, voltsUnderLoad } from './kinds'
 import type { Kind } from './kinds'
+import { temperatureSays } from './line-says'
 import { sayTemperature, verdictOf } from './temperature'
 
 /** One thing to prove before hand-back. */
@@ -134,9 +135,6 @@ const undoneAt = (test: string, { changed, lastTouched }: ChangedAt): number =>
       .filter((what) => undoes[what](test))
       .map((what) => changed[what]),
   )
-
-/** What a temperature log says of its test; one that does not tell yet leaves it owed. */
-const temperatureSays = { 'levels off': 'pass', 'too hot': 'fail', 'not yet': null } as const
 
 /** Cold starts since a line of the tape. */
 function countedSince(starts: ProofState['starts'], line: number): StartsCounted {

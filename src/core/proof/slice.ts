@@ -4,7 +4,8 @@ import { notedOf } from '../tape/line'
 import type { Noted } from '../tape/line'
 import { slice } from '../tape/slice'
 import { percent } from '../maths/percent'
-import { sayTemperature, verdictOf } from './temperature'
+import { saysOfTest } from './line-says'
+import { sayTemperature } from './temperature'
 
 export interface ProofState {
   /** The last result of each test. */
@@ -21,18 +22,19 @@ export interface ProofState {
 }
 
 const saysOdds = ({ finds }: { readonly finds?: number }): string =>
-  finds === undefined ? '' : ` (before it: ${percent(finds)} that it finds something)`
+  finds === undefined ? '' : ` (${percent(finds)} that it would find something)`
 
 type Told = ProofState['told'][number]
 
 /** Keeps what was said of a test with what came of it, where its line says so. */
 function tell(
   told: Told[],
-  line: Noted & { readonly body: { readonly finds?: number } },
-  { test, found }: Pick<Told, 'test' | 'found'>,
+  line: Noted & { readonly kind: string; readonly body: { readonly finds?: number } },
 ): void {
+  const of = saysOfTest(line.kind, line.body)
   const { finds } = line.body
-  if (finds !== undefined) told.push({ ...notedOf(line), test, odds: finds, found })
+  if (of && finds !== undefined)
+    told.push({ ...notedOf(line), test: of.test, odds: finds, found: of.says === 'fail' })
 }
 
 /** The last line about a test. */
@@ -64,18 +66,18 @@ export const proof = slice<ProofBodies>().of({
   on: {
     temperature(s, line) {
       s.temperatures.push(castDraft({ ...notedOf(line), ...line.body }))
-      tell(s.told, line, { test: 'temperature', found: verdictOf(line.body) === 'too hot' })
+      tell(s.told, line)
     },
     'cold start'(s, line) {
       s.starts.push(castDraft({ ...notedOf(line), ...line.body }))
-      tell(s.told, line, { test: 'cold starts', found: !line.body.came })
+      tell(s.told, line)
     },
     proof(s, line) {
-      const { test, result, afterAll } = line.body
+      const { test, afterAll } = line.body
       const passed = afterAll && s.told.find((told) => told.test === test && told.seq === lastOf(test, s))
       if (passed) passed.found = true
       s.results[test] = castDraft({ ...notedOf(line), ...line.body })
-      tell(s.told, line, { test, found: result === 'fail' })
+      tell(s.told, line)
     },
   },
 })

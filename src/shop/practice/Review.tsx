@@ -6,7 +6,7 @@ import { sayOutcome } from '@/core/triage/model/outcome-words'
 import { faults } from '@/core/triage/model/faults'
 import type { FaultId } from '@/core/triage/model/faults'
 import type { BestPolicy, Judgement, Practice, PracticeScore } from '@/core/triage/practice/practice-score'
-import { remoteOf } from '@/ui/remote'
+import { useWorker } from '@/ui/use-worker'
 import type { PracticeWorker } from '@/workers/practice.worker'
 
 const list = (ids: readonly FaultId[]) => ids.map((id) => faults[id].say).join(' and ')
@@ -31,6 +31,9 @@ const shape: Readonly<Record<Judgement, string>> = {
   risky: '▲',
 }
 
+const startWorker = () =>
+  new Worker(new URL('../../workers/practice.worker.ts', import.meta.url), { type: 'module' })
+
 /** What was wrong, the score, and each choice beside the best there was. */
 export function Review({
   tag,
@@ -46,22 +49,19 @@ export function Review({
   /** What the best policy takes on this board; null where it is still to be worked. */
   best: BestPolicy | null
 }) {
+  const remote = useWorker<PracticeWorker>(startWorker)
   const [score, setScore] = useState<PracticeScore | null>(null)
   const [failed, setFailed] = useState(false)
   useEffect(() => {
-    const worker = new Worker(new URL('../../workers/practice.worker.ts', import.meta.url), {
-      type: 'module',
-    })
     let current = true
-    void remoteOf<PracticeWorker>(worker)
+    void remote()
       .practiceScore(practice, best ?? undefined)
       .then((s) => current && setScore(s))
       .catch(() => current && setFailed(true))
     return () => {
       current = false
-      worker.terminate()
     }
-  }, [practice, best])
+  }, [remote, practice, best])
   return (
     <>
       <p className="text-soft">

@@ -1,5 +1,4 @@
 'use client'
-import type { Remote } from 'comlink'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { namedIn, releaseNow } from '@/core/firmware/route/on-route'
 import type { Planned, ToPlan } from '@/core/firmware/route/plan-route'
@@ -10,7 +9,7 @@ import { sayWay, usualWays } from '@/core/firmware/route/way'
 import type { Way } from '@/core/firmware/route/way'
 import { useJob } from '@/job/JobProvider'
 import { latestOnly } from '@/job/latest-only'
-import { remoteOf } from '@/ui/remote'
+import { useWorker } from '@/ui/use-worker'
 import type { RouteWorker } from '@/workers/route.worker'
 
 /** What is asked of the route, kept while the station is open; null: as the tape has it. */
@@ -29,6 +28,9 @@ const anyBoard: readonly Way[] = [
   { ...usualWays.clip, ...here },
 ]
 
+const startWorker = () =>
+  new Worker(new URL('../../../workers/route.worker.ts', import.meta.url), { type: 'module' })
+
 /** The route that is asked for, planned in a worker whenever the wish or the tape changes; the last stays meanwhile. */
 export function useRoute() {
   const { releases, cpus, ways: kept } = useJob((j) => j.setting.references)
@@ -40,19 +42,13 @@ export function useRoute() {
   const bench = useJob((j) => j.benchCpus)
   const [wish, setWish] = useState<Partial<Wish>>({})
   const [planned, setPlanned] = useState<{ of: string; is: Planned | string } | null>(null)
+  const remote = useWorker<RouteWorker>(startWorker)
   const send = useRef<((to: string) => void) | null>(null)
   useEffect(() => {
-    let own: { readonly thread: Worker; readonly remote: Remote<RouteWorker> } | null = null
+    // The thread begins with the first wish: most jobs have none.
     send.current = latestOnly(async (to) => {
-      if (!own) {
-        // The thread begins with the first wish: most jobs have none.
-        const thread = new Worker(new URL('../../../workers/route.worker.ts', import.meta.url), {
-          type: 'module',
-        })
-        own = { thread, remote: remoteOf<RouteWorker>(thread) }
-      }
       try {
-        setPlanned({ of: to, is: await own.remote.plan(JSON.parse(to) as ToPlan) })
+        setPlanned({ of: to, is: await remote().plan(JSON.parse(to) as ToPlan) })
       } catch {
         setPlanned({
           of: to,
@@ -62,9 +58,8 @@ export function useRoute() {
     })
     return () => {
       send.current = null
-      own?.thread.terminate()
     }
-  }, [])
+  }, [remote])
   const support = useMemo(() => supportOf({ releases, cpus }), [releases, cpus])
   const ways = kept?.ways ?? anyBoard
   const names = useMemo(() => support?.cpus.map((c) => c.cpu) ?? [], [support])
