@@ -59,14 +59,16 @@ export function LikelyCauses({
             />
           )
         })}
-        <li className="border-b border-dashed border-line">
-          <Row
-            says={['all others, listed or not']}
-            odds={belief?.otherwise.odds ?? 0}
-            before={belief?.otherwise.before ?? 0}
-            share={belief ? shares.at(-1)! : null}
-          />
-        </li>
+        {(belief || !(fresh || failed)) && (
+          <li className="border-b border-dashed border-line">
+            <Row
+              says={['all others, listed or not']}
+              odds={belief?.otherwise.odds ?? 0}
+              before={belief?.otherwise.before ?? 0}
+              share={belief ? shares.at(-1)! : null}
+            />
+          </li>
+        )}
       </ol>
       <Remark belief={belief} />
     </section>

@@ -21,11 +21,11 @@ export function StageLine() {
       title={more.join('; ')}
     >
       {reached === null && <span className="text-soft">not powered here yet</span>}
-      <ol className="flex min-w-0 items-center gap-x-2 max-lg:flex-wrap">
+      <ol className="flex min-w-0 items-center gap-x-1.5 max-lg:flex-wrap">
         {stages.map((stage, i) => (
           <li
             key={stage}
-            className={`flex items-center gap-x-2 ${i === best ? 'font-bold text-brass' : 'text-soft'}`}
+            className={`flex items-center gap-x-1.5 ${i === best ? 'font-bold text-brass' : 'text-soft'}`}
             aria-current={i === best ? 'step' : undefined}
           >
             {i > 0 && <span aria-hidden="true" className="h-px w-2 bg-line" />}
